@@ -1,0 +1,117 @@
+#include "command_line.h"
+
+#include "verbs.h"
+#include "words.h"
+
+#include <CLI/CLI.hpp>
+#include <fstream>
+#include <iostream>
+#include <iterator>
+
+namespace butte::cli {
+namespace {
+
+using core::Problem;
+using core::ProblemCode;
+using core::Result;
+
+constexpr std::size_t largestInput = 16u << 20;
+
+Result<std::string> readInput(const std::string& file) {
+  std::string text;
+  if (file == "-") {
+    text.assign(std::istreambuf_iterator<char>(std::cin), {});
+  } else {
+    std::ifstream stream(file, std::ios::binary);
+    if (!stream) return core::problemAt(ProblemCode::BadFile, "FILE", {"'" + file + "' can't be read"});
+    text.assign(std::istreambuf_iterator<char>(stream), {});
+    if (stream.bad()) return core::problemAt(ProblemCode::BadFile, "FILE", {"'" + file + "' can't be read"});
+  }
+  if (text.size() > largestInput)
+    return core::problemAt(ProblemCode::BadFile, "FILE", {"the input passes 16 MB"});
+  return text;
+}
+
+int refuse(const Problem& problem) {
+  std::cerr << words::problemLine(problem) << '\n';
+  return 2;
+}
+
+int print(const Result<Outcome>& outcome) {
+  if (!outcome) return refuse(outcome.problem());
+  // Text that is not UTF-8 (a product's id, say) is replaced rather than thrown about.
+  std::cout << outcome->json.dump(2, ' ', false, exchange::Json::error_handler_t::replace) << '\n';
+  std::cout.flush();
+  return std::cout ? outcome->exitCode : refuse({ProblemCode::BadFile, "output", {"can't be written"}});
+}
+
+using FileVerb = Result<Outcome> (*)(const exchange::ScriptInput&);
+
+int runFileVerb(FileVerb verb, const std::string& file) {
+  const auto text = readInput(file);
+  if (!text) return refuse(text.problem());
+  const auto input = exchange::readScriptInput(*text);
+  if (!input) return refuse(input.problem());
+  return print(verb(*input));
+}
+
+constexpr const char* sharedKeys =
+    "Keys of the JSON object:\n"
+    "  water {ph, temperature_c, ec_ms_per_cm, analysis_mg_per_l {Ca, SO4, HCO3, alkalinity_as_CaCO3, ...}}\n"
+    "  products [{id, name, formula + purity_percent | label_percent, liquid, density_kg_per_l, "
+    "price_per_kg,\n"
+    "             min_g, max_g, tank}]\n"
+    "  weights_g {id: grams in volume_l of finished feed}   volume_l (1)\n";
+constexpr const char* solveKeys =
+    "  target_mg_per_l   tolerance_percent (5)   weight (1)   max_mg_per_l\n"
+    "  objective closest | cheapest   require best | bands   locked [id]   alkalinity_left_meq_per_l\n";
+constexpr const char* stockKeys = "  stock {factor (100), temperature_c (20), tanks {name: {volume_l}}}\n";
+
+} // namespace
+
+int runCommandLine(int argc, char** argv) {
+  CLI::App app("butte-cli: nutrient solution from dry salts, for scripts. Prints one JSON object.\n"
+               "Exit 0: an answer. Exit 2: bad input, named on standard error. Exit 3: no answer exists.");
+  app.require_subcommand(1);
+  std::string formula, value, from, to, substance, file = "-";
+
+  auto* compositionVerb = app.add_subcommand("composition", "Molar mass and mass fractions of a formula");
+  compositionVerb->add_option("FORMULA", formula, "such as Ca(NO3)2.4H2O")->required();
+
+  auto* convertVerb = app.add_subcommand("convert", "Convert between units, or between oxide and element");
+  convertVerb->add_option("VALUE", value)->required();
+  convertVerb->add_option("FROM", from)->required();
+  convertVerb->add_option("TO", to)->required();
+  convertVerb->add_option("SUBSTANCE", substance, "needed between mass, amount and equivalents");
+
+  const auto fileVerb = [&](const char* name, const char* help, const std::string& keys) {
+    auto* verb = app.add_subcommand(name, help);
+    verb->add_option("FILE", file, "JSON file, or - for standard input");
+    verb->footer(keys);
+    return verb;
+  };
+  auto* mixVerb = fileVerb("mix", "What water and weights give", sharedKeys);
+  auto* solveVerb = fileVerb("solve", "Weights for a target", std::string(sharedKeys) + solveKeys);
+  auto* stockVerb =
+      fileVerb("stock", "Stock tanks for a formula", std::string(sharedKeys) + solveKeys + stockKeys);
+
+  try {
+    app.parse(argc, argv);
+  } catch (const CLI::CallForHelp& help) {
+    return app.exit(help);
+  } catch (const CLI::CallForAllHelp& help) {
+    return app.exit(help);
+  } catch (const CLI::ParseError& error) {
+    std::string what = error.what();
+    std::replace(what.begin(), what.end(), '\n', ' ');
+    std::cerr << "arguments: " << what << '\n';
+    return 2;
+  }
+  if (*compositionVerb) return print(composition(formula));
+  if (*convertVerb) return print(convert(value, from, to, substance));
+  if (*mixVerb) return runFileVerb(mix, file);
+  if (*solveVerb) return runFileVerb(solve, file);
+  return runFileVerb(*stockVerb ? stock : mix, file);
+}
+
+} // namespace butte::cli

@@ -1,0 +1,216 @@
+#include "verbs.h"
+
+#include "base/decimal.h"
+#include "solve/check.h"
+#include "units/convert.h"
+#include "words.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace butte::cli {
+namespace {
+
+using namespace core;
+using exchange::Json;
+using exchange::ScriptInput;
+
+Json optionalNumber(const std::optional<double>& value) {
+  return value ? Json(*value) : Json(nullptr);
+}
+
+Json warning(std::string_view code, const std::string& text) {
+  return Json{{"code", code}, {"text", text}};
+}
+
+Json nutrientObject(const NutrientAmounts& amounts) {
+  Json out = Json::object();
+  for (const auto n : allNutrients)
+    out[std::string(nutrientKey(n))] = amounts.of(n);
+  return out;
+}
+
+Json inputWarnings(const ScriptInput& input) {
+  Json out = Json::array();
+  for (const auto remark : input.given.request.water.remarks)
+    out.push_back(warning(words::code(remark), words::waterRemarkText(remark)));
+  for (const auto& [remark, id] : input.labelRemarks)
+    out.push_back(warning(words::code(remark), words::labelRemarkText(remark, id)));
+  return out;
+}
+
+std::vector<Mass> weightsOf(const ScriptInput& input) {
+  std::vector<Mass> grams;
+  for (const auto& p : input.given.request.shelf) {
+    const auto it = input.weights->find(p.id);
+    grams.push_back(it == input.weights->end() ? Mass{} : it->second);
+  }
+  return grams;
+}
+
+void addMix(Json& out, const MixResult& feed) {
+  out["elements_mg_per_l"] = nutrientObject(feed.milligramsPerLitre);
+  Json ions = Json::object();
+  for (const auto ion : allIons)
+    ions[std::string(ionKey(ion))] = feed.ions.of(ion);
+  out["ions_meq_per_l"] = ions;
+  out["cations_meq_per_l"] = feed.ions.cationsMeqPerL();
+  out["anions_meq_per_l"] = feed.ions.anionsMeqPerL();
+  out["ec_ms_per_cm_25c"] = feed.conductivity.milliSiemensPerCm();
+  out["cost"] = optionalNumber(feed.cost);
+}
+
+Json weightsObject(const ScriptInput& input, const std::vector<Mass>& grams) {
+  Json out = Json::object();
+  for (std::size_t j = 0; j < grams.size(); ++j)
+    out[input.given.request.shelf[j].id] = grams[j].grams();
+  return out;
+}
+
+std::string statusName(SolveStatus status) {
+  switch (status) {
+  case SolveStatus::Met:
+    return "met";
+  case SolveStatus::Best:
+    return "best";
+  case SolveStatus::Impossible:
+    return "impossible";
+  }
+  return {};
+}
+
+Json solveWarnings(const ScriptInput& input, const SolveAnswer& answer) {
+  Json out = inputWarnings(input);
+  for (const auto& [kind, product] : answer.warnings)
+    out.push_back(warning(words::code(kind), words::solveWarningText(kind, product)));
+  for (const auto& id : input.weightsIgnored)
+    out.push_back(
+        warning("weight_not_locked", "the weight of '" + id + "' is not locked, so it is solved anew"));
+  if (checkAnswer(input.given.request, answer) != AnswerFault::None)
+    out.push_back(
+        warning("check_failed", "an independent check of this answer did not agree: do not use it"));
+  return out;
+}
+
+Json reasonTexts(const SolveAnswer& answer) {
+  Json out = Json::array();
+  for (const auto& reason : answer.reasons)
+    out.push_back(words::reasonText(reason));
+  return out;
+}
+
+Outcome impossible(const ScriptInput& input, const SolveAnswer& answer) {
+  Outcome outcome;
+  outcome.exitCode = 3;
+  outcome.json["status"] = statusName(answer.status);
+  outcome.json["reasons"] = reasonTexts(answer);
+  outcome.json["warnings"] = solveWarnings(input, answer);
+  return outcome;
+}
+
+Json tankObject(const ScriptInput& input, const TankContent& content) {
+  Json grams = Json::object(), strengths = Json::object(), saturation = Json::object(),
+       solids = Json::array();
+  for (const auto& item : content.items) {
+    const auto& id = input.given.request.shelf[item.product].id;
+    const double gPerL = item.strength.gramsPerLitre();
+    grams[id] = item.mass.grams();
+    strengths[id] = gPerL;
+    const bool finite = item.saturation && std::isfinite(*item.saturation);
+    saturation[id] = finite ? Json(*item.saturation) : Json(nullptr);
+    if (item.saturation && *item.saturation > 1)
+      solids.push_back({{"name", id}, {"g_per_l", finite ? gPerL * (1 - 1 / *item.saturation) : gPerL}});
+  }
+  return Json{{"g", grams},
+              {"g_per_l", strengths},
+              {"saturation", saturation},
+              {"solids", solids},
+              {"max_factor", optionalNumber(content.maxFactor)}};
+}
+
+} // namespace
+
+Result<Outcome> composition(const std::string& formula) {
+  const auto parsed = parseFormula(formula);
+  if (!parsed) return parsed.problem();
+  Outcome outcome;
+  outcome.json["molar_mass_g_per_mol"] = parsed->molarMassGPerMol;
+  outcome.json["mass_fraction"] = nutrientObject(massFractions(*parsed));
+  return outcome;
+}
+
+Result<Outcome> convert(const std::string& value, const std::string& from, const std::string& to,
+                        const std::string& substance) {
+  const auto number = parseDecimal(value);
+  if (!number) return problemAt(ProblemCode::NotANumber, "VALUE", {value});
+  const auto converted = core::convert(*number, from, to, substance);
+  if (!converted) return converted.problem();
+  if (!std::isfinite(*converted)) return problemAt(ProblemCode::OutOfRange, "VALUE", {value, "smaller"});
+  Outcome outcome;
+  outcome.json["value"] = *converted;
+  return outcome;
+}
+
+Result<Outcome> mix(const ScriptInput& input) {
+  if (!input.weights)
+    return problemAt(ProblemCode::MissingKey, "weights_g", {"mix needs the grams of each product"});
+  const auto& request = input.given.request;
+  Outcome outcome;
+  addMix(outcome.json, core::mix(request.water, request.shelf, weightsOf(input), request.volume));
+  outcome.json["warnings"] = inputWarnings(input);
+  return outcome;
+}
+
+Result<Outcome> solve(const ScriptInput& input) {
+  if (!input.hasTarget)
+    return problemAt(ProblemCode::MissingKey, "target_mg_per_l",
+                     {"solve needs a target per element in mg/L"});
+  const auto& request = input.given.request;
+  const auto answer = core::solve(request);
+  if (!answer) return answer.problem();
+  if (answer->status == SolveStatus::Impossible) return impossible(input, *answer);
+  Outcome outcome;
+  outcome.json["status"] = statusName(answer->status);
+  outcome.json["weights_g"] = weightsObject(input, answer->grams);
+  addMix(outcome.json, core::mix(request.water, request.shelf, answer->grams, request.volume));
+  Json deviation = Json::object();
+  for (std::size_t i = 0; i < request.rows.size(); ++i)
+    deviation[std::string(nutrientKey(request.rows[i].nutrient))] = answer->deviationPercent[i];
+  outcome.json["deviation_percent"] = deviation;
+  outcome.json["reasons"] = reasonTexts(*answer);
+  outcome.json["warnings"] = solveWarnings(input, *answer);
+  return outcome;
+}
+
+Result<Outcome> stock(const ScriptInput& input) {
+  const auto& request = input.given.request;
+  std::vector<Mass> grams;
+  Outcome outcome;
+  Json warnings;
+  if (input.hasTarget) {
+    const auto answer = core::solve(request);
+    if (!answer) return answer.problem();
+    if (answer->status == SolveStatus::Impossible) return impossible(input, *answer);
+    grams = answer->grams;
+    warnings = solveWarnings(input, *answer);
+  } else if (input.weights) {
+    grams = weightsOf(input);
+    warnings = inputWarnings(input);
+  } else {
+    return problemAt(ProblemCode::MissingKey, "weights_g",
+                     {"stock needs weights_g, or target_mg_per_l to solve"});
+  }
+  const auto plan = planStock(request.shelf, grams, request.volume, input.given.stock);
+  Json tanks = Json::object();
+  for (const auto& content : plan.tanks)
+    tanks[content.tank.name] = tankObject(input, content);
+  for (const auto& notice : plan.notices)
+    warnings.push_back(warning(words::code(notice.kind), words::stockNoticeText(notice)));
+  outcome.json["tanks"] = tanks;
+  outcome.json["dose_ml_per_l"] = plan.doseMlPerLitre;
+  outcome.json["weights_g"] = weightsObject(input, grams);
+  outcome.json["warnings"] = warnings;
+  return outcome;
+}
+
+} // namespace butte::cli

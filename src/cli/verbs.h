@@ -1,0 +1,21 @@
+#pragma once
+#include "base/result.h"
+#include "json_reader.h"
+#include "script_input.h"
+
+namespace butte::cli {
+
+/// What a verb prints and how the program ends: 0 an answer, 3 well-formed but without one.
+struct Outcome {
+  exchange::Json json;
+  int exitCode = 0;
+};
+
+core::Result<Outcome> composition(const std::string& formula);
+core::Result<Outcome> convert(const std::string& value, const std::string& from, const std::string& to,
+                              const std::string& substance);
+core::Result<Outcome> mix(const exchange::ScriptInput& input);
+core::Result<Outcome> solve(const exchange::ScriptInput& input);
+core::Result<Outcome> stock(const exchange::ScriptInput& input);
+
+} // namespace butte::cli

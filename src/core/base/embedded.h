@@ -1,0 +1,10 @@
+#pragma once
+#include <string_view>
+
+/// The data files of data/, compiled in. Each is CSV (RFC 4180) with its units in the header line.
+namespace butte::core::embedded {
+std::string_view ions();
+std::string_view products();
+std::string_view solubility();
+std::string_view targets();
+} // namespace butte::core::embedded

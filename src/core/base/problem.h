@@ -1,0 +1,52 @@
+#pragma once
+#include <string>
+#include <utility>
+#include <vector>
+
+namespace butte::core {
+
+/// What went wrong. The words for each code live in src/words; the core only reports values.
+enum class ProblemCode {
+  FormulaEmpty,
+  FormulaSyntax,          ///< values: formula, position (1-based), expected, found
+  UnknownElement,         ///< values: formula, position (1-based), symbol
+  FormulaTooLarge,        ///< values: formula, limit
+  NotANumber,             ///< values: text
+  OutOfRange,             ///< values: value, what is right
+  MissingKey,             ///< values: what is needed
+  UnknownKey,             ///< values: known keys
+  DuplicateKey,           ///< values: the other key
+  WrongType,              ///< values: expected, found
+  UnknownUnit,            ///< values: unit
+  IncompatibleUnits,      ///< values: from, to
+  NeedsSubstance,         ///< values: from, to
+  UnknownSubstance,       ///< values: substance
+  NoCharge,               ///< values: substance
+  FormulaAndLabel,        ///< a product has both
+  NoComposition,          ///< a product has neither formula nor label
+  PurityBesideLabel,      ///< a label already says the purity
+  LabelOverHundred,       ///< values: sum in percent
+  LabelDoubled,           ///< values: key, other key: two keys for one element on a label
+  UnknownProduct,         ///< values: product id
+  DuplicateProduct,       ///< values: product id
+  UnknownTank,            ///< values: tank, known tanks
+  ToleranceWithoutTarget, ///< values: element
+  NeedsPrice,             ///< values: product id
+  BadJson,                ///< values: what the parser said
+  BadFile,                ///< values: what the system said
+  NewerFormat,            ///< values: found version, newest known version
+};
+
+/// A fault in what was given: a code, the place (a key path such as "products[2].formula") and the values
+/// that the words need. Values are already text, in full precision and with a decimal point.
+struct Problem {
+  ProblemCode code{};
+  std::string where;
+  std::vector<std::string> values;
+};
+
+inline Problem problemAt(ProblemCode code, std::string where, std::vector<std::string> values = {}) {
+  return Problem{code, std::move(where), std::move(values)};
+}
+
+} // namespace butte::core

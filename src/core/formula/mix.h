@@ -1,0 +1,28 @@
+#pragma once
+#include "chem/ions.h"
+#include "chem/nutrient.h"
+#include "formula/shelf.h"
+#include "units/quantity.h"
+#include "water/water.h"
+
+#include <optional>
+#include <vector>
+
+namespace butte::core {
+
+/// What a finished feed holds.
+struct MixResult {
+  NutrientAmounts milligramsPerLitre;
+  IonBalance ions;
+  double netAlkalinityMeqPerL = 0; ///< negative: free acid
+  Conductivity conductivity;       ///< at 25 degC
+  Conductivity conductivityByRule; ///< cations / 10, beside it
+  std::optional<double> cost;      ///< of the whole batch; unknown where a used product has no price
+};
+
+/// Water with these products in it. `grams` runs parallel to `shelf` and stands for `volume` of finished
+/// feed.
+MixResult mix(const Water& water, const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& grams,
+              Volume volume);
+
+} // namespace butte::core

@@ -1,0 +1,33 @@
+#pragma once
+#include <Eigen/Dense>
+#include <optional>
+
+namespace butte::core {
+
+/// Linear limits on x: bounds, equalities E x = e, inequalities G x <= h.
+struct LinearLimits {
+  Eigen::VectorXd lower, upper; ///< upper may be infinite
+  Eigen::MatrixXd equality;
+  Eigen::VectorXd equalityRhs;
+  Eigen::MatrixXd inequality;
+  Eigen::VectorXd inequalityRhs;
+
+  static LinearLimits boundsOnly(Eigen::VectorXd lower, Eigen::VectorXd upper);
+  void addInequality(const Eigen::RowVectorXd& row, double rhs);
+  void addEquality(const Eigen::RowVectorXd& row, double rhs);
+};
+
+/// A point within all limits (to 1e-9 of each row's size), or nothing when there is none.
+std::optional<Eigen::VectorXd> feasiblePoint(const LinearLimits& limits);
+
+/// Minimises |A x - b| within the limits, from a point within them. Primal active set with a null-space step
+/// (Nocedal & Wright, "Numerical Optimization", 2nd ed., ch. 16); A may be rank-deficient.
+Eigen::VectorXd constrainedLeastSquares(const Eigen::MatrixXd& a, const Eigen::VectorXd& b,
+                                        const LinearLimits& limits, const Eigen::VectorXd& start);
+
+/// Among the points with the same A x as `x`, within the limits, the one with the least sum of squares: it
+/// makes "same input, same recipe" true where more salts than elements leave the best fit open.
+Eigen::VectorXd leastNormAmongEqual(const Eigen::MatrixXd& a, const LinearLimits& limits,
+                                    const Eigen::VectorXd& x);
+
+} // namespace butte::core

@@ -1,0 +1,75 @@
+#pragma once
+#include "formula/shelf.h"
+#include "target/target.h"
+#include "units/quantity.h"
+#include "water/water.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace butte::core {
+
+enum class Objective { Closest, Cheapest };
+enum class Require { Best, Bands };
+enum class SolveStatus { Met, Best, Impossible };
+
+/// Everything a formula is solved from.
+struct SolveRequest {
+  Water water;
+  std::vector<ShelfProduct> shelf;
+  Volume volume = Volume::fromLitres(1);
+  std::vector<TargetRow> rows;
+  std::vector<Cap> caps;
+  Objective objective = Objective::Closest;
+  Require require = Require::Best;
+  /// Alkalinity to leave after acid, in meq/L; without it acids and bases stay out unless locked.
+  std::optional<double> alkalinityLeftMeqPerL;
+};
+
+/// Why a row misses its band, or why there is no answer.
+enum class ReasonKind {
+  WaterAlone,         ///< the water brings more than the band allows
+  LockedBring,        ///< water and locked weights bring more than the band allows
+  NoCarrier,          ///< nothing on the shelf carries it
+  AllHeld,            ///< all that carry it are locked or at their bound
+  ComesWith,          ///< more (or less) of it would push `other` further off
+  Cap,                ///< the cap on `other` holds it back
+  AcidAlone,          ///< only acids or bases carry it, and they are no free source
+  AcidBrings,         ///< the acid that the alkalinity needs brings it
+  WaterOverCap,       ///< a cap lies below what the water and locked weights bring
+  BandsConflict,      ///< no single culprit: the bands exclude each other
+  AlkalinityConflict, ///< the alkalinity to be left can't be had within the other limits
+};
+
+struct Reason {
+  ReasonKind kind{};
+  Nutrient nutrient = Nutrient::N;   ///< the row that misses
+  bool over = false;                 ///< above its band rather than below
+  std::optional<Nutrient> other;     ///< the row or cap that holds it
+  std::vector<std::string> products; ///< ids
+  double has = 0, wants = 0;         ///< mg/L: what is there against what is asked
+};
+
+enum class SolveWarning {
+  AcidLeftOut,            ///< an acid or base stood free without an alkalinity to reach
+  AcidNeedsAlkalinity,    ///< the water's alkalinity is unknown: no dose
+  AlkalinityAlreadyBelow, ///< nothing to neutralise
+  AlkalinityNotReached,   ///< the acid on the shelf does not suffice
+  NoAcidOnShelf,
+};
+
+struct SolveAnswer {
+  SolveStatus status = SolveStatus::Impossible;
+  std::vector<Mass> grams;              ///< parallel to the shelf; empty when impossible
+  std::vector<double> deviationPercent; ///< parallel to the rows
+  std::vector<Reason> reasons;
+  std::vector<std::pair<SolveWarning, std::string>> warnings; ///< with the product id where one is meant
+};
+
+/// The weights that bring the water nearest to the target (or cheapest inside its bands). Deterministic.
+/// Cheapest needs a price on every product: NeedsPrice. Rows, caps and bounds must be finite and not
+/// negative.
+Result<SolveAnswer> solve(const SolveRequest& request);
+
+} // namespace butte::core

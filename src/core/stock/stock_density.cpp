@@ -1,0 +1,57 @@
+#include "stock/stock_density.h"
+
+#include "chem/atomic_weights.h"
+#include "chem/ions.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace butte::core {
+namespace {
+
+// mL/mol at 25 degC, infinite dilution, conventional scale (V of H+ = 0). Source: Millero, "The partial molal
+// volumes of electrolytes in aqueous solutions" (1972), from memory, medium confidence. Order of Ion: NO3 NH4
+// K Ca Mg Na H2PO4 SO4 Cl HCO3 H.
+constexpr std::array<double, ionCount> molarVolumes{29.0, 17.9, 9.0,  -17.9, -21.2, -1.2,
+                                                    29.1, 14.0, 17.8, 23.4,  0.0};
+constexpr double limitingSlope = 1.868; // mL L^0.5 mol^-1.5, Redlich & Meyer 1964, from memory
+constexpr double unknownMlPerGram = 0.6;
+constexpr double waterKgPerMl = 0.99705e-3; // 25 degC, CRC Handbook, from memory
+
+/// Grams of the product that its inorganic ions account for (the rest: organic shells, borate, unnamed
+/// matter).
+bool isInorganicSalt(const Composition& c) {
+  return c.formula && c.role == ProductRole::Salt && c.formula->count("C") == 0;
+}
+
+} // namespace
+
+double waterKgPerLitre(const std::vector<ShelfProduct>& shelf,
+                       const std::vector<Concentration>& concentration) {
+  NutrientAmounts ionic; // mg/L
+  double displacedMl = 0;
+  for (std::size_t j = 0; j < shelf.size(); ++j) {
+    const auto& c = shelf[j].composition;
+    const double gramsPerLitre = concentration[j].gramsPerLitre();
+    if (isInorganicSalt(c)) {
+      ionic.addScaled(c.massFraction, gramsPerLitre * 1000);
+    } else {
+      displacedMl += unknownMlPerGram * gramsPerLitre * c.anhydrousFraction;
+    }
+  }
+  const auto ions = ionBalance(ionic, 0);
+  double strength = 0;
+  for (const auto ion : allIons)
+    strength += 0.5 * ions.of(ion) / 1000 * std::abs(chargeNumber(ion));
+  for (const auto ion : allIons) {
+    const int z = std::abs(chargeNumber(ion));
+    const double molPerL = ions.of(ion) / z / 1000;
+    const double volume =
+        molarVolumes[static_cast<std::size_t>(ion)] + 0.5 * limitingSlope * z * z * std::sqrt(strength);
+    displacedMl += molPerL * volume;
+  }
+  return std::max(0.0, (1000 - displacedMl) * waterKgPerMl);
+}
+
+} // namespace butte::core

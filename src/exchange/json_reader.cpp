@@ -1,0 +1,142 @@
+#include "json_reader.h"
+
+#include <cmath>
+
+namespace butte::exchange {
+
+using core::problemAt;
+using core::ProblemCode;
+
+namespace {
+
+std::string joined(const std::set<std::string, std::less<>>& names) {
+  std::string out;
+  for (const auto& name : names)
+    out += (out.empty() ? "" : " ") + name;
+  return out;
+}
+
+/// nlohmann keeps silent about a key given twice; a typing error must not be ignored.
+class DuplicateWatch {
+public:
+  bool operator()(int depth, Json::parse_event_t event, Json& value) {
+    if (event == Json::parse_event_t::object_start) m_keys.resize(static_cast<std::size_t>(depth) + 2);
+    if (event == Json::parse_event_t::object_start) m_keys[static_cast<std::size_t>(depth) + 1].clear();
+    if (event == Json::parse_event_t::key) {
+      const auto& key = value.get_ref<const std::string&>();
+      if (!m_keys[static_cast<std::size_t>(depth)].insert(key).second && duplicate.empty()) duplicate = key;
+    }
+    return true;
+  }
+  std::string duplicate;
+
+private:
+  std::vector<std::set<std::string>> m_keys;
+};
+
+} // namespace
+
+std::string typeName(const Json& value) {
+  if (value.is_number()) return "a number";
+  if (value.is_string()) return "a text";
+  if (value.is_boolean()) return "true or false";
+  if (value.is_object()) return "an object";
+  if (value.is_array()) return "a list";
+  return "null";
+}
+
+core::Result<Json> parseJsonObject(std::string_view text) {
+  DuplicateWatch watch;
+  try {
+    auto json = Json::parse(text, std::ref(watch));
+    if (!watch.duplicate.empty())
+      return problemAt(ProblemCode::DuplicateKey, watch.duplicate, {watch.duplicate, watch.duplicate});
+    if (!json.is_object()) return problemAt(ProblemCode::WrongType, "input", {"an object", typeName(json)});
+    return json;
+  } catch (const nlohmann::json::exception& error) {
+    std::string what = error.what();
+    if (const auto bracket = what.find("] "); bracket != std::string::npos) what.erase(0, bracket + 2);
+    return problemAt(ProblemCode::BadJson, "input", {what});
+  }
+}
+
+ObjectReader::ObjectReader(const Json& object, std::string path, std::optional<core::Problem>& sink)
+    : m_object(object), m_path(std::move(path)), m_sink(sink) {
+  if (!object.is_object() && !m_sink)
+    m_sink = problemAt(ProblemCode::WrongType, m_path, {"an object", typeName(object)});
+}
+
+std::string ObjectReader::pathOf(std::string_view key) const {
+  return m_path.empty() ? std::string(key) : m_path + "." + std::string(key);
+}
+
+void ObjectReader::fail(ProblemCode code, std::string_view key, std::vector<std::string> values) {
+  if (!m_sink) m_sink = problemAt(code, pathOf(key), std::move(values));
+}
+
+bool ObjectReader::has(std::string_view key) const {
+  return m_object.is_object() && m_object.contains(key);
+}
+
+const Json* ObjectReader::any(std::string_view key) {
+  m_known.emplace(key);
+  return has(key) ? &m_object.at(std::string(key)) : nullptr;
+}
+
+std::optional<double> ObjectReader::number(std::string_view key) {
+  const auto* value = any(key);
+  if (!value) return std::nullopt;
+  if (!value->is_number()) {
+    fail(ProblemCode::WrongType, key, {"a number", typeName(*value)});
+    return std::nullopt;
+  }
+  return value->get<double>();
+}
+
+std::optional<std::string> ObjectReader::text(std::string_view key) {
+  const auto* value = any(key);
+  if (!value) return std::nullopt;
+  if (!value->is_string()) {
+    fail(ProblemCode::WrongType, key, {"a text", typeName(*value)});
+    return std::nullopt;
+  }
+  return value->get<std::string>();
+}
+
+std::optional<bool> ObjectReader::flag(std::string_view key) {
+  const auto* value = any(key);
+  if (!value) return std::nullopt;
+  if (!value->is_boolean()) {
+    fail(ProblemCode::WrongType, key, {"true or false", typeName(*value)});
+    return std::nullopt;
+  }
+  return value->get<bool>();
+}
+
+const Json* ObjectReader::object(std::string_view key) {
+  const auto* value = any(key);
+  if (value && !value->is_object()) {
+    fail(ProblemCode::WrongType, key, {"an object", typeName(*value)});
+    return nullptr;
+  }
+  return value;
+}
+
+const Json* ObjectReader::array(std::string_view key) {
+  const auto* value = any(key);
+  if (value && !value->is_array()) {
+    fail(ProblemCode::WrongType, key, {"a list", typeName(*value)});
+    return nullptr;
+  }
+  return value;
+}
+
+void ObjectReader::finish() {
+  if (!m_object.is_object()) return;
+  for (const auto& [key, value] : m_object.items()) {
+    if (!m_known.contains(key) && !key.starts_with("x_"))
+      fail(ProblemCode::UnknownKey, key, {joined(m_known)});
+  }
+}
+
+} // namespace butte::exchange

@@ -1,0 +1,348 @@
+#include "script_input.h"
+
+#include "base/decimal.h"
+#include "json_reader.h"
+
+#include <cmath>
+#include <numeric>
+#include <set>
+
+namespace butte::exchange {
+namespace {
+
+using namespace core;
+
+std::string element(std::string_view list, std::size_t index) {
+  return std::string(list) + "[" + std::to_string(index) + "]";
+}
+
+std::string knownNutrients() {
+  std::string known;
+  for (const auto n : allNutrients)
+    known += (known.empty() ? "" : " ") + std::string(nutrientKey(n));
+  return known;
+}
+
+class Reader {
+public:
+  explicit Reader(const Json& json) : m_top(json, "", m_problem) {}
+
+  Result<ScriptInput> read() {
+    readWater();
+    readProducts();
+    readTarget();
+    readCaps();
+    readChoices();
+    readStock();
+    readWeights();
+    m_top.finish();
+    if (m_problem) return *m_problem;
+    return std::move(m_out);
+  }
+
+private:
+  SolveRequest& request() { return m_out.given.request; }
+
+  double positive(ObjectReader& reader, std::string_view key, double otherwise) {
+    const auto value = reader.number(key);
+    if (!value) return otherwise;
+    if (!(*value > 0)) reader.fail(ProblemCode::OutOfRange, key, {decimalText(*value), "above 0"});
+    return *value > 0 ? *value : otherwise;
+  }
+
+  std::optional<double> notNegative(ObjectReader& reader, std::string_view key) {
+    const auto value = reader.number(key);
+    if (value && !(*value >= 0))
+      reader.fail(ProblemCode::OutOfRange, key, {decimalText(*value), "0 or more"});
+    return value;
+  }
+
+  void take(const Problem& problem, const std::string& path) {
+    if (m_problem) return;
+    m_problem = problem;
+    if (problem.where == "formula" || problem.where.starts_with("label_percent") ||
+        problem.where == "purity_percent")
+      m_problem->where = path + "." + problem.where;
+  }
+
+  void readWater() {
+    const auto* object = m_top.object("water");
+    if (!object) {
+      request().water = pureWater();
+      return;
+    }
+    ObjectReader reader(*object, "water", m_problem);
+    WaterReport report;
+    report.ph = reader.number("ph");
+    report.temperatureCelsius = reader.number("temperature_c");
+    report.conductivityMsPerCm = reader.number("ec_ms_per_cm");
+    if (const auto* analysis = reader.object("analysis_mg_per_l")) {
+      ObjectReader rows(*analysis, "water.analysis_mg_per_l", m_problem);
+      for (const auto& [key, value] : analysis->items()) {
+        if (key.starts_with("x_")) continue;
+        report.milligramsPerLitre.emplace_back(key, rows.number(key).value_or(0));
+      }
+    }
+    reader.finish();
+    if (m_problem) return;
+    auto water = normaliseWater(report);
+    if (!water)
+      m_problem = water.problem();
+    else
+      request().water = std::move(water).value();
+  }
+
+  void readProducts() {
+    const auto* list = m_top.array("products");
+    if (!list) return;
+    std::set<std::string> ids;
+    for (std::size_t i = 0; i < list->size() && !m_problem; ++i) {
+      const auto path = element("products", i);
+      ObjectReader reader((*list)[i], path, m_problem);
+      auto product = readProduct(reader, path);
+      if (m_problem) return;
+      if (!ids.insert(product.id).second) reader.fail(ProblemCode::DuplicateProduct, "id", {product.id});
+      request().shelf.push_back(std::move(product));
+    }
+  }
+
+  ShelfProduct readProduct(ObjectReader& reader, const std::string& path) {
+    ShelfProduct p;
+    p.id = reader.text("id").value_or("");
+    if (p.id.empty()) reader.fail(ProblemCode::MissingKey, "id", {"every product needs an id"});
+    p.name = reader.text("name").value_or(p.id);
+    readComposition(reader, path, p);
+    p.liquid = reader.flag("liquid").value_or(false);
+    if (reader.has("density_kg_per_l"))
+      p.densityKgPerL = positive(reader, "density_kg_per_l", 1);
+    else
+      reader.any("density_kg_per_l");
+    p.pricePerKg = notNegative(reader, "price_per_kg");
+    p.least = Mass::fromGrams(notNegative(reader, "min_g").value_or(0));
+    if (const auto most = notNegative(reader, "max_g")) p.most = Mass::fromGrams(*most);
+    if (p.most && *p.most < p.least)
+      reader.fail(ProblemCode::OutOfRange, "max_g",
+                  {decimalText(p.most->grams()), "at least min_g, " + decimalText(p.least.grams())});
+    if (const auto* tank = reader.any("tank")) m_tanksByHand.emplace_back(p.id, path + ".tank", *tank);
+    reader.finish();
+    return p;
+  }
+
+  void readComposition(ObjectReader& reader, const std::string& path, ShelfProduct& p) {
+    const auto formula = reader.text("formula");
+    const auto* label = reader.object("label_percent");
+    const auto purity = reader.number("purity_percent");
+    if (m_problem) return;
+    if (formula && label) return reader.fail(ProblemCode::FormulaAndLabel, "label_percent", {});
+    if (!formula && !label) return reader.fail(ProblemCode::NoComposition, "formula", {});
+    if (label && purity) return reader.fail(ProblemCode::PurityBesideLabel, "purity_percent", {});
+    if (formula) {
+      auto composition = compositionFromFormula(*formula, purity.value_or(100));
+      if (!composition) return take(composition.problem(), path);
+      p.composition = std::move(composition).value();
+      return;
+    }
+    std::vector<LabelRow> rows;
+    ObjectReader values(*label, path + ".label_percent", m_problem);
+    for (const auto& [key, value] : label->items()) {
+      if (!key.starts_with("x_")) rows.emplace_back(key, values.number(key).value_or(0));
+    }
+    if (m_problem) return;
+    auto composition = compositionFromLabel(rows);
+    if (!composition) return take(composition.problem(), path);
+    p.composition = composition->composition;
+    for (const auto remark : composition->remarks)
+      m_out.labelRemarks.emplace_back(remark, p.id);
+  }
+
+  /// Reads {"Ca": number, ...} with only nutrient keys (and "default" where allowed).
+  template <class Take> void perNutrient(std::string_view key, bool allowDefault, Take taken) {
+    const auto* object = m_top.object(key);
+    if (!object) return;
+    ObjectReader reader(*object, std::string(key), m_problem);
+    for (const auto& [name, value] : object->items()) {
+      if (name.starts_with("x_")) continue;
+      const auto nutrient = nutrientFromKey(name);
+      const bool isDefault = allowDefault && name == "default";
+      if (!nutrient && !isDefault)
+        return reader.fail(ProblemCode::UnknownKey, name,
+                           {(allowDefault ? "default " : "") + knownNutrients()});
+      const auto number = notNegative(reader, name);
+      if (m_problem) return;
+      taken(nutrient, number.value_or(0), reader, name);
+    }
+  }
+
+  void readTarget() {
+    m_out.hasTarget = m_top.has("target_mg_per_l");
+    perNutrient("target_mg_per_l", false, [&](auto nutrient, double value, auto&, const auto&) {
+      request().rows.push_back({*nutrient, value, 5, 1});
+    });
+    const auto rowOf = [&](Nutrient n) -> TargetRow* {
+      for (auto& row : request().rows) {
+        if (row.nutrient == n) return &row;
+      }
+      return nullptr;
+    };
+    // The default first, whatever the order of the keys, then the elements' own.
+    for (const bool defaults : {true, false}) {
+      perNutrient("tolerance_percent", true,
+                  [&](auto nutrient, double value, auto& reader, const auto& name) {
+                    if (nutrient.has_value() == defaults) return;
+                    if (defaults) {
+                      for (auto& row : request().rows)
+                        row.tolerancePercent = value;
+                    } else if (auto* row = rowOf(*nutrient)) {
+                      row->tolerancePercent = value;
+                    } else {
+                      reader.fail(ProblemCode::ToleranceWithoutTarget, name, {name});
+                    }
+                  });
+      perNutrient("weight", true, [&](auto nutrient, double value, auto&, const auto&) {
+        if (nutrient.has_value() == defaults) return;
+        for (auto& row : request().rows) {
+          if (defaults || row.nutrient == *nutrient) row.weight = value;
+        }
+      });
+    }
+  }
+
+  void readCaps() {
+    perNutrient("max_mg_per_l", false, [&](auto nutrient, double value, auto&, const auto&) {
+      request().caps.push_back({*nutrient, value});
+    });
+  }
+
+  void readChoices() {
+    if (const auto objective = m_top.text("objective")) {
+      if (*objective == "cheapest")
+        request().objective = Objective::Cheapest;
+      else if (*objective != "closest")
+        m_top.fail(ProblemCode::OutOfRange, "objective",
+                   {"'" + *objective + "'", "\"closest\" or \"cheapest\""});
+    }
+    if (const auto require = m_top.text("require")) {
+      if (*require == "bands")
+        request().require = Require::Bands;
+      else if (*require != "best")
+        m_top.fail(ProblemCode::OutOfRange, "require", {"'" + *require + "'", "\"best\" or \"bands\""});
+    }
+    request().alkalinityLeftMeqPerL = notNegative(m_top, "alkalinity_left_meq_per_l");
+    request().volume = Volume::fromLitres(positive(m_top, "volume_l", 1));
+  }
+
+  void readStock() {
+    auto& plan = m_out.given.stock;
+    if (const auto* object = m_top.object("stock")) {
+      ObjectReader reader(*object, "stock", m_problem);
+      plan.factor = positive(reader, "factor", 100);
+      const double celsius = reader.number("temperature_c").value_or(20);
+      if (!(celsius >= -5 && celsius <= 100))
+        reader.fail(ProblemCode::OutOfRange, "temperature_c", {decimalText(celsius), "-5 to 100 degC"});
+      plan.temperature = Temperature::fromCelsius(celsius);
+      if (const auto* tanks = reader.object("tanks")) {
+        for (const auto& [name, value] : tanks->items()) {
+          if (name.starts_with("x_")) continue;
+          ObjectReader tank(value, "stock.tanks." + name, m_problem);
+          plan.tanks.push_back({name, Volume::fromLitres(positive(tank, "volume_l", 1))});
+          tank.finish();
+        }
+      }
+      reader.finish();
+    }
+    if (plan.tanks.empty()) plan.tanks = {{"A", Volume::fromLitres(1)}, {"B", Volume::fromLitres(1)}};
+    for (const auto& [id, path, value] : m_tanksByHand)
+      readTankOf(id, path, value);
+  }
+
+  void readTankOf(const std::string& id, const std::string& path, const Json& value) {
+    if (m_problem) return;
+    auto& plan = m_out.given.stock;
+    std::string names;
+    for (const auto& tank : plan.tanks)
+      names += (names.empty() ? "" : " ") + tank.name;
+    std::vector<double> shares(plan.tanks.size(), 0.0);
+    const auto set = [&](const std::string& name, double share) {
+      for (std::size_t t = 0; t < plan.tanks.size(); ++t) {
+        if (plan.tanks[t].name == name) {
+          shares[t] = share;
+          return;
+        }
+      }
+      if (!m_problem) m_problem = problemAt(ProblemCode::UnknownTank, path, {name, names});
+    };
+    if (value.is_string()) {
+      set(value.get<std::string>(), 1);
+    } else if (value.is_object()) {
+      ObjectReader reader(value, path, m_problem);
+      for (const auto& [name, share] : value.items())
+        set(name, notNegative(reader, name).value_or(0));
+      const double sum = std::accumulate(shares.begin(), shares.end(), 0.0);
+      if (!m_problem && std::abs(sum - 1) > 1e-6)
+        m_problem = problemAt(ProblemCode::OutOfRange, path, {decimalText(sum), "shares that add up to 1"});
+    } else {
+      m_problem =
+          problemAt(ProblemCode::WrongType, path, {"a tank's name or shares per tank", typeName(value)});
+    }
+    plan.shares[id] = std::move(shares);
+  }
+
+  ShelfProduct* productNamed(const std::string& id) {
+    for (auto& p : request().shelf) {
+      if (p.id == id) return &p;
+    }
+    return nullptr;
+  }
+
+  void readWeights() {
+    if (const auto* object = m_top.object("weights_g")) {
+      m_out.weights.emplace();
+      ObjectReader reader(*object, "weights_g", m_problem);
+      for (const auto& [id, value] : object->items()) {
+        if (id.starts_with("x_") && !productNamed(id)) continue;
+        if (!productNamed(id)) return reader.fail(ProblemCode::UnknownProduct, id, {id});
+        (*m_out.weights)[id] = Mass::fromGrams(notNegative(reader, id).value_or(0));
+      }
+    }
+    if (const auto* list = m_top.array("locked")) {
+      for (std::size_t i = 0; i < list->size() && !m_problem; ++i)
+        lock((*list)[i], element("locked", i));
+    }
+    if (!m_out.weights) return;
+    for (const auto& [id, mass] : *m_out.weights) {
+      if (!productNamed(id)->locked) m_out.weightsIgnored.push_back(id);
+    }
+  }
+
+  void lock(const Json& value, const std::string& path) {
+    if (!value.is_string()) {
+      m_problem = problemAt(ProblemCode::WrongType, path, {"a product's id", typeName(value)});
+      return;
+    }
+    const auto id = value.get<std::string>();
+    auto* product = productNamed(id);
+    if (!product) {
+      m_problem = problemAt(ProblemCode::UnknownProduct, path, {id});
+    } else if (!m_out.weights || !m_out.weights->contains(id)) {
+      m_problem = problemAt(ProblemCode::MissingKey, "weights_g." + id,
+                            {"'" + id + "' is locked and needs its weight"});
+    } else {
+      product->locked = m_out.weights->at(id);
+    }
+  }
+
+  std::optional<Problem> m_problem;
+  ObjectReader m_top;
+  ScriptInput m_out;
+  std::vector<std::tuple<std::string, std::string, Json>> m_tanksByHand;
+};
+
+} // namespace
+
+Result<ScriptInput> readScriptInput(std::string_view text) {
+  const auto json = parseJsonObject(text);
+  if (!json) return json.problem();
+  return Reader(*json).read();
+}
+
+} // namespace butte::exchange

@@ -1,0 +1,209 @@
+#include "words.h"
+
+#include <fmt/format.h>
+
+namespace butte::words {
+
+using namespace core;
+
+namespace {
+
+std::string list(const std::vector<std::string>& ids, const ProductNamer& name) {
+  std::string out;
+  for (std::size_t i = 0; i < ids.size(); ++i) {
+    if (i > 0) out += i + 1 == ids.size() ? " and " : ", ";
+    out += name(ids[i]);
+  }
+  return out.empty() ? "the products on the shelf" : out;
+}
+
+std::string capitalised(std::string text) {
+  if (!text.empty() && text[0] >= 'a' && text[0] <= 'z') text[0] = static_cast<char>(text[0] - 'a' + 'A');
+  return text;
+}
+
+} // namespace
+
+std::string reasonText(const Reason& r, const ProductNamer& name) {
+  const auto what = nutrientName(r.nutrient);
+  const auto other = r.other ? nutrientName(*r.other) : std::string("other elements");
+  const auto start =
+      capitalised(fmt::format("{} {}: ", what, r.over ? "stands over its band" : "falls short"));
+  switch (r.kind) {
+  case ReasonKind::WaterAlone:
+    return start + fmt::format("the water alone brings {} mg/L, the target asks for {}.", figure(r.has),
+                               figure(r.wants));
+  case ReasonKind::LockedBring:
+    return start +
+           fmt::format("the water and what is held fixed ({}) already bring {} mg/L, the target asks for {}.",
+                       list(r.products, name), figure(r.has), figure(r.wants));
+  case ReasonKind::NoCarrier:
+    return start + fmt::format("no product on the shelf carries {}.", what);
+  case ReasonKind::AllHeld:
+    return start +
+           fmt::format("every product that carries it is held or at its limit ({}).", list(r.products, name));
+  case ReasonKind::AcidAlone:
+    return start + "only acids or bases carry it, and they are dosed for alkalinity, not as food.";
+  case ReasonKind::AcidBrings:
+    return start + fmt::format("{} brings it while taking the alkalinity down.", list(r.products, name));
+  case ReasonKind::ComesWith:
+    if (!r.other) return start + fmt::format("{} mg/L against {} asked.", figure(r.has), figure(r.wants));
+    return start + fmt::format("{} {} come only together in {}; {} of it would push {} further off.", what,
+                               "and " + other, list(r.products, name), r.over ? "less" : "more", other);
+  case ReasonKind::Cap:
+    return start + fmt::format("{} also brings {}, which stands at its cap.", list(r.products, name), other);
+  case ReasonKind::WaterOverCap:
+    return capitalised(fmt::format("{}: the water and what is held fixed bring {} mg/L, above the cap of {}.",
+                                   what, figure(r.has), figure(r.wants)));
+  case ReasonKind::BandsConflict:
+    return "No set of weights keeps every element inside its band: the bands exclude each other.";
+  case ReasonKind::AlkalinityConflict:
+    return "The alkalinity to be left can't be had together with the limits and caps.";
+  }
+  return {};
+}
+
+std::string waterRemarkText(WaterRemark remark) {
+  switch (remark) {
+  case WaterRemark::Pure:
+    return "no water was given: pure water is assumed";
+  case WaterRemark::OnlyConductivity:
+    return "of this water only the EC is known: the EC counts, its composition is unknown and not zero";
+  case WaterRemark::CompositionUnknown:
+    return "nothing is known of this water: its share is missing from every sum";
+  case WaterRemark::AlkalinityDisagrees:
+    return "the water's HCO3 and its alkalinity as CaCO3 disagree: HCO3 is used";
+  case WaterRemark::HardnessDisagrees:
+    return "the water's hardness disagrees with its Ca and Mg: Ca and Mg are used";
+  case WaterRemark::HardnessSplitAssumed:
+    return "the hardness was split into Ca and Mg by an assumed 3 to 1 (in equivalents)";
+  case WaterRemark::NitrogenTakenAsNitrate:
+    return "the water's N is taken as nitrate";
+  case WaterRemark::ChargeUnbalanced:
+    return "the water report does not balance: its cations and anions differ by more than a report should; "
+           "check for a unit mix-up or a missing ion";
+  }
+  return {};
+}
+
+std::string solveWarningText(SolveWarning warning, const std::string& product) {
+  switch (warning) {
+  case SolveWarning::AcidLeftOut:
+    return fmt::format(
+        "{} is left out: acids and bases are dosed only for an alkalinity to be left, or locked", product);
+  case SolveWarning::AcidNeedsAlkalinity:
+    return fmt::format("{} is left out: the water's alkalinity is unknown, so no dose can be computed",
+                       product);
+  case SolveWarning::AlkalinityAlreadyBelow:
+    return fmt::format("{} is left out: the water's alkalinity is already at or below what is to be left",
+                       product);
+  case SolveWarning::AlkalinityNotReached:
+    return "the acid allowed does not bring the alkalinity down to what is to be left";
+  case SolveWarning::NoAcidOnShelf:
+    return "no acid on the shelf: the water keeps its alkalinity";
+  }
+  return {};
+}
+
+std::string stockNoticeText(const StockNotice& n, const ProductNamer& name) {
+  const auto tank = n.tank.empty() ? std::string() : "tank " + n.tank;
+  switch (n.kind) {
+  case StockWarning::NotPlaced:
+    return fmt::format(
+        "{} is not put into a stock tank by itself: give it a tank of its own or add it to the feed",
+        name(n.product));
+  case StockWarning::CalciumMeets:
+    return fmt::format("{}: calcium meets sulfate or phosphate in concentrate and falls out as sludge", tank);
+  case StockWarning::ChelateMeetsAcid:
+    return fmt::format("{}: strong acid breaks the chelate", tank);
+  case StockWarning::WontDissolve:
+    return fmt::format("{}: {} g/L of {} won't dissolve at this temperature; {}", tank,
+                       figure(n.gramsPerLitre), name(n.product),
+                       n.factorThatDissolves
+                           ? fmt::format("the strongest that does is 1:{}", figure(*n.factorThatDissolves))
+                           : std::string("make it weaker"));
+  case StockWarning::PartlyUnknown:
+    return fmt::format("{}: how much {} dissolves at this temperature is not known", tank, name(n.product));
+  case StockWarning::WhollyTooStrong:
+    return fmt::format("{}: the salts leave no room for water", tank);
+  }
+  return {};
+}
+
+std::string labelRemarkText(LabelRemark remark, const std::string& product) {
+  switch (remark) {
+  case LabelRemark::NitrogenTakenAsNitrate:
+    return fmt::format("{}: the label's N is taken as nitrate, since its forms are not given", product);
+  case LabelRemark::NitrogenRemainderAsNitrate:
+    return fmt::format("{}: the part of the label's N without a form is taken as nitrate", product);
+  }
+  return {};
+}
+
+std::string_view code(WaterRemark remark) {
+  switch (remark) {
+  case WaterRemark::Pure:
+    return "water_pure";
+  case WaterRemark::OnlyConductivity:
+    return "water_ec_only";
+  case WaterRemark::CompositionUnknown:
+    return "water_unknown";
+  case WaterRemark::AlkalinityDisagrees:
+    return "alkalinity_disagrees";
+  case WaterRemark::HardnessDisagrees:
+    return "hardness_disagrees";
+  case WaterRemark::HardnessSplitAssumed:
+    return "hardness_split_assumed";
+  case WaterRemark::NitrogenTakenAsNitrate:
+    return "water_n_as_nitrate";
+  case WaterRemark::ChargeUnbalanced:
+    return "water_unbalanced";
+  }
+  return {};
+}
+
+std::string_view code(SolveWarning warning) {
+  switch (warning) {
+  case SolveWarning::AcidLeftOut:
+    return "acid_left_out";
+  case SolveWarning::AcidNeedsAlkalinity:
+    return "alkalinity_unknown";
+  case SolveWarning::AlkalinityAlreadyBelow:
+    return "alkalinity_already_below";
+  case SolveWarning::AlkalinityNotReached:
+    return "alkalinity_not_reached";
+  case SolveWarning::NoAcidOnShelf:
+    return "no_acid";
+  }
+  return {};
+}
+
+std::string_view code(StockWarning warning) {
+  switch (warning) {
+  case StockWarning::NotPlaced:
+    return "not_placed";
+  case StockWarning::CalciumMeets:
+    return "calcium_meets_sulfate_or_phosphate";
+  case StockWarning::ChelateMeetsAcid:
+    return "chelate_meets_acid";
+  case StockWarning::WontDissolve:
+    return "wont_dissolve";
+  case StockWarning::PartlyUnknown:
+    return "solubility_unknown";
+  case StockWarning::WhollyTooStrong:
+    return "no_water_left";
+  }
+  return {};
+}
+
+std::string_view code(LabelRemark remark) {
+  switch (remark) {
+  case LabelRemark::NitrogenTakenAsNitrate:
+    return "label_n_as_nitrate";
+  case LabelRemark::NitrogenRemainderAsNitrate:
+    return "label_n_rest_as_nitrate";
+  }
+  return {};
+}
+
+} // namespace butte::words

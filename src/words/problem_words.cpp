@@ -1,0 +1,101 @@
+#include "words.h"
+
+#include <fmt/format.h>
+
+namespace butte::words {
+
+using core::ProblemCode;
+
+namespace {
+
+/// Typed text in a message is cut: a 200-digit number needs no echo in full.
+std::string shortened(const std::string& text) {
+  if (text.size() <= 48) return text;
+  std::size_t cut = 40;
+  while (cut > 0 && (static_cast<unsigned char>(text[cut]) & 0xC0) == 0x80)
+    --cut;
+  return text.substr(0, cut) + "…";
+}
+
+std::string value(const core::Problem& p, std::size_t i) {
+  return i < p.values.size() ? p.values[i] : std::string("?");
+}
+
+} // namespace
+
+std::string problemText(const core::Problem& p) {
+  const auto v = [&](std::size_t i) { return shortened(value(p, i)); };
+  switch (p.code) {
+  case ProblemCode::FormulaEmpty:
+    return "the formula is empty; write one such as Ca(NO3)2·4H2O";
+  case ProblemCode::FormulaSyntax:
+    return fmt::format("formula '{}', position {}: expected {}, found {}", v(0), v(1), value(p, 2), v(3));
+  case ProblemCode::UnknownElement:
+    return fmt::format(
+        "formula '{}', position {}: '{}' is no element symbol; symbols are written like K, Ca, Mg", v(0),
+        v(1), v(2));
+  case ProblemCode::FormulaTooLarge:
+    return fmt::format("formula '{}' is too large: {}", v(0), v(1));
+  case ProblemCode::NotANumber:
+    return fmt::format("'{}' is not a number; write one such as 12.5", v(0));
+  case ProblemCode::OutOfRange:
+    return fmt::format("{} is out of range; it should be {}", v(0), value(p, 1));
+  case ProblemCode::MissingKey:
+    return fmt::format("missing; {}", value(p, 0));
+  case ProblemCode::UnknownKey:
+    return fmt::format("unknown key; known here: {}", value(p, 0));
+  case ProblemCode::DuplicateKey:
+    return v(0) == v(1) ? fmt::format("'{}' is given twice", v(0))
+                        : fmt::format("'{}' and '{}' state the same thing; give one of them", v(0), v(1));
+  case ProblemCode::WrongType:
+    return fmt::format("expected {}, found {}", value(p, 0), v(1));
+  case ProblemCode::UnknownUnit:
+    return fmt::format("'{}' is neither a unit nor a substance that Butte knows", v(0));
+  case ProblemCode::IncompatibleUnits:
+    return fmt::format("'{}' can't be turned into '{}'", v(0), v(1));
+  case ProblemCode::NeedsSubstance:
+    return fmt::format("from '{}' to '{}' needs to know of what: add a substance such as Ca or HCO3", v(0),
+                       v(1));
+  case ProblemCode::UnknownSubstance:
+    return fmt::format("'{}' is no element, ion, oxide or formula", v(0));
+  case ProblemCode::NoCharge:
+    return fmt::format("'{}' has no charge in a feed, so it has no equivalents", v(0));
+  case ProblemCode::FormulaAndLabel:
+    return "give either formula or label_percent, not both";
+  case ProblemCode::NoComposition:
+    return "give a formula or a label_percent";
+  case ProblemCode::PurityBesideLabel:
+    return "purity_percent can't stand beside label_percent: the label already says it";
+  case ProblemCode::LabelOverHundred:
+    return fmt::format("the label adds up to {} %; it can't pass 100 %", v(0));
+  case ProblemCode::LabelDoubled:
+    return fmt::format("'{}' and '{}' state the same element; give one", v(0), v(1));
+  case ProblemCode::UnknownProduct:
+    return fmt::format("there is no product with the id '{}'", v(0));
+  case ProblemCode::DuplicateProduct:
+    return fmt::format("the id '{}' is used twice", v(0));
+  case ProblemCode::UnknownTank:
+    return fmt::format("there is no tank '{}'; named are: {}", v(0), v(1));
+  case ProblemCode::ToleranceWithoutTarget:
+    return fmt::format("'{}' has a tolerance but no target row", v(0));
+  case ProblemCode::NeedsPrice:
+    return fmt::format("the cheapest formula needs the price of '{}'", v(0));
+  case ProblemCode::BadJson:
+    return fmt::format("this is not valid JSON: {}", value(p, 0));
+  case ProblemCode::BadFile:
+    return value(p, 0);
+  case ProblemCode::NewerFormat:
+    return fmt::format("the file has format version {}, this program knows up to {}", v(0), v(1));
+  }
+  return "unknown problem";
+}
+
+std::string problemLine(const core::Problem& p) {
+  std::string line = p.where.empty() ? problemText(p) : p.where + ": " + problemText(p);
+  for (auto& c : line) {
+    if (c == '\n' || c == '\r') c = ' ';
+  }
+  return line;
+}
+
+} // namespace butte::words

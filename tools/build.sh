@@ -1,0 +1,7 @@
+#!/usr/bin/env bash
+# Configures (once) and builds a preset: tools/build.sh dev | release | bench | fuzz
+set -euo pipefail
+cd "$(dirname "$0")/.."
+export CCACHE_BASEDIR="$PWD" CCACHE_NOHASHDIR=1
+[ -f "build/$1/build.ninja" ] || cmake --preset "$1" >/dev/null
+cmake --build --preset "$1"

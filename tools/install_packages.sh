@@ -1,0 +1,27 @@
+# Debian packages that Butte needs, and a function that installs those that are missing. Sourced by ./run and ./test.
+
+build_packages="g++ cmake ninja-build ccache git libeigen3-dev libglpk-dev libfmt-dev nlohmann-json3-dev libcli11-dev
+  qt6-base-dev qt6-svg-dev"
+run_packages="libqt6svg6 qt6-qpa-plugins"
+test_packages="libgtest-dev libgmock-dev python3 python3-scipy openbabel units poppler-utils"
+
+# install_missing LIST... : each LIST is the name of a variable above.
+install_missing() {
+  local missing=() package
+  for list in "$@"; do
+    for package in ${!list}; do
+      if [ "$(dpkg-query -W -f '${db:Status-Status}' "$package" 2>/dev/null)" != installed ]; then
+        missing+=("$package")
+      fi
+    done
+  done
+  [ ${#missing[@]} -eq 0 ] && return 0
+  local root=()
+  if [ "$(id -u)" -ne 0 ]; then
+    command -v sudo >/dev/null || { echo "Installing needs root or sudo: ${missing[*]}" >&2; return 1; }
+    root=(sudo)
+  fi
+  echo "Installing: ${missing[*]}"
+  "${root[@]}" apt-get update -qq
+  "${root[@]}" env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "${missing[@]}" >/dev/null
+}
