@@ -132,15 +132,15 @@ TEST(StockDensity, WaterLeftMatchesHandbookDensities) {
                        Case{"KH2PO4", 10, 1.0713}}) {
     const double saltKg = c.density * c.percent / 100;
     const double water =
-        waterKgPerLitre({test::salt(c.formula)}, {Concentration::fromGramsPerLitre(saltKg * 1000)});
+        StockWater({test::salt(c.formula)}, {Concentration::fromGramsPerLitre(saltKg * 1000)}).kgPerLitre();
     EXPECT_NEAR(water, c.density - saltKg, 0.01) << c.formula;
   }
 }
 
 TEST(StockDensity, HydrateWaterCountsAsWater) {
   const double anhydrous =
-      waterKgPerLitre({test::salt("MgSO4")}, {Concentration::fromGramsPerLitre(120.361)});
+      StockWater({test::salt("MgSO4")}, {Concentration::fromGramsPerLitre(120.361)}).kgPerLitre();
   const double hydrate =
-      waterKgPerLitre({test::salt("MgSO4·7H2O")}, {Concentration::fromGramsPerLitre(246.466)});
+      StockWater({test::salt("MgSO4·7H2O")}, {Concentration::fromGramsPerLitre(246.466)}).kgPerLitre();
   EXPECT_NEAR(anhydrous, hydrate, 1e-6);
 }

@@ -13,15 +13,6 @@ double resultOf(const SolveRequest& request, const std::vector<Mass>& grams, Nut
   return sum;
 }
 
-double badness(const SolveRequest& request, const std::vector<Mass>& grams) {
-  double sum = 0;
-  for (const auto& row : request.rows) {
-    const double miss = (resultOf(request, grams, row.nutrient) - row.milligramsPerLitre) / row.divisor();
-    sum += row.weight * miss * miss;
-  }
-  return sum;
-}
-
 bool overACap(const SolveRequest& request, const std::vector<Mass>& grams) {
   for (const auto& cap : request.caps) {
     if (resultOf(request, grams, cap.nutrient) > cap.milligramsPerLitre * (1 + 1e-7) + 1e-7) return true;
@@ -29,20 +20,36 @@ bool overACap(const SolveRequest& request, const std::vector<Mass>& grams) {
   return false;
 }
 
+/// The fit's badness when one product changes, from the results before the change.
+double badnessAfter(const SolveRequest& request, const std::vector<double>& results, const ShelfProduct& product,
+                    Mass change) {
+  const double milligramsPerLitre = (change / request.volume).milligramsPerLitre();
+  double sum = 0;
+  for (std::size_t i = 0; i < results.size(); ++i) {
+    const auto& row = request.rows[i];
+    const double result = results[i] + product.composition.massFraction.of(row.nutrient) * milligramsPerLitre;
+    const double miss = (result - row.milligramsPerLitre) / row.divisor();
+    sum += row.weight * miss * miss;
+  }
+  return sum;
+}
+
 /// Whether nudging a weight by one part in a thousand (or 1 mg/L) either way gives a clearly better fit.
 bool canBeBettered(const SolveRequest& request, const std::vector<Mass>& grams) {
-  const double now = badness(request, grams);
+  std::vector<double> results;
+  for (const auto& row : request.rows) results.push_back(resultOf(request, grams, row.nutrient));
   for (std::size_t j = 0; j < grams.size(); ++j) {
     const auto& p = request.shelf[j];
     if (p.locked || isAcidOrBase(p)) continue;
+    const double now = badnessAfter(request, results, p, Mass{});
     for (const double sign : {-1.0, 1.0}) {
-      const Mass nudge =
-          sign * (grams[j] * 0.001 + Concentration::fromMilligramsPerLitre(1) * request.volume);
-      auto moved = grams;
-      moved[j] = std::max(grams[j] + nudge, p.least);
-      if (p.most) moved[j] = std::min(moved[j], *p.most);
-      if (overACap(request, moved)) continue;
-      if (badness(request, moved) < now * (1 - 1e-9) - 1e-9) return true;
+      const Mass nudge = sign * (grams[j] * 0.001 + Concentration::fromMilligramsPerLitre(1) * request.volume);
+      Mass moved = std::max(grams[j] + nudge, p.least);
+      if (p.most) moved = std::min(moved, *p.most);
+      if (badnessAfter(request, results, p, moved - grams[j]) >= now * (1 - 1e-9) - 1e-9) continue;
+      auto all = grams;
+      all[j] = moved;
+      if (!overACap(request, all)) return true;
     }
   }
   return false;

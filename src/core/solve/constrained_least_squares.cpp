@@ -19,8 +19,9 @@ double rowScale(const Eigen::RowVectorXd& row, double rhs) {
 
 class ActiveSet {
 public:
-  ActiveSet(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits, VectorXd start)
-      : m_a(a), m_b(b), m_limits(limits), m_x(std::move(start)),
+  /// With `leastNorm`, A is the identity and b zero.
+  ActiveSet(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits, VectorXd start, bool leastNorm = false)
+      : m_a(a), m_b(b), m_limits(limits), m_leastNorm(leastNorm), m_x(std::move(start)),
         m_fixed(static_cast<std::size_t>(m_x.size()), 0),
         m_active(static_cast<std::size_t>(limits.inequality.rows()), false) {
     for (Index j = 0; j < m_x.size(); ++j) {
@@ -80,6 +81,7 @@ private:
     if (m_free.empty()) return p;
     const MatrixXd working = freeColumns(m_working);
     const auto k = static_cast<Index>(m_free.size());
+    if (m_leastNorm) return leastNormStep(working);
     MatrixXd null = MatrixXd::Identity(k, k);
     if (working.rows() > 0) {
       Eigen::ColPivHouseholderQR<MatrixXd> qr(working.transpose());
@@ -93,6 +95,26 @@ private:
     const VectorXd moved = null * y;
     for (std::size_t i = 0; i < m_free.size(); ++i)
       p[m_free[i]] = moved[static_cast<Index>(i)];
+    return p;
+  }
+
+  /// The step where |x| itself is minimised: minus the part of x that the working limits leave free.
+  VectorXd leastNormStep(const MatrixXd& working) const {
+    VectorXd p = VectorXd::Zero(m_x.size());
+    VectorXd own(static_cast<Index>(m_free.size()));
+    for (std::size_t i = 0; i < m_free.size(); ++i) own[static_cast<Index>(i)] = m_x[m_free[i]];
+    VectorXd kept = VectorXd::Zero(own.size());
+    if (working.rows() > 0) {
+      Eigen::ColPivHouseholderQR<MatrixXd> qr(working.transpose());
+      qr.setThreshold(1e-11);
+      if (qr.rank() >= own.size()) return p;
+      VectorXd turned = own;
+      turned.applyOnTheLeft(qr.householderQ().adjoint());
+      turned.tail(turned.size() - qr.rank()).setZero();
+      kept = turned;
+      kept.applyOnTheLeft(qr.householderQ());
+    }
+    for (std::size_t i = 0; i < m_free.size(); ++i) p[m_free[i]] = kept[static_cast<Index>(i)] - own[static_cast<Index>(i)];
     return p;
   }
 
@@ -130,7 +152,7 @@ private:
 
   /// Drops the working limit that most holds back the fit; false at the optimum.
   bool releaseOne(bool careful) {
-    const VectorXd gradient = m_a.transpose() * (m_a * m_x - m_b);
+    const VectorXd gradient = m_leastNorm ? m_x : VectorXd(m_a.transpose() * (m_a * m_x - m_b));
     VectorXd multipliers = VectorXd::Zero(m_working.rows());
     if (m_working.rows() > 0 && !m_free.empty()) {
       VectorXd freeGradient(static_cast<Index>(m_free.size()));
@@ -169,6 +191,7 @@ private:
   const MatrixXd& m_a;
   const VectorXd& m_b;
   const LinearLimits& m_limits;
+  bool m_leastNorm;
   VectorXd m_x;
   std::vector<int> m_fixed; ///< -1 at lower, 1 at upper, 0 free
   std::vector<bool> m_active;
@@ -231,14 +254,9 @@ VectorXd constrainedLeastSquares(const MatrixXd& a, const VectorXd& b, const Lin
   return ActiveSet(a, b, limits, start).run();
 }
 
-VectorXd leastNormAmongEqual(const MatrixXd& a, const LinearLimits& limits, const VectorXd& x) {
-  LinearLimits held = limits;
-  const VectorXd kept = a * x;
-  for (Index i = 0; i < a.rows(); ++i) {
-    if (const double norm = a.row(i).norm(); norm > 0) held.addEquality(a.row(i) / norm, kept[i] / norm);
-  }
-  const MatrixXd identity = MatrixXd::Identity(x.size(), x.size());
-  return constrainedLeastSquares(identity, VectorXd::Zero(x.size()), held, x);
+VectorXd leastNormWithin(const LinearLimits& limits, const VectorXd& start) {
+  const MatrixXd identity = MatrixXd::Identity(start.size(), start.size());
+  return ActiveSet(identity, VectorXd::Zero(start.size()), limits, start, true).run();
 }
 
 } // namespace butte::core

@@ -25,9 +25,7 @@ std::optional<Eigen::VectorXd> feasiblePoint(const LinearLimits& limits);
 Eigen::VectorXd constrainedLeastSquares(const Eigen::MatrixXd& a, const Eigen::VectorXd& b,
                                         const LinearLimits& limits, const Eigen::VectorXd& start);
 
-/// Among the points with the same A x as `x`, within the limits, the one with the least sum of squares: it
-/// makes "same input, same recipe" true where more salts than elements leave the best fit open.
-Eigen::VectorXd leastNormAmongEqual(const Eigen::MatrixXd& a, const LinearLimits& limits,
-                                    const Eigen::VectorXd& x);
+/// The point within the limits with the least sum of squares, from a point within them.
+Eigen::VectorXd leastNormWithin(const LinearLimits& limits, const Eigen::VectorXd& start);
 
 } // namespace butte::core

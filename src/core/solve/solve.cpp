@@ -1,6 +1,7 @@
 #include "solve/solve.h"
 
 #include "solve/bounded_least_squares.h"
+#include "solve/least_norm.h"
 #include "solve/linear_model.h"
 #include "solve/linear_program.h"
 #include "solve/reasons.h"
@@ -46,19 +47,43 @@ bool mayBeAmbiguous(const MatrixXd& a, const VectorXd& b, const LinearLimits& li
   return qr.rank() < columns.cols();
 }
 
+/// A start for the general search when the acid's alkalinity row is the only equality: the bounded fit with that
+/// row weighted heavily, then the row made exact by the product that carries most of it.
+std::optional<VectorXd> nearStart(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits) {
+  if (limits.equality.rows() != 1) return std::nullopt;
+  const Eigen::RowVectorXd row = limits.equality.row(0);
+  const double weight = 1e4 * a.norm() / row.norm();
+  MatrixXd wide(a.rows() + 1, a.cols());
+  wide << a, weight * row;
+  VectorXd rhs(b.size() + 1);
+  rhs << b, weight * limits.equalityRhs[0];
+  VectorXd x = boundedLeastSquares(wide, rhs, limits.lower, limits.upper);
+  Index carrier = -1;
+  for (Index j = 0; j < x.size(); ++j) {
+    const bool inside = x[j] > limits.lower[j] && x[j] < limits.upper[j];
+    if (inside && (carrier < 0 || std::abs(row[j]) > std::abs(row[carrier]))) carrier = j;
+  }
+  if (carrier < 0 || row[carrier] == 0) return std::nullopt;
+  x[carrier] += (limits.equalityRhs[0] - row.dot(x)) / row[carrier];
+  const bool kept = x[carrier] >= limits.lower[carrier] && x[carrier] <= limits.upper[carrier];
+  return kept && withinInequalities(limits, x) ? std::optional(x) : std::nullopt;
+}
+
 std::optional<VectorXd> fitWithin(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits) {
   VectorXd x;
   bool general = limits.equality.rows() > 0;
   if (!general) {
     x = boundedLeastSquares(a, b, limits.lower, limits.upper);
     general = !withinInequalities(limits, x);
-    if (!general && !mayBeAmbiguous(a, b, limits, x)) return x;
   }
   if (general) {
-    const auto start = feasiblePoint(limits);
+    auto start = nearStart(a, b, limits);
+    if (!start) start = feasiblePoint(limits);
     if (!start) return std::nullopt;
     x = constrainedLeastSquares(a, b, limits, *start);
   }
+  const bool plain = limits.equality.rows() + limits.inequality.rows() == 0;
+  if (plain && !mayBeAmbiguous(a, b, limits, x)) return x;
   return leastNormAmongEqual(a, limits, x);
 }
 

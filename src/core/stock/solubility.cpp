@@ -60,6 +60,11 @@ std::optional<double> interpolate(const Curve& curve, double celsius) {
 }
 
 bool sameAtoms(const ChemicalFormula& a, const ChemicalFormula& b, bool ignoreHydrateWater) {
+  constexpr double waterGPerMol = 18.015;
+  const auto mass = [&](const ChemicalFormula& f) {
+    return f.molarMassGPerMol - (ignoreHydrateWater ? f.hydrateWaterCount * waterGPerMol : 0);
+  };
+  if (std::abs(mass(a) - mass(b)) > 1e-6) return false; // spares most comparisons
   const auto count = [&](const ChemicalFormula& f, const std::string& symbol) {
     double n = f.count(symbol);
     if (ignoreHydrateWater && symbol == "H") n -= 2 * f.hydrateWaterCount;

@@ -19,7 +19,7 @@ class TankModel {
 public:
   TankModel(const std::vector<ShelfProduct>& shelf, std::vector<Concentration> atFactorOne,
             Temperature temperature)
-      : m_shelf(shelf), m_feed(std::move(atFactorOne)) {
+      : m_shelf(shelf), m_feed(std::move(atFactorOne)), m_water(shelf, m_feed) {
     for (const auto& p : shelf) {
       m_solubility.push_back(p.composition.formula
                                  ? anhydrousGramsPerKgWater(*p.composition.formula, temperature)
@@ -31,12 +31,7 @@ public:
   bool known(std::size_t j) const { return m_solubility[j].has_value(); }
   Concentration strength(std::size_t j, double factor) const { return m_feed[j] * factor; }
 
-  double water(double factor) const {
-    auto strengths = m_feed;
-    for (auto& s : strengths)
-      s = s * factor;
-    return waterKgPerLitre(m_shelf, strengths);
-  }
+  double water(double factor) const { return m_water.kgPerLitre(factor); }
 
   /// Infinite when the salts leave no water.
   std::optional<double> saturation(std::size_t j, double factor) const {
@@ -87,6 +82,7 @@ private:
 
   const std::vector<ShelfProduct>& m_shelf;
   std::vector<Concentration> m_feed;
+  StockWater m_water;
   std::vector<std::optional<double>> m_solubility;
 };
 

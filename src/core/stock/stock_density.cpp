@@ -27,30 +27,30 @@ bool isInorganicSalt(const Composition& c) {
 
 } // namespace
 
-double waterKgPerLitre(const std::vector<ShelfProduct>& shelf,
-                       const std::vector<Concentration>& concentration) {
+StockWater::StockWater(const std::vector<ShelfProduct>& shelf, const std::vector<Concentration>& concentration) {
   NutrientAmounts ionic; // mg/L
-  double displacedMl = 0;
   for (std::size_t j = 0; j < shelf.size(); ++j) {
     const auto& c = shelf[j].composition;
     const double gramsPerLitre = concentration[j].gramsPerLitre();
+    if (gramsPerLitre <= 0) continue;
     if (isInorganicSalt(c)) {
       ionic.addScaled(c.massFraction, gramsPerLitre * 1000);
     } else {
-      displacedMl += unknownMlPerGram * gramsPerLitre * c.anhydrousFraction;
+      m_idealMl += unknownMlPerGram * gramsPerLitre * c.anhydrousFraction;
     }
   }
   const auto ions = ionBalance(ionic, 0);
-  double strength = 0;
-  for (const auto ion : allIons)
-    strength += 0.5 * ions.of(ion) / 1000 * std::abs(chargeNumber(ion));
   for (const auto ion : allIons) {
     const int z = std::abs(chargeNumber(ion));
     const double molPerL = ions.of(ion) / z / 1000;
-    const double volume =
-        molarVolumes[static_cast<std::size_t>(ion)] + 0.5 * limitingSlope * z * z * std::sqrt(strength);
-    displacedMl += molPerL * volume;
+    m_ionStrength += 0.5 * molPerL * z * z;
+    m_idealMl += molPerL * molarVolumes[static_cast<std::size_t>(ion)];
+    m_slopeMl += molPerL * 0.5 * limitingSlope * z * z;
   }
+}
+
+double StockWater::kgPerLitre(double factor) const {
+  const double displacedMl = factor * (m_idealMl + m_slopeMl * std::sqrt(factor * m_ionStrength));
   return std::max(0.0, (1000 - displacedMl) * waterKgPerMl);
 }
 

@@ -1,0 +1,68 @@
+#include "bench/weigh_plan.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace butte::core {
+namespace {
+
+/// Common practice: blends and phosphates first, the big salts next (calcium nitrate leads its own tank), traces
+/// after them, chelates last; liquids such as acids when all else is in.
+int mixingRank(const ShelfProduct& p) {
+  const auto& m = p.composition.massFraction;
+  if (isAcidOrBase(p)) return 5;
+  if (p.composition.role == ProductRole::Chelate) return 4;
+  double trace = 0;
+  for (const auto n : allNutrients) trace += isTraceElement(n) ? m.of(n) : 0;
+  const bool mostlyTrace = trace > 0.05;
+  if (mostlyTrace) return 3;
+  if (m.of(Nutrient::P) > 0.002 || !p.composition.formula) return 0;
+  if (m.of(Nutrient::Ca) > 0.002) return 1;
+  return 2;
+}
+
+std::size_t scaleFor(Mass mass, const std::vector<Scale>& scales) {
+  std::size_t best = 0;
+  bool fits = false;
+  for (std::size_t s = 0; s < scales.size(); ++s) {
+    const bool takesIt = mass <= scales[s].capacity;
+    const bool better = !fits ? takesIt || scales[s].capacity > scales[best].capacity
+                              : takesIt && scales[s].readability < scales[best].readability;
+    if (s == 0 || better) best = s;
+    fits = fits || takesIt;
+  }
+  return best;
+}
+
+} // namespace
+
+Mass roundedToStep(Mass exact, Mass step) {
+  // The tiny lift keeps 2.675 on a 0.01 g scale from falling to 2.67 by its binary form.
+  const double steps = exact / step;
+  return step * std::floor(steps + 0.5 + 1e-9 * std::max(1.0, steps));
+}
+
+std::vector<WeighStep> weighPlan(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& weights,
+                                 const std::vector<Scale>& scales) {
+  std::vector<WeighStep> plan;
+  for (std::size_t j = 0; j < shelf.size(); ++j) {
+    if (weights[j] <= Mass{}) continue;
+    WeighStep step;
+    step.product = j;
+    step.scale = scaleFor(weights[j], scales);
+    const auto& scale = scales[step.scale];
+    step.exact = weights[j];
+    step.shown = roundedToStep(weights[j], scale.readability);
+    step.loads = std::max(1, static_cast<int>(std::ceil(step.shown / scale.capacity - 1e-9)));
+    step.errorPercent = 50 * (scale.readability / weights[j]);
+    step.tooFine = step.errorPercent > 2;
+    plan.push_back(step);
+  }
+  std::stable_sort(plan.begin(), plan.end(), [&](const WeighStep& a, const WeighStep& b) {
+    const int left = mixingRank(shelf[a.product]), right = mixingRank(shelf[b.product]);
+    return left != right ? left < right : a.exact > b.exact;
+  });
+  return plan;
+}
+
+} // namespace butte::core

@@ -1,0 +1,33 @@
+#pragma once
+#include "base/result.h"
+#include "json_reader.h"
+
+#include <string>
+#include <vector>
+
+namespace butte::exchange {
+
+/// One change of one place in a document, with its inverse inside it: a value that can be stored and replayed.
+struct Change {
+  std::string pointer; ///< JSON pointer (RFC 6901)
+  Json before;         ///< null: the place did not exist
+  Json after;          ///< null: the place goes away
+};
+
+/// What a grower did in one go, in a grower's words.
+struct Edit {
+  std::string words;
+  std::vector<Change> changes;
+  std::string mergeKey; ///< edits with the same key that follow each other become one step of undo
+};
+
+/// The document after the edit. The result is read strictly, so a document can't become one that won't open.
+core::Result<Json> applied(const Json& document, const Edit& edit);
+
+/// The edit that takes it back.
+Edit inverse(const Edit& edit);
+
+Json toJson(const Edit& edit);
+core::Result<Edit> editFromJson(const Json& json);
+
+} // namespace butte::exchange

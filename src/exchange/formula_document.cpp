@@ -1,0 +1,306 @@
+#include "formula_document.h"
+
+#include "base/decimal.h"
+#include "product/catalogue.h"
+#include "units/convert.h"
+
+#include <set>
+
+namespace butte::exchange {
+namespace {
+
+using namespace core;
+
+class DocumentReader {
+public:
+  explicit DocumentReader(const Json& json) : m_top(json, "", m_problem) {}
+
+  Result<FormulaDocument> read() {
+    readHead();
+    readWater();
+    readTarget();
+    readShelf();
+    readBatch();
+    readStock();
+    readScales();
+    m_top.finish();
+    if (m_problem) return *m_problem;
+    return std::move(m_out);
+  }
+
+private:
+  SolveRequest& request() { return m_out.given.request; }
+  static std::string item(const std::string& list, std::size_t i) { return list + "[" + std::to_string(i) + "]"; }
+
+  void readHead() {
+    const auto format = m_top.text("format");
+    if (format != std::optional<std::string>(formulaFormatName))
+      m_top.fail(ProblemCode::OutOfRange, "format",
+                 {"'" + format.value_or("") + "'", "\"" + std::string(formulaFormatName) + "\""});
+    const double version = m_top.number("version").value_or(0);
+    if (version > formulaFormatVersion)
+      m_top.fail(ProblemCode::NewerFormat, "version", {decimalText(version), std::to_string(formulaFormatVersion)});
+    else if (version != formulaFormatVersion)
+      m_top.fail(ProblemCode::OutOfRange, "version", {decimalText(version), std::to_string(formulaFormatVersion)});
+    m_out.name = m_top.text("name").value_or("");
+  }
+
+  /// Digits as typed, inside a range given in words.
+  std::optional<double> digits(ObjectReader& reader, std::string_view key, double low, double high,
+                               const std::string& right) {
+    const auto text = reader.text(key);
+    if (!text) return std::nullopt;
+    const auto value = parseDecimal(*text);
+    if (!value) reader.fail(ProblemCode::NotANumber, key, {*text});
+    else if (!(*value >= low && *value <= high)) reader.fail(ProblemCode::OutOfRange, key, {*text, right});
+    return value;
+  }
+
+  /// {"amount", "unit"} turned into `base`; refuses what is not above `low` or beyond `high` (in base).
+  std::optional<double> amount(ObjectReader& parent, std::string_view key, std::string_view base, double low,
+                               double high, Amount* asTyped = nullptr) {
+    const auto* object = parent.any(key);
+    if (!object || object->is_null()) return std::nullopt;
+    ObjectReader reader(*object, parent.pathOf(key), m_problem);
+    const auto text = reader.text("amount");
+    const auto unit = reader.text("unit");
+    reader.finish();
+    if (!text || !unit) {
+      if (!m_problem) reader.fail(ProblemCode::MissingKey, text ? "unit" : "amount", {"an amount needs digits and a unit"});
+      return std::nullopt;
+    }
+    const auto value = parseDecimal(*text);
+    if (!value) {
+      reader.fail(ProblemCode::NotANumber, "amount", {*text});
+      return std::nullopt;
+    }
+    const auto converted = convert(*value, *unit, base);
+    if (!converted) {
+      if (!m_problem) m_problem = problemAt(converted.problem().code, reader.pathOf("unit"), converted.problem().values);
+      return std::nullopt;
+    }
+    if (!(*converted >= low && *converted <= high))
+      reader.fail(ProblemCode::OutOfRange, "amount",
+                  {*text + " " + *unit, decimalText(low) + " to " + decimalText(high) + " " + std::string(base)});
+    if (asTyped) *asTyped = {*text, *unit};
+    return *converted;
+  }
+
+  void take(const Problem& problem, const std::string& path) {
+    if (m_problem) return;
+    m_problem = problem;
+    m_problem->where = path + "." + problem.where;
+  }
+
+  void readWater() {
+    const auto* object = m_top.object("water");
+    if (!object) return m_top.fail(ProblemCode::MissingKey, "water", {"a formula needs a water"});
+    ObjectReader reader(*object, "water", m_problem);
+    m_out.waterName = reader.text("name").value_or("");
+    WaterReport report;
+    report.conductivityMsPerCm = amount(reader, "ec", "mS/cm", 0, 200);
+    report.ph = digits(reader, "ph", 0, 14, "0 to 14");
+    if (const auto* rows = reader.array("rows")) {
+      for (std::size_t i = 0; i < rows->size(); ++i) {
+        ObjectReader row((*rows)[i], item("water.rows", i), m_problem);
+        const auto key = row.text("key").value_or("");
+        const auto value = digits(row, "mg_per_l", 0, 100000, "0 to 100000 mg/L");
+        row.finish();
+        report.milligramsPerLitre.emplace_back(key, value.value_or(0));
+      }
+    }
+    reader.finish();
+    if (m_problem) return;
+    if (report.milligramsPerLitre.empty() && !report.conductivityMsPerCm) {
+      request().water = pureWater();
+      return;
+    }
+    auto water = normaliseWater(report);
+    if (!water) m_problem = water.problem();
+    else request().water = std::move(water).value();
+  }
+
+  void readTarget() {
+    const auto* object = m_top.object("target");
+    if (!object) return m_top.fail(ProblemCode::MissingKey, "target", {"a formula needs a target, even an empty one"});
+    ObjectReader reader(*object, "target", m_problem);
+    m_out.targetName = reader.text("name").value_or("");
+    std::set<std::string> seen;
+    if (const auto* rows = reader.array("rows")) {
+      for (std::size_t i = 0; i < rows->size() && !m_problem; ++i) {
+        ObjectReader row((*rows)[i], item("target.rows", i), m_problem);
+        const auto key = row.text("nutrient").value_or("");
+        const auto nutrient = nutrientFromKey(key);
+        if (!nutrient) row.fail(ProblemCode::UnknownKey, "nutrient", {"N N_NO3 N_NH4 P K Ca ..."});
+        if (!seen.insert(key).second) row.fail(ProblemCode::DuplicateKey, "nutrient", {key, key});
+        TargetRow out;
+        if (nutrient) out.nutrient = *nutrient;
+        out.milligramsPerLitre = digits(row, "mg_per_l", 0, 10000, "0 to 10000 mg/L").value_or(0);
+        out.tolerancePercent = digits(row, "tolerance_percent", 0, 1000, "0 to 1000 %").value_or(5);
+        row.finish();
+        request().rows.push_back(out);
+      }
+    }
+    reader.finish();
+  }
+
+  void readShelf() {
+    const auto* list = m_top.array("shelf");
+    if (!list) return;
+    std::set<std::string> ids;
+    for (std::size_t i = 0; i < list->size() && !m_problem; ++i) {
+      const auto path = item("shelf", i);
+      ObjectReader reader((*list)[i], path, m_problem);
+      DocumentProduct seen;
+      ShelfProduct product;
+      product.id = seen.id = reader.text("id").value_or("");
+      if (seen.id.empty()) reader.fail(ProblemCode::MissingKey, "id", {"every product needs an id"});
+      if (!ids.insert(seen.id).second) reader.fail(ProblemCode::DuplicateProduct, "id", {seen.id});
+      readComposition(reader, path, seen, product);
+      seen.on = reader.flag("on").value_or(true);
+      Amount held;
+      if (const auto grams = amount(reader, "held", "g", 0, 1e9, &held)) {
+        product.locked = Mass::fromGrams(*grams);
+        seen.held = held;
+      }
+      product.pricePerKg = digits(reader, "price_per_kg", 0, 1e9, "0 or more");
+      reader.finish();
+      if (seen.on) {
+        m_out.active.push_back(i);
+        request().shelf.push_back(product);
+      }
+      m_out.allProducts.push_back(std::move(product));
+      m_out.products.push_back(std::move(seen));
+    }
+  }
+
+  void readComposition(ObjectReader& reader, const std::string& path, DocumentProduct& seen, ShelfProduct& product) {
+    seen.catalogueId = reader.text("catalogue").value_or("");
+    const auto name = reader.text("name");
+    const auto formula = reader.text("formula");
+    const auto* label = reader.array("label");
+    const auto purity = digits(reader, "purity_percent", 0, 100, "above 0, up to 100");
+    product.liquid = reader.flag("liquid").value_or(false);
+    product.densityKgPerL = digits(reader, "density_kg_per_l", 0.1, 5, "0.1 to 5 kg/L");
+    if (m_problem) return;
+    if (!seen.catalogueId.empty()) {
+      const auto* entry = findInCatalogue(seen.catalogueId);
+      if (!entry) return reader.fail(ProblemCode::UnknownProduct, "catalogue", {seen.catalogueId});
+      product.composition = entry->composition;
+      product.liquid = entry->liquid;
+      product.densityKgPerL = entry->densityKgPerL;
+      seen.name = product.name = name.value_or(entry->shortName);
+      return;
+    }
+    seen.own = true;
+    seen.name = product.name = name.value_or(seen.id);
+    if (formula && label) return reader.fail(ProblemCode::FormulaAndLabel, "label", {});
+    if (!formula && !label) return reader.fail(ProblemCode::NoComposition, "formula", {});
+    if (label && purity) return reader.fail(ProblemCode::PurityBesideLabel, "purity_percent", {});
+    if (formula) {
+      auto composition = compositionFromFormula(*formula, purity.value_or(100));
+      if (!composition) return take(composition.problem(), path);
+      product.composition = std::move(composition).value();
+    } else {
+      readLabel(*label, path, product);
+    }
+  }
+
+  void readLabel(const Json& label, const std::string& path, ShelfProduct& product) {
+    std::vector<LabelRow> rows;
+    for (std::size_t i = 0; i < label.size(); ++i) {
+      ObjectReader row(label[i], item(path + ".label", i), m_problem);
+      const auto key = row.text("key").value_or("");
+      const auto percent = digits(row, "percent", 0, 100, "0 to 100 %");
+      row.finish();
+      rows.emplace_back(key, percent.value_or(0));
+    }
+    if (m_problem) return;
+    auto composition = compositionFromLabel(rows);
+    if (!composition) return take(composition.problem(), path);
+    product.composition = composition->composition;
+    for (const auto remark : composition->remarks) m_out.labelRemarks.push_back(remark);
+  }
+
+  void readBatch() {
+    request().volume = Volume::fromLitres(amount(m_top, "batch", "L", 0.001, 1e9).value_or(1000));
+    request().alkalinityLeftMeqPerL = amount(m_top, "alkalinity_left", "meq/L", 0, 100);
+  }
+
+  void readStock() {
+    auto& plan = m_out.given.stock;
+    const auto* object = m_top.object("stock");
+    if (!object) return m_top.fail(ProblemCode::MissingKey, "stock", {"a formula needs its stock tanks"});
+    ObjectReader reader(*object, "stock", m_problem);
+    plan.factor = digits(reader, "factor", 1, 100000, "1 to 100000").value_or(100);
+    plan.temperature = Temperature::fromCelsius(amount(reader, "coldest", "C", -5, 60).value_or(20));
+    if (const auto* tanks = reader.array("tanks")) {
+      for (std::size_t i = 0; i < tanks->size(); ++i) {
+        ObjectReader tank((*tanks)[i], item("stock.tanks", i), m_problem);
+        const auto name = tank.text("name").value_or("");
+        const auto litres = amount(tank, "volume", "L", 0.001, 1e7);
+        tank.finish();
+        plan.tanks.push_back({name, Volume::fromLitres(litres.value_or(1))});
+      }
+    }
+    if (plan.tanks.size() != 2) reader.fail(ProblemCode::OutOfRange, "tanks", {std::to_string(plan.tanks.size()), "two tanks"});
+    reader.finish();
+  }
+
+  void readScales() {
+    if (const auto* list = m_top.array("scales")) {
+      for (std::size_t i = 0; i < list->size(); ++i) {
+        ObjectReader reader((*list)[i], item("scales", i), m_problem);
+        Scale scale;
+        scale.name = reader.text("name").value_or("scale");
+        scale.readability = Mass::fromGrams(amount(reader, "readability", "g", 1e-6, 1e6).value_or(1));
+        scale.capacity = Mass::fromGrams(amount(reader, "capacity", "g", 1e-3, 1e9).value_or(5000));
+        reader.finish();
+        m_out.scales.push_back(scale);
+      }
+    }
+    if (m_out.scales.empty()) m_out.scales.push_back({"scale", Mass::fromGrams(1), Mass::fromKilograms(5)});
+  }
+
+  std::optional<Problem> m_problem;
+  ObjectReader m_top;
+  FormulaDocument m_out;
+};
+
+} // namespace
+
+double Amount::value() const { return parseDecimal(digits).value_or(0); }
+
+Result<FormulaDocument> readFormulaDocument(const Json& json) { return DocumentReader(json).read(); }
+
+Result<Json> parseFormulaText(std::string_view text) {
+  auto json = parseJsonObject(text);
+  if (!json) return json.problem();
+  const auto document = readFormulaDocument(*json);
+  if (!document) return document.problem();
+  return std::move(json).value();
+}
+
+std::string formulaText(const Json& json) { return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }
+
+Json amountJson(const std::string& digits, const std::string& unit) { return Json{{"amount", digits}, {"unit", unit}}; }
+
+Json emptyFormula() {
+  return Json{{"format", formulaFormatName},
+              {"version", formulaFormatVersion},
+              {"name", "New formula"},
+              {"water", {{"name", "Pure water"}, {"rows", Json::array()}}},
+              {"target", {{"name", "No target yet"}, {"rows", Json::array()}}},
+              {"shelf", Json::array()},
+              {"batch", amountJson("1000", "L")},
+              {"alkalinity_left", amountJson("0.5", "meq/L")},
+              {"stock",
+               {{"factor", "100"},
+                {"coldest", amountJson("12", "C")},
+                {"tanks",
+                 {{{"name", "A"}, {"volume", amountJson("100", "L")}}, {{"name", "B"}, {"volume", amountJson("100", "L")}}}}}},
+              {"scales",
+               {{{"name", "bench scale"}, {"readability", amountJson("1", "g")}, {"capacity", amountJson("5", "kg")}}}}};
+}
+
+} // namespace butte::exchange

@@ -1,0 +1,62 @@
+#pragma once
+#include "base/result.h"
+#include "bench/weigh_plan.h"
+#include "formula/formula_answer.h"
+#include "json_reader.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+/// One formula as a grower keeps it: every number as it was typed, in the unit it was typed in
+/// (docs/formats/formula.md). The document is the JSON itself; this reads it strictly.
+namespace butte::exchange {
+
+inline constexpr int formulaFormatVersion = 1;
+inline constexpr std::string_view formulaFormatName = "butte-formula";
+
+/// A number with its unit, as typed: digits with a decimal point.
+struct Amount {
+  std::string digits;
+  std::string unit;
+  double value() const; ///< in its own unit
+};
+
+/// What the window needs of a product beside the core's view of it.
+struct DocumentProduct {
+  std::string id;
+  std::string name;
+  std::string catalogueId; ///< empty for the grower's own
+  bool own = false;
+  bool on = true;
+  std::optional<Amount> held;
+};
+
+struct FormulaDocument {
+  std::string name;
+  std::string waterName, targetName;
+  std::vector<DocumentProduct> products;       ///< parallel to the document's shelf
+  std::vector<core::ShelfProduct> allProducts; ///< parallel: also those switched off
+  std::vector<std::size_t> active;             ///< index into products for each of given.request.shelf
+  core::Given given;
+  std::vector<core::Scale> scales;
+  std::vector<core::LabelRemark> labelRemarks;
+};
+
+/// Reads a formula document. Every problem names the key's path.
+core::Result<FormulaDocument> readFormulaDocument(const Json& json);
+
+/// Text of a file to JSON, checked to be a formula that this program knows: BadJson, WrongType, NewerFormat ...
+core::Result<Json> parseFormulaText(std::string_view text);
+
+/// The file's text: indented, keys in the document's order, a line break at the end.
+std::string formulaText(const Json& json);
+
+/// An empty formula: pure water, no target, no products, two tanks.
+Json emptyFormula();
+
+/// {"amount": digits, "unit": unit}
+Json amountJson(const std::string& digits, const std::string& unit);
+
+} // namespace butte::exchange
