@@ -1,0 +1,39 @@
+#include "document/formula_file.h"
+
+#include "formula_document.h"
+
+#include <QFile>
+#include <QSaveFile>
+
+namespace butte::app {
+
+using core::problemAt;
+using core::ProblemCode;
+
+namespace {
+constexpr qint64 largestFile = 16 << 20;
+
+core::Problem fileProblem(const QString& path, const QString& what) {
+  return problemAt(ProblemCode::BadFile, path.toStdString(), {what.toStdString()});
+}
+} // namespace
+
+core::Result<exchange::Json> readFormulaFile(const QString& path) {
+  QFile file(path);
+  if (!file.open(QIODevice::ReadOnly)) return fileProblem(path, "it can't be read: " + file.errorString());
+  if (file.size() > largestFile) return fileProblem(path, "it is larger than any formula (16 MB)");
+  const auto bytes = file.readAll();
+  if (file.error() != QFileDevice::NoError) return fileProblem(path, "reading stopped: " + file.errorString());
+  return exchange::parseFormulaText({bytes.constData(), static_cast<std::size_t>(bytes.size())});
+}
+
+std::optional<core::Problem> writeFormulaFile(const QString& path, const exchange::Json& json) {
+  QSaveFile file(path);
+  if (!file.open(QIODevice::WriteOnly)) return fileProblem(path, "it can't be written: " + file.errorString());
+  const auto text = exchange::formulaText(json);
+  if (file.write(text.data(), static_cast<qint64>(text.size())) != static_cast<qint64>(text.size()) || !file.commit())
+    return fileProblem(path, "it can't be written: " + file.errorString() + "; the old file is untouched");
+  return std::nullopt;
+}
+
+} // namespace butte::app

@@ -1,0 +1,16 @@
+#pragma once
+#include "base/result.h"
+#include "json_reader.h"
+
+#include <QString>
+
+/// Formula files: whole or not at all.
+namespace butte::app {
+
+core::Result<exchange::Json> readFormulaFile(const QString& path);
+
+/// Writes to a temporary file beside it and renames, so that a crash or a full disk leaves the old file whole.
+/// Nothing when it went well.
+std::optional<core::Problem> writeFormulaFile(const QString& path, const exchange::Json& json);
+
+} // namespace butte::app

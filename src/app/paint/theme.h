@@ -1,0 +1,24 @@
+#pragma once
+#include <QColor>
+#include <QFont>
+#include <QPalette>
+#include <QString>
+
+/// The look: mineral tones on paper white or deep slate; amber and red only for trouble.
+namespace butte::app {
+
+struct Theme {
+  QColor page, card, ink, inkSoft, line, accent, accentInk, band, targetMark, amber, amberInk, amberFill, red, redFill, water;
+};
+
+/// The theme in force.
+const Theme& theme();
+bool isDark();
+/// Switches the theme and the application's palette and style sheet.
+void applyTheme(bool dark);
+
+/// The program's own face, loaded from its resources: figures of one width by default.
+void loadFonts();
+QFont faceOf(int pixels, bool bold = false);
+
+} // namespace butte::app

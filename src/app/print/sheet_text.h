@@ -1,0 +1,14 @@
+#pragma once
+#include <QDateTime>
+#include <QString>
+
+namespace butte::app {
+
+class FormulaEditor;
+class UnitsShown;
+
+/// The bench sheet as HTML: what to weigh, in which order, tank by tank, how to dissolve, the dose, the reading to
+/// expect, the cautions for these very products. Black on white, with boxes to tick and lines to write on.
+QString benchSheetHtml(const FormulaEditor& editor, const UnitsShown& units, const QDateTime& when);
+
+} // namespace butte::app

@@ -1,0 +1,126 @@
+#include "services/units_shown.h"
+
+#include "words.h"
+
+#include <QLocale>
+#include <cmath>
+
+namespace butte::app {
+
+using core::Conductivity;
+using core::Mass;
+using core::Volume;
+
+QString localNumber(double value, int decimals) {
+  QLocale locale;
+  locale.setNumberOptions(QLocale::OmitGroupSeparator);
+  if (std::abs(value) < 0.5 * std::pow(10, -decimals)) value = 0; // no "-0.0"
+  return locale.toString(value, 'f', decimals);
+}
+
+QString localFigure(double value) {
+  QString text = QString::fromStdString(words::figure(value));
+  const auto point = QLocale().decimalPoint();
+  return point == "." ? text : text.replace(".", point);
+}
+
+UnitsShown::UnitsShown(QSettings& settings, QObject* parent)
+    : QObject(parent), m_settings(settings), m_mass(static_cast<MassShown>(settings.value("units/mass", 0).toInt())),
+      m_volume(static_cast<VolumeShown>(settings.value("units/volume", 0).toInt())),
+      m_conductivity(static_cast<ConductivityShown>(settings.value("units/conductivity", 0).toInt())) {}
+
+void UnitsShown::setMass(MassShown unit) {
+  m_mass = unit;
+  m_settings.setValue("units/mass", static_cast<int>(unit));
+  emit changed();
+}
+void UnitsShown::setVolume(VolumeShown unit) {
+  m_volume = unit;
+  m_settings.setValue("units/volume", static_cast<int>(unit));
+  emit changed();
+}
+void UnitsShown::setConductivity(ConductivityShown unit) {
+  m_conductivity = unit;
+  m_settings.setValue("units/conductivity", static_cast<int>(unit));
+  emit changed();
+}
+
+QString UnitsShown::massUnit() const {
+  switch (m_mass) {
+  case MassShown::Metric: return "g";
+  case MassShown::Ounces: return "oz";
+  case MassShown::Pounds: return "lb";
+  }
+  return "g";
+}
+
+double UnitsShown::massIn(Mass mass) const {
+  switch (m_mass) {
+  case MassShown::Metric: return mass.grams();
+  case MassShown::Ounces: return mass.ounces();
+  case MassShown::Pounds: return mass.pounds();
+  }
+  return mass.grams();
+}
+
+QString UnitsShown::text(Mass mass) const {
+  if (m_mass == MassShown::Metric && mass >= Mass::fromKilograms(1))
+    return localNumber(mass.kilograms(), mass >= Mass::fromKilograms(10) ? 2 : 3) + " kg";
+  return localFigure(massIn(mass)) + " " + massUnit();
+}
+
+QString UnitsShown::volumeUnit() const {
+  switch (m_volume) {
+  case VolumeShown::Litres: return "L";
+  case VolumeShown::UsGallons: return "gal_us";
+  case VolumeShown::ImperialGallons: return "gal_imp";
+  }
+  return "L";
+}
+
+QString UnitsShown::volumeUnitName() const {
+  switch (m_volume) {
+  case VolumeShown::Litres: return "L";
+  case VolumeShown::UsGallons: return "US gal";
+  case VolumeShown::ImperialGallons: return "imp gal";
+  }
+  return "L";
+}
+
+double UnitsShown::volumeIn(Volume volume) const {
+  switch (m_volume) {
+  case VolumeShown::Litres: return volume.litres();
+  case VolumeShown::UsGallons: return volume.usGallons();
+  case VolumeShown::ImperialGallons: return volume.imperialGallons();
+  }
+  return volume.litres();
+}
+
+QString UnitsShown::text(Volume volume) const {
+  const double value = volumeIn(volume);
+  if (m_volume == VolumeShown::Litres && value >= 10000) return localNumber(value / 1000, 1) + " m³";
+  return (value >= 100 ? localNumber(value, 0) : localFigure(value)) + " " + volumeUnitName();
+}
+
+QString UnitsShown::text(Conductivity conductivity) const {
+  switch (m_conductivity) {
+  case ConductivityShown::MilliSiemens: return localNumber(conductivity.milliSiemensPerCm(), 2) + " mS/cm";
+  case ConductivityShown::Ppm500: return localNumber(std::round(conductivity.ppm500() / 5) * 5, 0) + " ppm (500)";
+  case ConductivityShown::Ppm640: return localNumber(std::round(conductivity.ppm640() / 5) * 5, 0) + " ppm (640)";
+  case ConductivityShown::Ppm700: return localNumber(std::round(conductivity.ppm700() / 5) * 5, 0) + " ppm (700)";
+  }
+  return {};
+}
+
+QString UnitsShown::dose(double mlPerLitre) const {
+  switch (m_volume) {
+  case VolumeShown::Litres: return localFigure(mlPerLitre) + " mL per L";
+  case VolumeShown::UsGallons:
+    return localFigure(mlPerLitre * Volume::fromUsGallons(1).litres()) + " mL per US gal";
+  case VolumeShown::ImperialGallons:
+    return localFigure(mlPerLitre * Volume::fromImperialGallons(1).litres()) + " mL per imp gal";
+  }
+  return {};
+}
+
+} // namespace butte::app

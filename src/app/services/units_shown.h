@@ -1,0 +1,56 @@
+#pragma once
+#include "units/quantity.h"
+
+#include <QObject>
+#include <QSettings>
+#include <QString>
+
+namespace butte::app {
+
+enum class MassShown { Metric, Ounces, Pounds };
+enum class VolumeShown { Litres, UsGallons, ImperialGallons };
+enum class ConductivityShown { MilliSiemens, Ppm500, Ppm640, Ppm700 };
+
+/// The units that computed figures are shown in. Switching them touches no stored value.
+class UnitsShown : public QObject {
+  Q_OBJECT
+
+public:
+  explicit UnitsShown(QSettings& settings, QObject* parent = nullptr);
+
+  MassShown mass() const { return m_mass; }
+  VolumeShown volume() const { return m_volume; }
+  ConductivityShown conductivity() const { return m_conductivity; }
+  void setMass(MassShown unit);
+  void setVolume(VolumeShown unit);
+  void setConductivity(ConductivityShown unit);
+
+  /// "515 g", "4.20 kg", "31.40 lb": as many digits as a bench needs, the unit always with it.
+  QString text(core::Mass mass) const;
+  /// Digits and unit for a field that edits a mass: unit as butte-cli names it ("g", "kg", "oz", "lb").
+  QString massUnit() const;
+  double massIn(core::Mass mass) const;
+  QString text(core::Volume volume) const;
+  QString volumeUnit() const; ///< "L", "gal_us", "gal_imp"
+  QString volumeUnitName() const; ///< "L", "US gal", "imp gal"
+  double volumeIn(core::Volume volume) const;
+  QString text(core::Conductivity conductivity) const;
+  /// "10 mL per L" or "37.9 mL per US gal"
+  QString dose(double mlPerLitre) const;
+
+signals:
+  void changed();
+
+private:
+  QSettings& m_settings;
+  MassShown m_mass;
+  VolumeShown m_volume;
+  ConductivityShown m_conductivity;
+};
+
+/// A number with `decimals` places in the locale of the person.
+QString localNumber(double value, int decimals);
+/// A number with as many digits as mean something.
+QString localFigure(double value);
+
+} // namespace butte::app

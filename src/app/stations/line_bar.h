@@ -1,0 +1,52 @@
+#pragma once
+#include <QAbstractButton>
+#include <QWidget>
+#include <vector>
+
+namespace butte::app {
+
+class FormulaEditor;
+class UnitsShown;
+
+/// One station of the line: its name, two lines of live headline, its state in shape and words.
+class StationCard : public QAbstractButton {
+  Q_OBJECT
+
+public:
+  StationCard(const QString& name, int number, QWidget* parent);
+  void setHeadline(const QString& first, const QString& second, bool trouble);
+  QString headline() const { return m_first + " · " + m_second; }
+  QSize sizeHint() const override { return {200, 66}; }
+
+protected:
+  void paintEvent(QPaintEvent* event) override;
+
+private:
+  QString m_name, m_first, m_second;
+  int m_number;
+  bool m_trouble = false;
+};
+
+/// The work in its order, across the top: dashboard and navigation in one.
+class LineBar : public QWidget {
+  Q_OBJECT
+
+public:
+  LineBar(FormulaEditor& editor, UnitsShown& units, QWidget* parent = nullptr);
+  StationCard* card(int index) const { return m_cards[static_cast<std::size_t>(index)]; }
+  void setCurrent(int index);
+
+signals:
+  void chosen(int index);
+
+protected:
+  void paintEvent(QPaintEvent* event) override;
+
+private:
+  void refresh();
+  FormulaEditor& m_editor;
+  UnitsShown& m_units;
+  std::vector<StationCard*> m_cards;
+};
+
+} // namespace butte::app

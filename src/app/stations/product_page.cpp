@@ -1,0 +1,217 @@
+#include "stations/product_page.h"
+
+#include "base/decimal.h"
+#include "document/formula_editor.h"
+#include "fields/number_field.h"
+#include "paint/theme.h"
+#include "product/catalogue.h"
+#include "words.h"
+
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QRadioButton>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+using exchange::Json;
+
+ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_title(new QLabel), m_facts(new QLabel), m_problem(new QLabel), m_name(new QLineEdit),
+      m_formula(new QLineEdit), m_byLabel(new QRadioButton("by its label, percent by weight")), m_byFormula(new QRadioButton("by its formula")),
+      m_purity(new NumberField({"purity", "%", 0.01, 100, true})), m_price(new NumberField({"price", "per kg", 0, 1e6, true})),
+      m_ownPart(new QWidget), m_put(new QPushButton), m_remove(new QPushButton("Take off the shelf")) {
+  m_title->setFont(faceOf(15, true));
+  m_facts->setWordWrap(true);
+  m_facts->setTextFormat(Qt::PlainText);
+  m_problem->setWordWrap(true);
+  m_problem->setObjectName("productProblem");
+  m_name->setObjectName("productName");
+  m_name->setPlaceholderText("name on the bag");
+  m_formula->setObjectName("productFormula");
+  m_formula->setPlaceholderText("such as Ca(NO3)2·4H2O");
+  m_purity->setObjectName("productPurity");
+  m_purity->setFixedWidth(70);
+  m_price->setObjectName("productPrice");
+  m_price->setFixedWidth(80);
+  m_put->setObjectName("putProduct");
+  m_put->setProperty("primary", true);
+  m_byLabel->setChecked(true);
+  auto* own = new QVBoxLayout(m_ownPart);
+  own->setContentsMargins(0, 0, 0, 0);
+  own->addWidget(m_name);
+  own->addWidget(m_byLabel);
+  own->addLayout(makeLabelGrid());
+  own->addWidget(m_byFormula);
+  auto* formulaRow = new QHBoxLayout;
+  formulaRow->addWidget(m_formula, 1);
+  formulaRow->addWidget(new QLabel("purity"));
+  formulaRow->addWidget(m_purity);
+  formulaRow->addWidget(new QLabel("%"));
+  own->addLayout(formulaRow);
+  auto* priceRow = new QHBoxLayout;
+  priceRow->addWidget(new QLabel("Price"));
+  priceRow->addWidget(m_price);
+  priceRow->addWidget(new QLabel("per kg, in your currency"));
+  priceRow->addStretch();
+  auto* buttons = new QHBoxLayout;
+  auto* back = new QPushButton("Back");
+  back->setObjectName("productBack");
+  buttons->addWidget(m_put);
+  buttons->addWidget(m_remove);
+  buttons->addWidget(back);
+  buttons->addStretch();
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->addWidget(m_title);
+  column->addWidget(m_facts);
+  column->addWidget(m_ownPart);
+  column->addLayout(priceRow);
+  column->addWidget(m_problem);
+  column->addLayout(buttons);
+  column->addStretch();
+  connect(m_put, &QPushButton::clicked, this, &ProductPage::put);
+  connect(m_remove, &QPushButton::clicked, this, &ProductPage::remove);
+  connect(back, &QPushButton::clicked, this, &ProductPage::done);
+  connect(m_formula, &QLineEdit::textEdited, this, [this] { m_byFormula->setChecked(true); });
+}
+
+QLayout* ProductPage::makeLabelGrid() {
+  auto* grid = new QGridLayout;
+  const std::vector<std::pair<QString, std::string>> keys{
+      {"N total", "N"}, {"NO₃-N", "N_NO3"}, {"NH₄-N", "N_NH4"}, {"urea-N", "N_urea"}, {"P₂O₅", "P2O5"}, {"K₂O", "K2O"},
+      {"Ca", "Ca"},     {"CaO", "CaO"},     {"Mg", "Mg"},       {"MgO", "MgO"},       {"S", "S"},       {"SO₃", "SO3"},
+      {"Fe", "Fe"},     {"Mn", "Mn"},       {"Zn", "Zn"},       {"B", "B"},           {"Cu", "Cu"},     {"Mo", "Mo"}};
+  int i = 0;
+  for (const auto& [shown, key] : keys) {
+    auto* field = new NumberField({shown + " on the label", "%", 0, 100, true});
+    field->setObjectName("label_" + QString::fromStdString(key));
+    field->setFixedWidth(62);
+    field->onTyped = [this](const QString&) { m_byLabel->setChecked(true); };
+    field->onMessage = [this](const QString& words) { emit message(words); };
+    grid->addWidget(new QLabel(shown), i / 6, i % 6 * 2, Qt::AlignRight);
+    grid->addWidget(field, i / 6, i % 6 * 2 + 1);
+    m_label.emplace_back(key, field);
+    ++i;
+  }
+  grid->setColumnStretch(12, 1);
+  return grid;
+}
+
+void ProductPage::showProduct(const std::string& id) {
+  m_id = id;
+  m_problem->clear();
+  const int at = m_editor.indexOf(id);
+  const bool own = at < 0 || m_editor.document().products[static_cast<std::size_t>(at)].own;
+  m_title->setText(at < 0 ? QString("Own product") : QString::fromStdString(m_editor.nameOf(id)));
+  m_ownPart->setVisible(own);
+  m_remove->setVisible(at >= 0);
+  m_put->setText(at < 0 ? "Put on the shelf" : "Keep the changes");
+  const Json product = at < 0 ? Json::object() : m_editor.json()["shelf"][static_cast<std::size_t>(at)];
+  const auto text = [&](const char* key) { return QString::fromStdString(product.value(key, std::string())); };
+  m_name->setText(text("name"));
+  m_formula->setText(text("formula"));
+  m_purity->show(text("purity_percent"));
+  m_price->show(text("price_per_kg"));
+  (product.contains("formula") ? m_byFormula : m_byLabel)->setChecked(true);
+  for (auto& [key, field] : m_label) {
+    QString percent;
+    if (product.contains("label")) {
+      for (const auto& row : product["label"]) {
+        if (row["key"] == key) percent = QString::fromStdString(row["percent"].get<std::string>());
+      }
+    }
+    field->show(percent);
+  }
+  showFacts();
+  (own ? m_name : static_cast<QLineEdit*>(m_price))->setFocus();
+}
+
+void ProductPage::showFacts() {
+  const auto* entry = core::findInCatalogue(m_id);
+  m_facts->setVisible(true);
+  if (!entry) {
+    m_facts->setText("The grade's P and K are oxides (P₂O₅, K₂O); what it leaves to 100 % is mostly carrier, not trace elements. "
+                     "Copy the label's own rows.");
+    return;
+  }
+  QStringList parts;
+  for (const auto n : core::allNutrients) {
+    const double share = entry->composition.massFraction.of(n);
+    if (n != core::Nutrient::N && share > 0.0005) parts << QString("%1 %2 %").arg(QString::fromStdString(words::nutrientSymbol(n)), QString::number(share * 100, 'f', 1));
+  }
+  m_facts->setText(QString("%1 · %2 · purity %3 %\n%4\nCautions: %5\n%6\nSource: %7")
+                       .arg(QString::fromStdString(entry->name), QString::fromStdString(entry->formulaText), QString::number(entry->purityPercent),
+                            parts.join(" · "), QString::fromStdString(entry->cautions), QString::fromStdString(entry->remark), QString::fromStdString(entry->source)));
+}
+
+Json ProductPage::asTyped() const {
+  const int at = m_editor.indexOf(m_id);
+  Json product = at >= 0 ? m_editor.json()["shelf"][static_cast<std::size_t>(at)] : Json::object();
+  const auto decimal = [](const NumberField* field) { return core::normalisedDecimal(field->text().toStdString()); };
+  product.erase("price_per_kg");
+  if (!m_price->text().isEmpty()) product["price_per_kg"] = decimal(m_price);
+  if (!m_ownPart->isVisibleTo(this)) return product;
+  for (const char* key : {"label", "formula", "purity_percent"}) product.erase(key);
+  product["name"] = m_name->text().trimmed().toStdString();
+  if (m_byFormula->isChecked()) {
+    product["formula"] = m_formula->text().trimmed().toStdString();
+    if (!m_purity->text().isEmpty()) product["purity_percent"] = decimal(m_purity);
+  } else {
+    Json rows = Json::array();
+    for (const auto& [key, field] : m_label) {
+      if (!field->text().isEmpty()) rows.push_back({{"key", key}, {"percent", decimal(field)}});
+    }
+    product["label"] = rows;
+  }
+  return product;
+}
+
+bool ProductPage::anythingWrong() {
+  QString words;
+  if (m_ownPart->isVisibleTo(this) && m_name->text().trimmed().isEmpty()) words = "Give the product a name, as on the bag.";
+  if (m_price->isWrong()) words = m_price->message();
+  if (m_byFormula->isChecked() && m_purity->isWrong()) words = m_purity->message();
+  for (const auto& [key, field] : m_label) {
+    if (m_byLabel->isChecked() && field->isWrong()) words = field->message();
+  }
+  m_problem->setText(words);
+  m_problem->setStyleSheet(QString("color: %1; font-weight: bold;").arg(theme().red.name()));
+  return !words.isEmpty();
+}
+
+void ProductPage::put() {
+  if (anythingWrong()) return;
+  Json product = asTyped();
+  Json shelf = m_editor.json()["shelf"];
+  const int at = m_editor.indexOf(m_id);
+  if (at < 0) {
+    int number = 1;
+    while (m_editor.indexOf("own_" + std::to_string(number)) >= 0) ++number;
+    product["id"] = "own_" + std::to_string(number);
+    product["on"] = true;
+    shelf.push_back(product);
+  } else {
+    shelf[static_cast<std::size_t>(at)] = product;
+  }
+  const auto name = product.value("name", m_editor.nameOf(m_id));
+  if (const auto problem = m_editor.set(QString::fromStdString(name) + (at < 0 ? " put on the shelf" : " changed"), "/shelf", shelf)) {
+    m_problem->setText(QString::fromStdString(words::problemText(*problem)));
+    return;
+  }
+  emit done();
+}
+
+void ProductPage::remove() {
+  const int at = m_editor.indexOf(m_id);
+  if (at < 0) return;
+  Json shelf = m_editor.json()["shelf"];
+  shelf.erase(static_cast<std::size_t>(at));
+  m_editor.set(QString::fromStdString(m_editor.nameOf(m_id)) + " taken off the shelf", "/shelf", shelf);
+  emit done();
+}
+
+} // namespace butte::app

@@ -1,0 +1,159 @@
+#include "stations/product_row.h"
+
+#include "document/formula_editor.h"
+#include "fields/number_field.h"
+#include "paint/hatch.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "units/convert.h"
+#include "words.h"
+
+#include <QCheckBox>
+#include <QEvent>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPainter>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id, QWidget* parent)
+    : QFrame(parent), m_editor(editor), m_units(units), m_id(std::move(id)), m_on(new QCheckBox), m_name(new QLabel),
+      m_carries(new QLabel), m_unit(new QLabel), m_hold(new QToolButton) {
+  const auto name = QString::fromStdString(editor.nameOf(m_id));
+  const auto objectId = QString::fromStdString(m_id);
+  m_weight = new NumberField({"weight of " + name, units.massUnit(), 0, 1e8, true});
+  m_weight->setObjectName("weight_" + objectId);
+  m_weight->setFixedWidth(86);
+  m_weight->setFont(faceOf(15, true));
+  m_weight->onTyped = [this](const QString& digits) { weightTyped(digits); };
+  m_weight->onMessage = [this](const QString& words) { emit message(words); };
+  m_weight->installEventFilter(this);
+  m_on->setObjectName("on_" + objectId);
+  m_on->setAccessibleName("use " + name);
+  m_on->setToolTip("Use this product in the formula");
+  connect(m_on, &QCheckBox::clicked, this, &ProductRow::setOn);
+  m_hold->setObjectName("hold_" + objectId);
+  m_hold->setCheckable(true);
+  m_hold->setFixedSize(50, 26);
+  m_hold->setFont(faceOf(11));
+  connect(m_hold, &QToolButton::clicked, this, &ProductRow::setHeld);
+  m_name->setFont(faceOf(13, true));
+  m_name->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+  m_carries->setFont(faceOf(11));
+  m_carries->setProperty("soft", true);
+  m_carries->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+  m_unit->setFont(faceOf(12));
+  m_unit->setFixedWidth(18);
+
+  auto* words = new QVBoxLayout;
+  words->setSpacing(0);
+  words->addWidget(m_name);
+  words->addWidget(m_carries);
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(34, 3, 6, 3);
+  row->setSpacing(6);
+  row->addWidget(m_on);
+  row->addLayout(words, 1);
+  row->addWidget(m_weight);
+  row->addWidget(m_unit);
+  row->addWidget(m_hold);
+  setFixedHeight(44);
+  refresh();
+}
+
+std::string ProductRow::pointer(const char* key) const {
+  return "/shelf/" + std::to_string(m_editor.indexOf(m_id)) + "/" + key;
+}
+
+QString ProductRow::carries() const {
+  const int index = m_editor.indexOf(m_id);
+  const auto& product = m_editor.document().allProducts[static_cast<std::size_t>(index)];
+  QStringList parts;
+  for (const auto n : core::allNutrients) {
+    if (n != core::Nutrient::N && product.composition.massFraction.of(n) > 0.004)
+      parts << QString::fromStdString(words::nutrientSymbol(n));
+  }
+  if (product.composition.role == core::ProductRole::Acid) parts << "acid";
+  if (product.composition.role == core::ProductRole::Base) parts << "base";
+  return parts.join(" · ");
+}
+
+void ProductRow::refresh() {
+  const int index = m_editor.indexOf(m_id);
+  if (index < 0) return;
+  const auto& seen = m_editor.document().products[static_cast<std::size_t>(index)];
+  const auto grams = m_editor.gramsOf(m_id);
+  const auto name = QString::fromStdString(seen.name);
+  m_on->setChecked(seen.on);
+  m_name->setText(name);
+  setToolTip(name + "\ndouble-click for its composition and price");
+  m_carries->setText(carries());
+  m_hold->setChecked(seen.held.has_value());
+  m_hold->setText(seen.held ? "held" : "free");
+  m_hold->setToolTip(seen.held ? "Held: the rest is solved around this weight. Press to let the solver choose again."
+                               : "Free: the solver chooses. Press to hold this weight.");
+  m_hold->setAccessibleName(QString("%1 is %2").arg(name, m_hold->text()));
+  m_hold->setEnabled(seen.on);
+  m_weight->setEnabled(seen.on);
+  m_unit->setText(m_units.massUnit());
+  if (seen.held && QString::fromStdString(seen.held->unit) == m_units.massUnit())
+    m_weight->show(QString::fromStdString(seen.held->digits));
+  else
+    m_weight->show(grams ? QString::fromStdString(words::figure(m_units.massIn(*grams))) : QString());
+}
+
+void ProductRow::setOn(bool on) {
+  m_editor.set(QString("%1 switched %2").arg(m_name->text(), on ? "on" : "off"), pointer("on"), on);
+}
+
+void ProductRow::setHeld(bool held) {
+  if (!held) {
+    m_editor.set(m_name->text() + " let free", pointer("held"), nullptr);
+    return;
+  }
+  const auto grams = m_editor.gramsOf(m_id).value_or(core::Mass{});
+  const auto digits = words::figure(m_units.massIn(grams));
+  m_editor.set(QString("%1 held at %2 %3").arg(m_name->text(), QString::fromStdString(digits), m_units.massUnit()), pointer("held"),
+               exchange::amountJson(digits, m_units.massUnit().toStdString()));
+}
+
+void ProductRow::weightTyped(const QString& digits) {
+  if (digits.isEmpty()) {
+    m_editor.set(m_name->text() + " let free", pointer("held"), nullptr, true);
+    return;
+  }
+  m_editor.set(QString("%1 held at %2 %3").arg(m_name->text(), digits, m_units.massUnit()), pointer("held"),
+               exchange::amountJson(digits.toStdString(), m_units.massUnit().toStdString()), true);
+}
+
+void ProductRow::setLit(bool on) {
+  if (m_lit == on) return;
+  m_lit = on;
+  update();
+}
+
+void ProductRow::paintEvent(QPaintEvent*) {
+  const auto& t = theme();
+  QPainter p(this);
+  p.fillRect(rect(), t.card);
+  p.setPen(QPen(m_lit ? t.accent : t.line, m_lit ? 2 : 1));
+  p.drawRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5));
+  p.setOpacity(m_on->isChecked() ? 1 : 0.3);
+  fillAs(p, QRectF(6, 7, 22, height() - 14), lookOf(m_id));
+}
+
+void ProductRow::enterEvent(QEnterEvent*) { emit lit(m_id); }
+void ProductRow::leaveEvent(QEvent*) { emit lit(""); }
+void ProductRow::mouseDoubleClickEvent(QMouseEvent*) { emit detailsAsked(m_id); }
+
+bool ProductRow::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() == QEvent::FocusIn) {
+    m_editor.endMerging();
+    emit lit(m_id);
+  }
+  return QFrame::eventFilter(watched, event);
+}
+
+} // namespace butte::app

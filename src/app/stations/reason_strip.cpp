@@ -1,0 +1,63 @@
+#include "stations/reason_strip.h"
+
+#include "document/formula_editor.h"
+#include "paint/theme.h"
+#include "words.h"
+
+#include <QHBoxLayout>
+#include <QScrollArea>
+
+namespace butte::app {
+
+ReasonStrip::ReasonStrip(FormulaEditor& editor, QWidget* parent) : QFrame(parent), m_editor(editor), m_text(new QLabel) {
+  setObjectName("reasonStrip");
+  m_text->setWordWrap(true);
+  m_text->setTextFormat(Qt::PlainText);
+  m_text->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  m_text->setFont(faceOf(12));
+  m_text->setContentsMargins(10, 6, 10, 6);
+  m_text->setTextInteractionFlags(Qt::TextSelectableByMouse);
+  auto* scroll = new QScrollArea;
+  scroll->setWidget(m_text);
+  scroll->setWidgetResizable(true);
+  scroll->setFrameShape(QFrame::NoFrame);
+  scroll->setStyleSheet("background: transparent;");
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->addWidget(scroll);
+  setFixedHeight(74);
+  connect(&editor, &FormulaEditor::changed, this, &ReasonStrip::refresh);
+  refresh();
+}
+
+void ReasonStrip::refresh() {
+  const auto& answer = m_editor.answer();
+  const auto namer = [this](const std::string& id) { return m_editor.nameOf(id); };
+  QStringList lines;
+  if (!answer.checked) lines << "The independent check does not agree with this answer: do not weigh by it.";
+  if (answer.solution.status == core::SolveStatus::Impossible) lines << "No formula exists for what is given.";
+  for (const auto& reason : answer.solution.reasons) lines << QString::fromStdString(words::reasonText(reason, namer));
+  const auto sentence = [](const std::string& text) {
+    auto out = QString::fromStdString(text);
+    if (!out.isEmpty()) out[0] = out[0].toUpper();
+    return out + ".";
+  };
+  for (const auto& [warning, id] : answer.solution.warnings) lines << sentence(words::solveWarningText(warning, namer(id)));
+  for (const auto& notice : answer.stock.notices) {
+    if (notice.kind != core::StockWarning::PartlyUnknown) lines << sentence(words::stockNoticeText(notice, namer));
+  }
+  for (const auto remark : m_editor.document().given.request.water.remarks) {
+    if (remark != core::WaterRemark::Pure) lines << sentence(words::waterRemarkText(remark));
+  }
+  const bool trouble = !lines.isEmpty();
+  if (!trouble)
+    lines << (m_editor.document().given.request.rows.empty()
+                  ? QString("Choose a target (Ctrl+2) and put salts on the shelf at the right: the formula appears as you type.")
+                  : QString("Every element stands in its band."));
+  m_text->setText(lines.join("\n"));
+  const auto& t = theme();
+  setStyleSheet(QString("#reasonStrip { background: %1; border: 1px solid %2; border-radius: 5px; } QLabel { color: %3; }")
+                    .arg((trouble ? t.amberFill : t.band).name(), (trouble ? t.amber : t.line).name(), (trouble ? t.amberInk : t.ink).name()));
+}
+
+} // namespace butte::app

@@ -1,0 +1,75 @@
+#include "window/application.h"
+
+#include "paint/theme.h"
+#include "window/file_actions.h"
+#include "window/main_window.h"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QElapsedTimer>
+#include <QSettings>
+#include <QStandardPaths>
+#include <QStyleFactory>
+#include <QTimer>
+#include <cstdio>
+
+namespace butte::app {
+namespace {
+
+/// For docs/screenshots and checks: paints the window into a file and ends.
+void grabAndQuit(MainWindow& window, const QString& path, int station) {
+  QTimer::singleShot(400, &window, [&window, path, station] {
+    window.showStation(station);
+    QApplication::processEvents();
+    const bool written = window.grab().save(path);
+    window.editor().markSaved();
+    QApplication::exit(written ? 0 : 1);
+  });
+}
+
+} // namespace
+
+int runApplication(int argc, char** argv) {
+  QElapsedTimer sinceStart;
+  sinceStart.start();
+  QApplication application(argc, argv);
+  QApplication::setApplicationName("butte");
+  QApplication::setApplicationDisplayName("Butte");
+  QApplication::setApplicationVersion("0.1.0");
+  QApplication::setStyle(QStyleFactory::create("Fusion"));
+  QCommandLineParser parser;
+  parser.setApplicationDescription("Nutrient solution from dry salts.");
+  parser.addHelpOption();
+  parser.addVersionOption();
+  parser.addPositionalArgument("file", "a formula to open");
+  const QCommandLineOption demo("demo", "open the demo, Ormsey Glass");
+  const QCommandLineOption darkOption("dark", "start in the dark theme");
+  const QCommandLineOption grab("screenshot", "paint the window into a PNG and end", "file");
+  const QCommandLineOption station("station", "with --screenshot: 0 water, 1 target, 2 formula", "number", "2");
+  const QCommandLineOption timing("time-start", "print the milliseconds to a usable window and end");
+  parser.addOptions({demo, darkOption, grab, station, timing});
+  parser.process(application);
+
+  QSettings settings("butte", "butte");
+  loadFonts();
+  applyTheme(parser.isSet(darkOption) || settings.value("view/dark", false).toBool());
+  const bool ephemeral = parser.isSet(grab) || parser.isSet(timing);
+  const auto folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + (ephemeral ? "/none" : "");
+  MainWindow window(settings, folder);
+  const bool hadDraft = !ephemeral && window.draft().takeUp();
+  if (hadDraft) window.say("Your unsaved work from last time is back.");
+  else if (parser.isSet(demo)) window.files().openDemo();
+  if (!parser.positionalArguments().isEmpty() && window.files().mayLeave()) window.files().openFile(parser.positionalArguments().first());
+  window.show();
+  if (parser.isSet(grab)) grabAndQuit(window, parser.value(grab), parser.value(station).toInt());
+  if (parser.isSet(timing)) {
+    QTimer::singleShot(0, &window, [&sinceStart] {
+      QApplication::processEvents();
+      std::printf("%lld ms\n", static_cast<long long>(sinceStart.elapsed()));
+      QApplication::exit(0);
+    });
+  }
+  return application.exec();
+}
+
+} // namespace butte::app

@@ -1,0 +1,42 @@
+#include "window/edit_actions.h"
+
+#include "window/main_window.h"
+
+#include <QAction>
+#include <QInputDialog>
+#include <QMenuBar>
+
+namespace butte::app {
+
+EditActions::EditActions(MainWindow& window) : QObject(&window), m_window(window) {
+  auto* menu = window.menuBar()->addMenu("&Edit");
+  m_undo = menu->addAction("&Undo", QKeySequence::Undo, this, [this] {
+    const auto words = m_window.editor().undoWords();
+    m_window.editor().undo();
+    m_window.say("Taken back: " + words);
+  });
+  m_redo = menu->addAction("&Redo", QKeySequence("Ctrl+Shift+Z"), this, [this] {
+    const auto words = m_window.editor().redoWords();
+    m_window.editor().redo();
+    m_window.say("Done again: " + words);
+  });
+  menu->addSeparator();
+  menu->addAction("&Name of the formula…", QKeySequence("F2"), this, [this] {
+    bool ok = false;
+    const auto old = QString::fromStdString(m_window.editor().document().name);
+    const auto name = QInputDialog::getText(&m_window, "Name of the formula", "Name", QLineEdit::Normal, old, &ok);
+    if (ok && !name.trimmed().isEmpty()) m_window.editor().set("named “" + name + "”", "/name", name.trimmed().toStdString());
+  });
+  connect(&window.editor(), &FormulaEditor::changed, this, &EditActions::refresh);
+  refresh();
+}
+
+void EditActions::refresh() {
+  const auto& editor = m_window.editor();
+  m_undo->setEnabled(editor.canUndo());
+  m_redo->setEnabled(editor.canRedo());
+  m_undo->setText(editor.canUndo() ? "&Undo " + editor.undoWords() : QString("&Undo"));
+  m_redo->setText(editor.canRedo() ? "&Redo " + editor.redoWords() : QString("&Redo"));
+}
+
+} // namespace butte::app

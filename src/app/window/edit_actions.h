@@ -1,0 +1,23 @@
+#pragma once
+#include <QObject>
+
+class QAction;
+
+namespace butte::app {
+
+class MainWindow;
+
+/// The Edit menu: undo and redo, named by what they take back.
+class EditActions : public QObject {
+  Q_OBJECT
+
+public:
+  explicit EditActions(MainWindow& window);
+
+private:
+  void refresh();
+  MainWindow& m_window;
+  QAction *m_undo, *m_redo;
+};
+
+} // namespace butte::app

@@ -1,0 +1,75 @@
+#include "window/view_actions.h"
+
+#include "paint/theme.h"
+#include "window/main_window.h"
+
+#include <QAction>
+#include <QActionGroup>
+#include <QMenuBar>
+
+namespace butte::app {
+
+namespace {
+
+/// A group of choices of which one is ticked. Each action is named for tests and scripts: "units_oz".
+template <class Unit, class Choose>
+void addChoices(QMenu* menu, std::vector<std::tuple<QString, QString, Unit>> choices, Unit current, Choose choose) {
+  auto* group = new QActionGroup(menu);
+  for (const auto& [text, name, unit] : choices) {
+    auto* action = menu->addAction(text);
+    action->setObjectName(name);
+    action->setCheckable(true);
+    action->setChecked(unit == current);
+    group->addAction(action);
+    QObject::connect(action, &QAction::triggered, menu, [choose, unit = unit] { choose(unit); });
+  }
+  menu->addSeparator();
+}
+
+} // namespace
+
+ViewActions::ViewActions(MainWindow& window, QSettings& settings) : QObject(&window), m_window(window) {
+  auto* menu = window.menuBar()->addMenu("&View");
+  addStations(menu);
+  menu->addSeparator();
+  auto* dark = menu->addAction("&Dark");
+  dark->setObjectName("darkTheme");
+  dark->setShortcut(QKeySequence("Ctrl+D"));
+  dark->setCheckable(true);
+  dark->setChecked(isDark());
+  connect(dark, &QAction::triggered, this, [&settings, &window](bool on) {
+    settings.setValue("view/dark", on);
+    applyTheme(on);
+    emit window.editor().changed(); // painted pictures take the new colours
+  });
+  addUnits(window.menuBar()->addMenu("&Units"));
+}
+
+void ViewActions::addStations(QMenu* menu) {
+  const char* names[] = {"&Water", "&Target", "&Formula", "&Stocks"};
+  for (int i = 0; i < 4; ++i)
+    menu->addAction(names[i], QKeySequence(QString("Ctrl+%1").arg(i + 1)), this, [this, i] { m_window.showStation(i); });
+  menu->addAction("&Bench sheet", QKeySequence("Ctrl+5"), this, [this] { m_window.showStation(4); });
+}
+
+void ViewActions::addUnits(QMenu* menu) {
+  auto& units = m_window.units();
+  addChoices<MassShown>(menu,
+                        {{"Weights in grams and kilograms", "units_g", MassShown::Metric},
+                         {"Weights in ounces", "units_oz", MassShown::Ounces},
+                         {"Weights in pounds, decimal", "units_lb", MassShown::Pounds}},
+                        units.mass(), [&units](MassShown u) { units.setMass(u); });
+  addChoices<VolumeShown>(menu,
+                          {{"Volumes in litres", "units_L", VolumeShown::Litres},
+                           {"Volumes in US gallons", "units_gal_us", VolumeShown::UsGallons},
+                           {"Volumes in imperial gallons", "units_gal_imp", VolumeShown::ImperialGallons}},
+                          units.volume(), [&units](VolumeShown u) { units.setVolume(u); });
+  addChoices<ConductivityShown>(menu,
+                                {{"Salts as EC, mS/cm", "units_ec", ConductivityShown::MilliSiemens},
+                                 {"Salts as ppm, scale 500", "units_ppm500", ConductivityShown::Ppm500},
+                                 {"Salts as ppm, scale 640", "units_ppm640", ConductivityShown::Ppm640},
+                                 {"Salts as ppm, scale 700", "units_ppm700", ConductivityShown::Ppm700}},
+                                units.conductivity(), [&units](ConductivityShown u) { units.setConductivity(u); });
+}
+
+} // namespace butte::app

@@ -1,0 +1,24 @@
+#pragma once
+#include <QObject>
+#include <QSettings>
+
+class QMenu;
+
+namespace butte::app {
+
+class MainWindow;
+
+/// The View menu: stations, units, light and dark.
+class ViewActions : public QObject {
+  Q_OBJECT
+
+public:
+  ViewActions(MainWindow& window, QSettings& settings);
+
+private:
+  void addStations(QMenu* menu);
+  void addUnits(QMenu* menu);
+  MainWindow& m_window;
+};
+
+} // namespace butte::app
