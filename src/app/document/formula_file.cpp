@@ -23,15 +23,22 @@ core::Result<exchange::Json> readFormulaFile(const QString& path) {
   if (!file.open(QIODevice::ReadOnly)) return fileProblem(path, "it can't be read: " + file.errorString());
   if (file.size() > largestFile) return fileProblem(path, "it is larger than any formula (16 MB)");
   const auto bytes = file.readAll();
-  if (file.error() != QFileDevice::NoError) return fileProblem(path, "reading stopped: " + file.errorString());
+  if (file.error() != QFileDevice::NoError)
+    return fileProblem(path, "reading stopped: " + file.errorString());
   return exchange::parseFormulaText({bytes.constData(), static_cast<std::size_t>(bytes.size())});
+}
+
+bool writeAll(QFileDevice& file, const std::string& text) {
+  const auto size = static_cast<qint64>(text.size());
+  return file.write(text.data(), size) == size && file.flush();
 }
 
 std::optional<core::Problem> writeFormulaFile(const QString& path, const exchange::Json& json) {
   QSaveFile file(path);
-  if (!file.open(QIODevice::WriteOnly)) return fileProblem(path, "it can't be written: " + file.errorString());
+  if (!file.open(QIODevice::WriteOnly))
+    return fileProblem(path, "it can't be written: " + file.errorString());
   const auto text = exchange::formulaText(json);
-  if (file.write(text.data(), static_cast<qint64>(text.size())) != static_cast<qint64>(text.size()) || !file.commit())
+  if (!writeAll(file, text) || !file.commit())
     return fileProblem(path, "it can't be written: " + file.errorString() + "; the old file is untouched");
   return std::nullopt;
 }

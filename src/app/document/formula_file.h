@@ -4,13 +4,19 @@
 
 #include <QString>
 
+class QFileDevice;
+
 /// Formula files: whole or not at all.
 namespace butte::app {
 
 core::Result<exchange::Json> readFormulaFile(const QString& path);
 
-/// Writes to a temporary file beside it and renames, so that a crash or a full disk leaves the old file whole.
-/// Nothing when it went well.
+/// Writes to a temporary file beside it and renames, so that a crash or a full disk leaves the old file
+/// whole. Nothing when it went well.
 std::optional<core::Problem> writeFormulaFile(const QString& path, const exchange::Json& json);
+
+/// Writes the text and pushes it to the device, so that a full disk shows now and not after the file is
+/// closed.
+bool writeAll(QFileDevice& file, const std::string& text);
 
 } // namespace butte::app

@@ -3,19 +3,44 @@
 #include <QApplication>
 #include <QFontDatabase>
 
-// Resources of a static library are left out by the linker unless somebody asks; the macro must stand outside namespaces.
-static void keepResources() { Q_INIT_RESOURCE(butte); }
+// Resources of a static library are left out by the linker unless somebody asks; the macro must stand outside
+// namespaces.
+static void keepResources() {
+  Q_INIT_RESOURCE(butte);
+}
 
 namespace butte::app {
 namespace {
 
-const Theme light{.page = "#f2efe8", .card = "#ffffff", .ink = "#1d2b33", .inkSoft = "#56666e", .line = "#cfd3cf",
-                  .accent = "#22434f", .accentInk = "#ffffff", .band = "#dfe8d9", .targetMark = "#101a20",
-                  .amber = "#b06a00", .amberInk = "#6d4200", .amberFill = "#f7e2b8", .red = "#a8321f", .redFill = "#f6d5cd",
+const Theme light{.page = "#f2efe8",
+                  .card = "#ffffff",
+                  .ink = "#1d2b33",
+                  .inkSoft = "#56666e",
+                  .line = "#cfd3cf",
+                  .accent = "#22434f",
+                  .accentInk = "#ffffff",
+                  .band = "#dfe8d9",
+                  .targetMark = "#101a20",
+                  .amber = "#b06a00",
+                  .amberInk = "#6d4200",
+                  .amberFill = "#f7e2b8",
+                  .red = "#a8321f",
+                  .redFill = "#f6d5cd",
                   .water = "#b9d3dc"};
-const Theme dark{.page = "#182126", .card = "#212d33", .ink = "#e8ece9", .inkSoft = "#a5b4ba", .line = "#3c4b52",
-                 .accent = "#9cc7cf", .accentInk = "#10191d", .band = "#2f4136", .targetMark = "#f4f6f3",
-                 .amber = "#f0b95a", .amberInk = "#ffdf9f", .amberFill = "#4d3b18", .red = "#ff8f78", .redFill = "#5a2a22",
+const Theme dark{.page = "#182126",
+                 .card = "#212d33",
+                 .ink = "#e8ece9",
+                 .inkSoft = "#a5b4ba",
+                 .line = "#3c4b52",
+                 .accent = "#9cc7cf",
+                 .accentInk = "#10191d",
+                 .band = "#2f4136",
+                 .targetMark = "#f4f6f3",
+                 .amber = "#f0b95a",
+                 .amberInk = "#ffdf9f",
+                 .amberFill = "#4d3b18",
+                 .red = "#ff8f78",
+                 .redFill = "#5a2a22",
                  .water = "#4a6c78"};
 
 bool darkNow = false;
@@ -34,6 +59,7 @@ QString styleSheet(const Theme& t) {
     QPushButton:hover, QToolButton:hover { border-color: %5; }
     QPushButton[primary="true"] { background: %5; color: %6; font-weight: bold; }
     QToolButton:checked { background: %5; color: %6; }
+    QComboBox::drop-down { border: none; width: 18px; }
     QComboBox QAbstractItemView { background: %3; color: %1; selection-background-color: %5; selection-color: %6; }
     QMenuBar, QMenu { background: %2; color: %1; }
     QMenuBar::item:selected, QMenu::item:selected { background: %5; color: %6; }
@@ -44,14 +70,18 @@ QString styleSheet(const Theme& t) {
     QScrollBar:vertical { background: %2; width: 10px; } QScrollBar::handle:vertical { background: %4; border-radius: 4px; }
     QScrollBar::add-line, QScrollBar::sub-line { height: 0; }
   )")
-      .arg(t.ink.name(), t.page.name(), t.card.name(), t.line.name(), t.accent.name(), t.accentInk.name(), t.red.name(),
-           t.redFill.name(), t.inkSoft.name());
+      .arg(t.ink.name(), t.page.name(), t.card.name(), t.line.name(), t.accent.name(), t.accentInk.name(),
+           t.red.name(), t.redFill.name(), t.inkSoft.name());
 }
 
 } // namespace
 
-const Theme& theme() { return darkNow ? dark : light; }
-bool isDark() { return darkNow; }
+const Theme& theme() {
+  return darkNow ? dark : light;
+}
+bool isDark() {
+  return darkNow;
+}
 
 void applyTheme(bool useDark) {
   darkNow = useDark;

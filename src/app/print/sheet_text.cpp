@@ -22,19 +22,26 @@ public:
 
   QString html() const {
     QString out = "<html><body>" + head();
-    for (std::size_t t = 0; t < m_editor.answer().stock.tanks.size(); ++t) out += tank(t);
+    for (std::size_t t = 0; t < m_editor.answer().stock.tanks.size(); ++t)
+      out += tank(t);
     return out + apart() + dosing() + cautions() + "</body></html>";
   }
 
 private:
-  QString name(std::size_t product) const { return QString::fromStdString(m_editor.nameOf(m_shelf[product].id)).toHtmlEscaped(); }
+  QString name(std::size_t product) const {
+    return QString::fromStdString(m_editor.nameOf(m_shelf[product].id)).toHtmlEscaped();
+  }
 
   QString head() const {
     const auto& d = m_editor.document();
-    return QString("<table width='100%'><tr><td><span style='font-size:16pt'><b>%1</b></span><br>water: %2 &nbsp;·&nbsp; target: %3</td>"
-                   "<td align='right'>%4<br>weighed by ____________ &nbsp; checked ____________</td></tr></table><hr>")
-        .arg(QString::fromStdString(d.name).toHtmlEscaped(), QString::fromStdString(d.waterName).toHtmlEscaped(),
-             QString::fromStdString(d.targetName).toHtmlEscaped(), QLocale().toString(m_when.date(), QLocale::LongFormat));
+    return QString("<table width='100%'><tr><td><span style='font-size:16pt'><b>%1</b></span><br>water: %2 "
+                   "&nbsp;·&nbsp; target: %3</td>"
+                   "<td align='right'>%4<br>weighed by ____________ &nbsp; checked "
+                   "____________</td></tr></table><hr>")
+        .arg(QString::fromStdString(d.name).toHtmlEscaped(),
+             QString::fromStdString(d.waterName).toHtmlEscaped(),
+             QString::fromStdString(d.targetName).toHtmlEscaped(),
+             QLocale().toString(m_when.date(), QLocale::LongFormat));
   }
 
   /// In the steps of the scale: what its display must show.
@@ -52,17 +59,22 @@ private:
     const auto& p = m_shelf[step.product];
     auto note = QString::fromStdString(m_editor.document().scales[step.scale].name).toHtmlEscaped();
     if (step.tooFine)
-      note += QString(" — <b>too coarse: ±%1 %</b>; make a bigger batch or a pre-stock").arg(localNumber(step.errorPercent, 0));
-    if (p.liquid && p.densityKgPerL) note += QString(" · %1 mL").arg(localFigure(step.exact.grams() / *p.densityKgPerL));
-    return QString("<tr><td width='4%'>☐</td><td width='34%'>%1</td><td width='22%' align='right'>%2</td><td width='24%'>%3</td>"
+      note += QString(" — <b>too coarse: ±%1 %</b>; make a bigger batch or a pre-stock")
+                  .arg(localNumber(step.errorPercent, 0));
+    if (p.liquid && p.densityKgPerL)
+      note += QString(" · %1 mL").arg(localFigure(step.exact.grams() / *p.densityKgPerL));
+    return QString("<tr><td width='4%'>☐</td><td width='34%'>%1</td><td width='22%' align='right'>%2</td><td "
+                   "width='24%'>&nbsp;&nbsp;%3</td>"
                    "<td width='16%'>__________ g</td></tr>")
         .arg(name(step.product), shown(step), note);
   }
 
   QString table(const std::vector<core::WeighStep>& plan) const {
-    QString out = "<table width='100%' cellspacing='0' cellpadding='1.5'><tr><td></td><td>in this order</td><td align='right'>weigh</td><td>&nbsp;on</td>"
+    QString out = "<table width='100%' cellspacing='0' cellpadding='1.5'><tr><td></td><td>in this "
+                  "order</td><td align='right'>weigh</td><td>&nbsp;&nbsp;on</td>"
                   "<td>actual</td></tr>";
-    for (const auto& step : plan) out += row(step);
+    for (const auto& step : plan)
+      out += row(step);
     return out + "</table>";
   }
 
@@ -74,14 +86,20 @@ private:
     const auto& content = m_editor.answer().stock.tanks[t];
     if (content.items.empty()) return {};
     std::vector<Mass> weights(m_shelf.size());
-    for (const auto& item : content.items) weights[item.product] = item.mass;
-    const auto side = t == 0 ? "calcium side: never with concentrated sulfate or phosphate" : "sulfate and phosphate side: never with concentrated calcium";
+    for (const auto& item : content.items)
+      weights[item.product] = item.mass;
+    const auto side = t == 0 ? "calcium side: never with concentrated sulfate or phosphate"
+                             : "sulfate and phosphate side: never with concentrated calcium";
     const auto half = m_units.text(content.tank.volume * 0.5);
-    return QString("<p style='margin-bottom:2px'><span style='font-size:12pt'><b>Tank %1</b></span> — %2 — 1:%3, make up to <b>%4</b></p>")
-               .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(), side, localFigure(m_editor.document().given.stock.factor), m_units.text(content.tank.volume)) +
+    return QString("<p style='margin-bottom:2px'><span style='font-size:12pt'><b>Tank %1</b></span> — %2 — "
+                   "1:%3, make up to <b>%4</b></p>")
+               .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(), side,
+                    localFigure(m_editor.document().given.stock.factor), m_units.text(content.tank.volume)) +
            table(planFor(weights)) +
-           QString("<p style='margin-top:2px'>Fill to %1 with warm (not hot) water. One at a time, stir until clear before the next, rinse the cup into the tank. "
-                   "Then make up to the mark of %2, stir, look for sediment. Label: contents, strength, date, dose.</p>")
+           QString("<p style='margin-top:2px'>Fill to %1 with warm (not hot) water. One at a time, stir "
+                   "until clear before the next, rinse the cup into the tank. "
+                   "Then make up to the mark of %2, stir, look for sediment. Label: contents, strength, "
+                   "date, dose.</p>")
                .arg(half, m_units.text(content.tank.volume));
   }
 
@@ -92,12 +110,19 @@ private:
       const auto& p = m_shelf[j];
       const Mass mass = answer.solution.grams[j];
       const bool acid = p.composition.role == core::ProductRole::Acid;
-      const auto amount = p.liquid && p.densityKgPerL ? localFigure(mass.grams() / *p.densityKgPerL) + " mL" : m_units.text(mass);
-      const auto first = p.liquid && p.densityKgPerL ? localFigure(0.7 * mass.grams() / *p.densityKgPerL) + " mL" : m_units.text(mass * 0.7);
-      out += QString("<p>☐ <b>%1, apart from tanks A and B:</b> %2 (%3) for %4 of feed. ").arg(name(j), amount, m_units.text(mass), m_units.text(m_editor.document().given.request.volume));
+      const auto amount = p.liquid && p.densityKgPerL ? localFigure(mass.grams() / *p.densityKgPerL) + " mL"
+                                                      : m_units.text(mass);
+      const auto first = p.liquid && p.densityKgPerL
+                             ? localFigure(0.7 * mass.grams() / *p.densityKgPerL) + " mL"
+                             : m_units.text(mass * 0.7);
+      out += QString("<p>☐ <b>%1, apart from tanks A and B:</b> %2 (%3) for %4 of feed. ")
+                 .arg(name(j), amount, m_units.text(mass),
+                      m_units.text(m_editor.document().given.request.volume));
       if (acid)
-        out += QString("Acid into water. Give first 70 % of it (<b>%1</b>), stir, wait, read the pH: ______; then the rest in small parts: ______. "
-                       "Read again: ______").arg(first);
+        out += QString("Acid into water. Give first 70 % of it (<b>%1</b>), stir, wait, read the pH: ______; "
+                       "then the rest in small parts: ______. "
+                       "Read again: ______")
+                   .arg(first);
       out += "</p>";
     }
     return out;
@@ -105,11 +130,14 @@ private:
 
   QString dosing() const {
     const auto& answer = m_editor.answer();
-    const auto makes = answer.stock.feedMade ? QString("; the tanks make %1 of feed").arg(m_units.text(*answer.stock.feedMade)) : QString();
-    return QString("<p><b>Dose</b> %1 of each tank (1:%2)%3. <b>Expected:</b> water %4, feed <b>EC %5</b> at 25 °C (±5 %). Read: EC ______ pH ______ "
+    const auto makes = answer.stock.feedMade
+                           ? QString("; the tanks make %1 of feed").arg(m_units.text(*answer.stock.feedMade))
+                           : QString();
+    return QString("<p><b>Dose</b> %1 of each tank (1:%2)%3. <b>Expected:</b> water %4, feed <b>EC %5</b> at "
+                   "25 °C (±5 %). Read: EC ______ pH ______ "
                    "after stirring and some minutes' wait; EC first, then pH.</p>")
-        .arg(m_units.dose(answer.stock.doseMlPerLitre), localFigure(m_editor.document().given.stock.factor), makes,
-             m_units.text(baseReading()), m_units.text(answer.feed.conductivity));
+        .arg(m_units.dose(answer.stock.doseMlPerLitre), localFigure(m_editor.document().given.stock.factor),
+             makes, m_units.text(baseReading()), m_units.text(answer.feed.conductivity));
   }
 
   core::Conductivity baseReading() const { return m_editor.answer().water.conductivity; }
@@ -129,11 +157,14 @@ private:
       }
       facts.push_back(std::move(f));
     }
-    QString out = "<hr><p style='font-size:8pt'><b>Before the hand acts.</b> " + QString::fromStdString(words::generalCaution()).toHtmlEscaped();
+    QString out = "<hr><p style='font-size:8pt'><b>Before the hand acts.</b> " +
+                  QString::fromStdString(words::generalCaution()).toHtmlEscaped();
     for (const auto& caution : words::cautionsFor(facts)) {
       QStringList names;
-      for (const auto& n : caution.products) names << QString::fromStdString(n).toHtmlEscaped();
-      out += QString("<br>⚠ <b>%1:</b> %2").arg(names.join(", "), QString::fromStdString(caution.text).toHtmlEscaped());
+      for (const auto& n : caution.products)
+        names << QString::fromStdString(n).toHtmlEscaped();
+      out += QString("<br>⚠ <b>%1:</b> %2")
+                 .arg(names.join(", "), QString::fromStdString(caution.text).toHtmlEscaped());
     }
     return out + "</p>";
   }

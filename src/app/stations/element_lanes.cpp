@@ -17,12 +17,14 @@ using core::Nutrient;
 
 namespace {
 
-constexpr double labelWidth = 62, figuresWidth = 190, headRoom = 4, microHeight = 40;
+constexpr double labelWidth = 62, figuresWidth = 196, headRoom = 4, microHeight = 40;
 constexpr double fullShare = 0.78; ///< where the target stands in a lane: room to be over
 
-const std::vector<Nutrient> majors{Nutrient::N, Nutrient::NNitrate, Nutrient::NAmmonium, Nutrient::P, Nutrient::K,
-                                   Nutrient::Ca, Nutrient::Mg, Nutrient::S, Nutrient::Na, Nutrient::Cl, Nutrient::Si};
-const std::vector<Nutrient> micros{Nutrient::Fe, Nutrient::Mn, Nutrient::Zn, Nutrient::B, Nutrient::Cu, Nutrient::Mo};
+const std::vector<Nutrient> majors{Nutrient::N,  Nutrient::NNitrate, Nutrient::NAmmonium, Nutrient::P,
+                                   Nutrient::K,  Nutrient::Ca,       Nutrient::Mg,        Nutrient::S,
+                                   Nutrient::Na, Nutrient::Cl,       Nutrient::Si};
+const std::vector<Nutrient> micros{Nutrient::Fe, Nutrient::Mn, Nutrient::Zn,
+                                   Nutrient::B,  Nutrient::Cu, Nutrient::Mo};
 
 } // namespace
 
@@ -46,12 +48,15 @@ ElementLanes::Lane ElementLanes::makeLane(Nutrient nutrient, bool small) const {
   }
   lane.shares.push_back({"", request.water.milligramsPerLitre.of(nutrient)});
   for (std::size_t j = 0; j < grams.size(); ++j) {
-    const double share = request.shelf[j].composition.massFraction.of(nutrient) * (grams[j] / request.volume).milligramsPerLitre();
+    const double share = request.shelf[j].composition.massFraction.of(nutrient) *
+                         (grams[j] / request.volume).milligramsPerLitre();
     if (share > 0) lane.shares.push_back({request.shelf[j].id, share});
   }
-  for (const auto& share : lane.shares) lane.result += share.milligramsPerLitre;
+  for (const auto& share : lane.shares)
+    lane.result += share.milligramsPerLitre;
   const double wanted = lane.target ? lane.target->milligramsPerLitre : 0;
-  lane.scaleMax = wanted > 0 ? wanted / fullShare : std::max(lane.result * 1.3, small ? 0.1 : 10.0);
+  // Without a target there is no "full": a fixed room shows how little or much it is.
+  lane.scaleMax = wanted > 0 ? wanted / fullShare : std::max(lane.result * 1.3, small ? 0.1 : 60.0);
   if (lane.target) lane.scaleMax = std::max(lane.scaleMax, lane.target->bandHigh() * 1.02);
   return lane;
 }
@@ -60,19 +65,22 @@ void ElementLanes::rebuild() {
   m_lanes.clear();
   for (const auto n : majors) {
     auto lane = makeLane(n, false);
-    const bool always = n == Nutrient::NNitrate || n == Nutrient::NAmmonium || n == Nutrient::P || n == Nutrient::K ||
-                        n == Nutrient::Ca || n == Nutrient::Mg || n == Nutrient::S;
-    if (lane.target || (always && lane.result > 0) || (lane.result > 1 && (n == Nutrient::Na || n == Nutrient::Cl)))
+    const bool always = n == Nutrient::NNitrate || n == Nutrient::NAmmonium || n == Nutrient::P ||
+                        n == Nutrient::K || n == Nutrient::Ca || n == Nutrient::Mg || n == Nutrient::S;
+    if (lane.target || (always && lane.result > 0) ||
+        (lane.result > 1 && (n == Nutrient::Na || n == Nutrient::Cl)))
       m_lanes.push_back(lane);
   }
-  for (const auto n : micros) m_lanes.push_back(makeLane(n, true));
+  for (const auto n : micros)
+    m_lanes.push_back(makeLane(n, true));
   if (m_focused >= m_lanes.size()) m_focused = 0;
   update();
 }
 
 void ElementLanes::layOut() {
   std::size_t large = 0;
-  for (const auto& lane : m_lanes) large += !lane.small;
+  for (const auto& lane : m_lanes)
+    large += !lane.small;
   const double room = height() - headRoom - microHeight - 8;
   const double step = large > 0 ? std::min(40.0, room / static_cast<double>(large)) : 0;
   double y = headRoom;
@@ -80,7 +88,8 @@ void ElementLanes::layOut() {
   const double microWidth = (width() - labelWidth) / static_cast<double>(micros.size());
   for (auto& lane : m_lanes) {
     if (lane.small) {
-      lane.box = QRectF(labelWidth + microWidth * static_cast<double>(micro++), height() - microHeight, microWidth - 8, microHeight - 2);
+      lane.box = QRectF(labelWidth + microWidth * static_cast<double>(micro++), height() - microHeight,
+                        microWidth - 8, microHeight - 2);
     } else {
       lane.box = QRectF(labelWidth, y, width() - labelWidth - figuresWidth, step - 6);
       y += step;
@@ -95,7 +104,8 @@ double ElementLanes::xOf(const Lane& lane, double milligramsPerLitre) const {
 
 const ElementLanes::Lane* ElementLanes::laneAt(const QPointF& at) const {
   for (const auto& lane : m_lanes) {
-    if (at.y() >= lane.box.top() && at.y() <= lane.box.bottom() && (!lane.small || lane.box.contains(at))) return &lane;
+    if (at.y() >= lane.box.top() && at.y() <= lane.box.bottom() && (!lane.small || lane.box.contains(at)))
+      return &lane;
   }
   return nullptr;
 }
@@ -121,8 +131,11 @@ QString ElementLanes::laneText(Nutrient nutrient) const {
     const auto name = QString::fromStdString(words::nutrientSymbol(nutrient));
     if (!lane.target) return QString("%1 %2 mg/L, no target").arg(name, localFigure(lane.result));
     const double off = lane.target->deviationPercent(lane.result);
-    const auto verdict = lane.target->contains(lane.result) ? QString("in band") : QString("%1%2 %").arg(off > 0 ? "+" : "").arg(std::lround(off));
-    return QString("%1 %2 of %3 mg/L, %4").arg(name, localFigure(lane.result), localFigure(lane.target->milligramsPerLitre), verdict);
+    const auto verdict = lane.target->contains(lane.result)
+                             ? QString("in band")
+                             : QString("%1%2 %").arg(off > 0 ? "+" : "").arg(std::lround(off));
+    return QString("%1 %2 of %3 mg/L, %4")
+        .arg(name, localFigure(lane.result), localFigure(lane.target->milligramsPerLitre), verdict);
   }
   return {};
 }
@@ -141,9 +154,11 @@ void ElementLanes::moveTarget(Nutrient nutrient, double milligramsPerLitre) {
     if (rows[i].nutrient != nutrient) continue;
     // Three figures: nobody drags finer than that.
     const double magnitude = std::pow(10, std::floor(std::log10(std::max(milligramsPerLitre, 1e-4))) - 2);
-    const auto digits = QString::number(std::max(0.0, std::round(milligramsPerLitre / magnitude) * magnitude), 'g', 4);
-    m_editor.set(QString("%1 target to %2 mg/L").arg(QString::fromStdString(words::nutrientName(nutrient)), digits),
-                 "/target/rows/" + std::to_string(i) + "/mg_per_l", core::decimalText(digits.toDouble()), true);
+    const auto digits =
+        QString::number(std::max(0.0, std::round(milligramsPerLitre / magnitude) * magnitude), 'g', 4);
+    m_editor.set(
+        QString("%1 target to %2 mg/L").arg(QString::fromStdString(words::nutrientName(nutrient)), digits),
+        "/target/rows/" + std::to_string(i) + "/mg_per_l", core::decimalText(digits.toDouble()), true);
     return;
   }
 }
@@ -168,7 +183,8 @@ void ElementLanes::mouseMoveEvent(QMouseEvent* event) {
   }
   const auto* lane = laneAt(event->position());
   const auto* share = lane ? shareAt(*lane, event->position().x()) : nullptr;
-  const bool overMark = lane && lane->target && std::abs(event->position().x() - xOf(*lane, lane->target->milligramsPerLitre)) < 9;
+  const bool overMark = lane && lane->target &&
+                        std::abs(event->position().x() - xOf(*lane, lane->target->milligramsPerLitre)) < 9;
   setCursor(overMark ? Qt::SizeHorCursor : Qt::ArrowCursor);
   const auto product = share ? share->product : std::string();
   light(product);
@@ -190,14 +206,20 @@ void ElementLanes::keyPressEvent(QKeyEvent* event) {
   const auto& lane = m_lanes[m_focused];
   const double step = event->modifiers() & Qt::ShiftModifier ? 0.05 : 0.01;
   switch (event->key()) {
-  case Qt::Key_Up: m_focused = m_focused > 0 ? m_focused - 1 : m_lanes.size() - 1; break;
-  case Qt::Key_Down: m_focused = (m_focused + 1) % m_lanes.size(); break;
+  case Qt::Key_Up:
+    m_focused = m_focused > 0 ? m_focused - 1 : m_lanes.size() - 1;
+    break;
+  case Qt::Key_Down:
+    m_focused = (m_focused + 1) % m_lanes.size();
+    break;
   case Qt::Key_Left:
   case Qt::Key_Right:
     if (lane.target)
-      moveTarget(lane.nutrient, lane.target->milligramsPerLitre * (event->key() == Qt::Key_Left ? 1 - step : 1 + step));
+      moveTarget(lane.nutrient,
+                 lane.target->milligramsPerLitre * (event->key() == Qt::Key_Left ? 1 - step : 1 + step));
     return;
-  default: return QWidget::keyPressEvent(event);
+  default:
+    return QWidget::keyPressEvent(event);
   }
   emit explained(laneText(m_lanes[m_focused].nutrient));
   update();
@@ -212,9 +234,12 @@ bool ElementLanes::event(QEvent* event) {
     QToolTip::hideText();
     return true;
   }
-  const auto name = share->product.empty() ? QString("the water") : QString::fromStdString(m_editor.nameOf(share->product));
-  QToolTip::showText(help->globalPos(), QString("%1 brings %2 mg/L of %3").arg(name, localFigure(share->milligramsPerLitre),
-                                                                               QString::fromStdString(words::nutrientName(lane->nutrient))));
+  const auto name =
+      share->product.empty() ? QString("the water") : QString::fromStdString(m_editor.nameOf(share->product));
+  QToolTip::showText(help->globalPos(),
+                     QString("%1 brings %2 mg/L of %3")
+                         .arg(name, localFigure(share->milligramsPerLitre),
+                              QString::fromStdString(words::nutrientName(lane->nutrient))));
   return true;
 }
 

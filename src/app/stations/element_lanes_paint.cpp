@@ -6,16 +6,29 @@
 #include "services/units_shown.h"
 #include "words.h"
 
+#include <QLocale>
 #include <QPainter>
 #include <cmath>
 
 namespace butte::app {
 
+namespace {
+
+/// As fine as a feed can be weighed and read: tenths of a mg/L, hundredths below 2, thousandths below 0.1.
+QString laneFigure(double milligramsPerLitre) {
+  if (milligramsPerLitre >= 99.95) return localNumber(milligramsPerLitre, 0);
+  if (milligramsPerLitre >= 2) return localNumber(milligramsPerLitre, 1);
+  return localNumber(milligramsPerLitre, milligramsPerLitre >= 0.0995 ? 2 : 3);
+}
+
+} // namespace
+
 void ElementLanes::paintEvent(QPaintEvent*) {
   layOut();
   QPainter painter(this);
   painter.setRenderHint(QPainter::Antialiasing, false);
-  for (const auto& lane : m_lanes) paintLane(painter, lane);
+  for (const auto& lane : m_lanes)
+    paintLane(painter, lane);
 }
 
 void ElementLanes::paintLane(QPainter& painter, const Lane& lane) const {
@@ -38,8 +51,11 @@ void ElementLanes::paintBar(QPainter& painter, const Lane& lane) const {
   const QRectF bar = lane.small ? QRectF(lane.box.left(), lane.box.bottom() - 14, lane.box.width(), 13)
                                 : lane.box.adjusted(0, 4, 0, -4);
   if (lane.target) {
-    const double from = xOf(lane, std::max(0.0, lane.target->bandLow())), to = xOf(lane, lane.target->bandHigh());
-    painter.fillRect(QRectF(from, lane.small ? bar.top() : lane.box.top(), std::max(2.0, to - from), lane.small ? bar.height() : lane.box.height()), t.band);
+    const double from = xOf(lane, std::max(0.0, lane.target->bandLow())),
+                 to = xOf(lane, lane.target->bandHigh());
+    painter.fillRect(QRectF(from, lane.small ? bar.top() : lane.box.top(), std::max(2.0, to - from),
+                            lane.small ? bar.height() : lane.box.height()),
+                     t.band);
   }
   double sum = 0;
   for (const auto& share : lane.shares) {
@@ -47,15 +63,19 @@ void ElementLanes::paintBar(QPainter& painter, const Lane& lane) const {
     if (to - from < 0.2) continue;
     const QRectF area(from, bar.top(), to - from, bar.height());
     painter.setOpacity(m_lit.empty() || m_lit == share.product ? 1.0 : 0.25);
-    if (share.product.empty()) fillAsWater(painter, area);
-    else fillAs(painter, area, lookOf(share.product));
+    if (share.product.empty())
+      fillAsWater(painter, area);
+    else
+      fillAs(painter, area, lookOf(share.product));
     painter.setPen(QPen(t.card, 1));
     painter.drawLine(area.topRight(), area.bottomRight());
   }
   painter.setOpacity(1);
   if (lane.target) {
     const double x = xOf(lane, lane.target->milligramsPerLitre);
-    painter.fillRect(QRectF(x - 1, lane.small ? bar.top() - 2 : lane.box.top(), 2.5, lane.small ? bar.height() + 2 : lane.box.height()), t.targetMark);
+    painter.fillRect(QRectF(x - 1, lane.small ? bar.top() - 2 : lane.box.top(), 2.5,
+                            lane.small ? bar.height() + 2 : lane.box.height()),
+                     t.targetMark);
     if (!lane.small) painter.fillRect(QRectF(x - 4, lane.box.top(), 8.5, 4), t.targetMark);
   }
   if (sum > lane.scaleMax * 1.0001) { // runs out of the lane: an arrow, since its true length can't be shown
@@ -75,19 +95,24 @@ void ElementLanes::paintFigures(QPainter& painter, const Lane& lane) const {
     painter.drawText(lane.box.adjusted(6, 4, 0, 0), Qt::AlignTop | Qt::AlignLeft, name);
     const bool inside = !lane.target || lane.target->contains(lane.result);
     painter.setPen(inside ? t.ink : t.amber);
-    const auto sign = inside ? QString() : lane.result > lane.target->milligramsPerLitre ? QString("▲ ") : QString("▼ ");
+    const auto sign = inside                                          ? QString()
+                      : lane.result > lane.target->milligramsPerLitre ? QString("▲ ")
+                                                                      : QString("▼ ");
     painter.setFont(faceOf(12, !inside));
-    painter.drawText(lane.box.adjusted(0, 4, -6, 0), Qt::AlignTop | Qt::AlignRight, sign + localFigure(lane.result));
+    painter.drawText(lane.box.adjusted(0, 4, -6, 0), Qt::AlignTop | Qt::AlignRight,
+                     sign + laneFigure(lane.result));
     return;
   }
   const double left = lane.box.right() + 8;
   painter.setFont(faceOf(17, true));
-  painter.drawText(QRectF(left, lane.box.top(), 56, lane.box.height()), Qt::AlignVCenter | Qt::AlignRight, localFigure(lane.result));
+  painter.drawText(QRectF(left, lane.box.top(), 56, lane.box.height()), Qt::AlignVCenter | Qt::AlignRight,
+                   laneFigure(lane.result));
   painter.setPen(t.inkSoft);
   painter.setFont(faceOf(12));
-  const auto wanted = lane.target ? "of " + localFigure(lane.target->milligramsPerLitre) : QString("no target");
-  painter.drawText(QRectF(left + 62, lane.box.top(), 62, lane.box.height()), Qt::AlignVCenter, wanted);
-  if (lane.target) paintVerdict(painter, lane, QRectF(left + 120, lane.box.center().y() - 11, 62, 22));
+  const auto wanted = lane.target ? "of " + QLocale().toString(lane.target->milligramsPerLitre, 'g', 4)
+                                  : QString("no target");
+  painter.drawText(QRectF(left + 62, lane.box.top(), 68, lane.box.height()), Qt::AlignVCenter, wanted);
+  if (lane.target) paintVerdict(painter, lane, QRectF(left + 126, lane.box.center().y() - 11, 62, 22));
 }
 
 void ElementLanes::paintVerdict(QPainter& painter, const Lane& lane, const QRectF& room) const {

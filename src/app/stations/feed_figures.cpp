@@ -14,15 +14,17 @@ FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   auto* grid = new QGridLayout(this);
   grid->setContentsMargins(0, 0, 0, 0);
   grid->setVerticalSpacing(0);
-  const char* names[] = {"EC at 25 °C", "cations / anions", "alkalinity left", "NH₄ share of N", "N : K", "K : Ca", "cost"};
-  const char* ids[] = {"figureEc", "figureIons", "figureAlkalinity", "figureAmmonium", "figureNk", "figureKca", "figureCost"};
+  const char* names[] = {
+      "EC at 25 °C", "cations / anions", "alkalinity left", "NH₄ share of N", "N : K", "K : Ca", "cost"};
+  const char* ids[] = {"figureEc", "figureIons", "figureAlkalinity", "figureAmmonium",
+                       "figureNk", "figureKca",  "figureCost"};
   for (int i = 0; i < 7; ++i) {
     auto* name = new QLabel(names[i]);
     name->setProperty("soft", true);
     name->setFont(faceOf(11));
     auto* value = new QLabel;
     value->setObjectName(ids[i]);
-    value->setFont(faceOf(15, true));
+    value->setFont(faceOf(14, true));
     grid->addWidget(name, 0, i);
     grid->addWidget(value, 1, i);
     m_values.push_back(value);
@@ -39,9 +41,13 @@ void FeedFigures::refresh() {
   const auto ratio = [](double a, double b) { return b > 0 ? localNumber(a / b, 2) : QString("–"); };
   const double nitrogen = mg.of(core::Nutrient::N);
   m_values[0]->setText(m_units.text(feed.conductivity));
-  m_values[1]->setText(QString("%1 / %2 meq/L").arg(localNumber(feed.ions.cationsMeqPerL(), 1), localNumber(feed.ions.anionsMeqPerL(), 1)));
-  m_values[2]->setText(request.water.alkalinityMeqPerL ? localNumber(feed.netAlkalinityMeqPerL, 2) + " meq/L" : QString("not known"));
-  m_values[3]->setText(nitrogen > 0 ? localNumber(100 * mg.of(core::Nutrient::NAmmonium) / nitrogen, 1) + " %" : QString("–"));
+  m_values[1]->setText(
+      QString("%1 / %2 meq/L")
+          .arg(localNumber(feed.ions.cationsMeqPerL(), 1), localNumber(feed.ions.anionsMeqPerL(), 1)));
+  m_values[2]->setText(request.water.alkalinityMeqPerL ? localNumber(feed.netAlkalinityMeqPerL, 2) + " meq/L"
+                                                       : QString("not known"));
+  m_values[3]->setText(nitrogen > 0 ? localNumber(100 * mg.of(core::Nutrient::NAmmonium) / nitrogen, 1) + " %"
+                                    : QString("–"));
   m_values[4]->setText(ratio(nitrogen, mg.of(core::Nutrient::K)));
   m_values[5]->setText(ratio(mg.of(core::Nutrient::K), mg.of(core::Nutrient::Ca)));
   // Per batch, in the grower's own currency: no sign.

@@ -48,11 +48,13 @@ void StationCard::paintEvent(QPaintEvent*) {
   p.drawText(QRectF(width() - 24, 5, 14, 18), Qt::AlignRight | Qt::AlignVCenter, QString::number(m_number));
   const QFontMetrics metrics(faceOf(12));
   p.setFont(faceOf(12));
-  p.drawText(QRectF(10, 24, width() - 20, 17), Qt::AlignVCenter, metrics.elidedText(m_first, Qt::ElideRight, width() - 20));
+  p.drawText(QRectF(10, 24, width() - 20, 17), Qt::AlignVCenter,
+             metrics.elidedText(m_first, Qt::ElideRight, width() - 20));
   p.setFont(faceOf(12, true));
   p.setPen(ink);
   const QFontMetrics bold(faceOf(12, true));
-  p.drawText(QRectF(10, 42, width() - 20, 17), Qt::AlignVCenter, bold.elidedText(m_second, Qt::ElideRight, width() - 20));
+  p.drawText(QRectF(10, 42, width() - 20, 17), Qt::AlignVCenter,
+             bold.elidedText(m_second, Qt::ElideRight, width() - 20));
   if (m_trouble) {
     QPainterPath sign;
     const double x = width() - 44, y = 7;
@@ -84,35 +86,46 @@ LineBar::LineBar(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   refresh();
 }
 
-void LineBar::setCurrent(int index) { m_cards[static_cast<std::size_t>(index)]->setChecked(true); }
+void LineBar::setCurrent(int index) {
+  m_cards[static_cast<std::size_t>(index)]->setChecked(true);
+}
 
 void LineBar::refresh() {
   const auto& document = m_editor.document();
   const auto& answer = m_editor.answer();
   const auto& water = document.given.request.water;
-  const auto alkalinity = water.alkalinityMeqPerL
-                              ? QString("alkalinity %1 mg/L CaCO₃").arg(localNumber(*water.alkalinityMeqPerL * 50.043, 0))
-                              : QString("alkalinity not known");
-  const bool waterOdd = std::any_of(water.remarks.begin(), water.remarks.end(), [](core::WaterRemark r) { return r != core::WaterRemark::Pure; });
+  const auto alkalinity =
+      water.alkalinityMeqPerL
+          ? QString("alkalinity %1 mg/L").arg(localNumber(*water.alkalinityMeqPerL * 50.043, 0))
+          : QString("alkalinity not known");
+  const bool waterOdd = std::any_of(water.remarks.begin(), water.remarks.end(),
+                                    [](core::WaterRemark r) { return r != core::WaterRemark::Pure; });
   const auto base = water.compositionKnown || !water.conductivityMsPerCm
                         ? answer.water.conductivity
                         : core::Conductivity::fromMilliSiemensPerCm(*water.conductivityMsPerCm);
-  m_cards[0]->setHeadline(QString::fromStdString(document.waterName), "EC " + m_units.text(base) + " · " + alkalinity, waterOdd);
-  m_cards[1]->setHeadline(QString::fromStdString(document.targetName), QString("%1 elements wanted").arg(document.given.request.rows.size()), false);
+  m_cards[0]->setHeadline(QString::fromStdString(document.waterName),
+                          "EC " + m_units.text(base) + " · " + alkalinity, waterOdd);
+  m_cards[1]->setHeadline(QString::fromStdString(document.targetName),
+                          QString("%1 elements wanted").arg(document.given.request.rows.size()), false);
   std::size_t used = 0;
-  for (const auto& g : answer.solution.grams) used += g > core::Mass{};
+  for (const auto& g : answer.solution.grams)
+    used += g > core::Mass{};
   const auto off = answer.solution.reasons.size();
-  m_cards[2]->setHeadline(QString("%1 products · EC %2").arg(used).arg(m_units.text(answer.feed.conductivity)),
-                          off == 0 ? QString("all elements in band") : QString("%1 off the band").arg(off), off > 0);
+  m_cards[2]->setHeadline(
+      QString("%1 products · EC %2").arg(used).arg(m_units.text(answer.feed.conductivity)),
+      off == 0 ? QString("all elements in band") : QString("%1 off the band").arg(off), off > 0);
   const auto& stock = answer.stock;
   bool troubled = false;
   for (const auto& n : stock.notices)
     troubled |= n.kind == core::StockWarning::WontDissolve || n.kind == core::StockWarning::CalciumMeets ||
-                n.kind == core::StockWarning::ChelateMeetsAcid || n.kind == core::StockWarning::WhollyTooStrong;
-  m_cards[3]->setHeadline(QString("1:%1 · %2").arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
-                          troubled ? QString("a tank needs a look")
-                                   : stock.feedMade ? "makes " + m_units.text(*stock.feedMade) + " of feed" : QString("nothing to stock yet"),
-                          troubled);
+                n.kind == core::StockWarning::ChelateMeetsAcid ||
+                n.kind == core::StockWarning::WhollyTooStrong;
+  m_cards[3]->setHeadline(
+      QString("1:%1 · %2").arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
+      troubled         ? QString("a tank needs a look")
+      : stock.feedMade ? "makes " + m_units.text(*stock.feedMade) + " of feed"
+                       : QString("nothing to stock yet"),
+      troubled);
   m_cards[4]->setHeadline("weighing sheet", "print or save as PDF", false);
 }
 
@@ -120,7 +133,8 @@ void LineBar::paintEvent(QPaintEvent*) {
   // The pipe that joins the stations.
   QPainter p(this);
   p.setPen(QPen(theme().line, 2));
-  for (const int y : {height() / 2 - 3, height() / 2 + 3}) p.drawLine(0, y, width(), y);
+  for (const int y : {height() / 2 - 3, height() / 2 + 3})
+    p.drawLine(0, y, width(), y);
 }
 
 } // namespace butte::app

@@ -23,7 +23,8 @@ using exchange::Json;
 
 ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_choice(new QComboBox),
-      m_batch(new NumberField({"feed volume that the weights are for", "", 0.001, 1e9})), m_batchUnit(new QLabel), m_total(new QLabel) {
+      m_batch(new NumberField({"feed volume that the weights are for", "", 0.001, 1e9})),
+      m_batchUnit(new QLabel), m_total(new QLabel) {
   auto* title = new QLabel("Shelf");
   title->setFont(faceOf(15, true));
   m_batch->setObjectName("batch");
@@ -57,7 +58,6 @@ ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   connect(m_choice, &QComboBox::activated, this, &ProductList::addChosen);
   auto* own = new QPushButton("Own product…");
   own->setObjectName("ownProduct");
-  own->setToolTip("Type a product by its label or formula (Ctrl+N puts a new formula, this a new product)");
   own->setToolTip("Type a product in by its label or its formula");
   connect(own, &QPushButton::clicked, this, &ProductList::newProductAsked);
   auto* foot = new QHBoxLayout;
@@ -79,14 +79,17 @@ ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* pare
 
 void ProductList::fillChoice() {
   m_choice->addItem("Put on the shelf…");
-  for (const auto& p : core::catalogue()) m_choice->addItem(QString::fromStdString(p.shortName), QString::fromStdString(p.id));
+  for (const auto& p : core::catalogue())
+    m_choice->addItem(QString::fromStdString(p.shortName), QString::fromStdString(p.id));
 }
 
 void ProductList::refresh() {
   bool same = m_rows.size() == m_editor.document().products.size();
-  for (std::size_t i = 0; same && i < m_rows.size(); ++i) same = m_rows[i]->id() == m_editor.document().products[i].id;
+  for (std::size_t i = 0; same && i < m_rows.size(); ++i)
+    same = m_rows[i]->id() == m_editor.document().products[i].id;
   if (!same) rebuildRows();
-  for (auto* row : m_rows) row->refresh();
+  for (auto* row : m_rows)
+    row->refresh();
   const auto& batch = m_editor.json()["batch"];
   const auto volume = m_editor.document().given.request.volume;
   const bool ownUnit = QString::fromStdString(batch["unit"].get<std::string>()) == m_units.volumeUnit();
@@ -94,13 +97,15 @@ void ProductList::refresh() {
                         : QString::fromStdString(words::figure(m_units.volumeIn(volume))));
   m_batchUnit->setText(m_units.volumeUnitName());
   core::Mass total;
-  for (const auto& g : m_editor.answer().solution.grams) total = total + g;
+  for (const auto& g : m_editor.answer().solution.grams)
+    total = total + g;
   m_total->setText(m_rows.empty() ? QString("The shelf is empty: put products on it below.")
-                                  : QString("together %1 · type a weight to hold it, the rest re-solves").arg(m_units.text(total)));
+                                  : QString("together %1 · a typed weight is held").arg(m_units.text(total)));
 }
 
 void ProductList::rebuildRows() {
-  for (auto* row : m_rows) row->deleteLater();
+  for (auto* row : m_rows)
+    row->deleteLater();
   m_rows.clear();
   for (const auto& product : m_editor.document().products) {
     auto* row = new ProductRow(m_editor, m_units, product.id, this);
@@ -113,7 +118,8 @@ void ProductList::rebuildRows() {
 }
 
 void ProductList::light(const std::string& id) {
-  for (auto* row : m_rows) row->setLit(!id.empty() && row->id() == id);
+  for (auto* row : m_rows)
+    row->setLit(!id.empty() && row->id() == id);
 }
 
 void ProductList::addChosen() {
@@ -137,13 +143,15 @@ void ProductList::batchTyped(const QString& digits) {
   // Held weights stand for a strength: they follow the volume.
   const double ratio = *litres / m_editor.document().given.request.volume.litres();
   exchange::Edit edit{("weights for " + digits + " " + m_units.volumeUnitName()).toStdString(), {}, "/batch"};
-  edit.changes.push_back({"/batch", m_editor.json()["batch"], exchange::amountJson(digits.toStdString(), m_units.volumeUnit().toStdString())});
+  edit.changes.push_back({"/batch", m_editor.json()["batch"],
+                          exchange::amountJson(digits.toStdString(), m_units.volumeUnit().toStdString())});
   const auto& products = m_editor.document().products;
   for (std::size_t i = 0; i < products.size(); ++i) {
     if (!products[i].held) continue;
     const auto pointer = "/shelf/" + std::to_string(i) + "/held";
-    edit.changes.push_back({pointer, m_editor.json()[Json::json_pointer(pointer)],
-                            exchange::amountJson(core::decimalText(products[i].held->value() * ratio), products[i].held->unit)});
+    edit.changes.push_back(
+        {pointer, m_editor.json()[Json::json_pointer(pointer)],
+         exchange::amountJson(core::decimalText(products[i].held->value() * ratio), products[i].held->unit)});
   }
   m_editor.apply(edit);
 }

@@ -20,10 +20,13 @@ namespace butte::app {
 using exchange::Json;
 
 ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_title(new QLabel), m_facts(new QLabel), m_problem(new QLabel), m_name(new QLineEdit),
-      m_formula(new QLineEdit), m_byLabel(new QRadioButton("by its label, percent by weight")), m_byFormula(new QRadioButton("by its formula")),
-      m_purity(new NumberField({"purity", "%", 0.01, 100, true})), m_price(new NumberField({"price", "per kg", 0, 1e6, true})),
-      m_ownPart(new QWidget), m_put(new QPushButton), m_remove(new QPushButton("Take off the shelf")) {
+    : QWidget(parent), m_editor(editor), m_title(new QLabel), m_facts(new QLabel), m_problem(new QLabel),
+      m_name(new QLineEdit), m_formula(new QLineEdit),
+      m_byLabel(new QRadioButton("by its label, percent by weight")),
+      m_byFormula(new QRadioButton("by its formula")),
+      m_purity(new NumberField({"purity", "%", 0.01, 100, true})),
+      m_price(new NumberField({"price", "per kg", 0, 1e6, true})), m_ownPart(new QWidget),
+      m_put(new QPushButton), m_remove(new QPushButton("Take off the shelf")) {
   m_title->setFont(faceOf(15, true));
   m_facts->setWordWrap(true);
   m_facts->setTextFormat(Qt::PlainText);
@@ -82,14 +85,15 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
 QLayout* ProductPage::makeLabelGrid() {
   auto* grid = new QGridLayout;
   const std::vector<std::pair<QString, std::string>> keys{
-      {"N total", "N"}, {"NO₃-N", "N_NO3"}, {"NH₄-N", "N_NH4"}, {"urea-N", "N_urea"}, {"P₂O₅", "P2O5"}, {"K₂O", "K2O"},
-      {"Ca", "Ca"},     {"CaO", "CaO"},     {"Mg", "Mg"},       {"MgO", "MgO"},       {"S", "S"},       {"SO₃", "SO3"},
-      {"Fe", "Fe"},     {"Mn", "Mn"},       {"Zn", "Zn"},       {"B", "B"},           {"Cu", "Cu"},     {"Mo", "Mo"}};
+      {"N total", "N"}, {"NO₃-N", "N_NO3"}, {"NH₄-N", "N_NH4"}, {"urea-N", "N_urea"}, {"P₂O₅", "P2O5"},
+      {"K₂O", "K2O"},   {"Ca", "Ca"},       {"CaO", "CaO"},     {"Mg", "Mg"},         {"MgO", "MgO"},
+      {"S", "S"},       {"SO₃", "SO3"},     {"Fe", "Fe"},       {"Mn", "Mn"},         {"Zn", "Zn"},
+      {"B", "B"},       {"Cu", "Cu"},       {"Mo", "Mo"}};
   int i = 0;
   for (const auto& [shown, key] : keys) {
     auto* field = new NumberField({shown + " on the label", "%", 0, 100, true});
     field->setObjectName("label_" + QString::fromStdString(key));
-    field->setFixedWidth(62);
+    field->setFixedWidth(56);
     field->onTyped = [this](const QString&) { m_byLabel->setChecked(true); };
     field->onMessage = [this](const QString& words) { emit message(words); };
     grid->addWidget(new QLabel(shown), i / 6, i % 6 * 2, Qt::AlignRight);
@@ -111,7 +115,9 @@ void ProductPage::showProduct(const std::string& id) {
   m_remove->setVisible(at >= 0);
   m_put->setText(at < 0 ? "Put on the shelf" : "Keep the changes");
   const Json product = at < 0 ? Json::object() : m_editor.json()["shelf"][static_cast<std::size_t>(at)];
-  const auto text = [&](const char* key) { return QString::fromStdString(product.value(key, std::string())); };
+  const auto text = [&](const char* key) {
+    return QString::fromStdString(product.value(key, std::string()));
+  };
   m_name->setText(text("name"));
   m_formula->setText(text("formula"));
   m_purity->show(text("purity_percent"));
@@ -134,28 +140,36 @@ void ProductPage::showFacts() {
   const auto* entry = core::findInCatalogue(m_id);
   m_facts->setVisible(true);
   if (!entry) {
-    m_facts->setText("The grade's P and K are oxides (P₂O₅, K₂O); what it leaves to 100 % is mostly carrier, not trace elements. "
+    m_facts->setText("The grade's P and K are oxides (P₂O₅, K₂O); what it leaves to 100 % is mostly carrier, "
+                     "not trace elements. "
                      "Copy the label's own rows.");
     return;
   }
   QStringList parts;
   for (const auto n : core::allNutrients) {
     const double share = entry->composition.massFraction.of(n);
-    if (n != core::Nutrient::N && share > 0.0005) parts << QString("%1 %2 %").arg(QString::fromStdString(words::nutrientSymbol(n)), QString::number(share * 100, 'f', 1));
+    if (n != core::Nutrient::N && share > 0.0005)
+      parts << QString("%1 %2 %").arg(QString::fromStdString(words::nutrientSymbol(n)),
+                                      QString::number(share * 100, 'f', 1));
   }
   m_facts->setText(QString("%1 · %2 · purity %3 %\n%4\nCautions: %5\n%6\nSource: %7")
-                       .arg(QString::fromStdString(entry->name), QString::fromStdString(entry->formulaText), QString::number(entry->purityPercent),
-                            parts.join(" · "), QString::fromStdString(entry->cautions), QString::fromStdString(entry->remark), QString::fromStdString(entry->source)));
+                       .arg(QString::fromStdString(entry->name), QString::fromStdString(entry->formulaText),
+                            QString::number(entry->purityPercent), parts.join(" · "),
+                            QString::fromStdString(entry->cautions), QString::fromStdString(entry->remark),
+                            QString::fromStdString(entry->source)));
 }
 
 Json ProductPage::asTyped() const {
   const int at = m_editor.indexOf(m_id);
   Json product = at >= 0 ? m_editor.json()["shelf"][static_cast<std::size_t>(at)] : Json::object();
-  const auto decimal = [](const NumberField* field) { return core::normalisedDecimal(field->text().toStdString()); };
+  const auto decimal = [](const NumberField* field) {
+    return core::normalisedDecimal(field->text().toStdString());
+  };
   product.erase("price_per_kg");
   if (!m_price->text().isEmpty()) product["price_per_kg"] = decimal(m_price);
   if (!m_ownPart->isVisibleTo(this)) return product;
-  for (const char* key : {"label", "formula", "purity_percent"}) product.erase(key);
+  for (const char* key : {"label", "formula", "purity_percent"})
+    product.erase(key);
   product["name"] = m_name->text().trimmed().toStdString();
   if (m_byFormula->isChecked()) {
     product["formula"] = m_formula->text().trimmed().toStdString();
@@ -172,7 +186,8 @@ Json ProductPage::asTyped() const {
 
 bool ProductPage::anythingWrong() {
   QString words;
-  if (m_ownPart->isVisibleTo(this) && m_name->text().trimmed().isEmpty()) words = "Give the product a name, as on the bag.";
+  if (m_ownPart->isVisibleTo(this) && m_name->text().trimmed().isEmpty())
+    words = "Give the product a name, as on the bag.";
   if (m_price->isWrong()) words = m_price->message();
   if (m_byFormula->isChecked() && m_purity->isWrong()) words = m_purity->message();
   for (const auto& [key, field] : m_label) {
@@ -190,7 +205,8 @@ void ProductPage::put() {
   const int at = m_editor.indexOf(m_id);
   if (at < 0) {
     int number = 1;
-    while (m_editor.indexOf("own_" + std::to_string(number)) >= 0) ++number;
+    while (m_editor.indexOf("own_" + std::to_string(number)) >= 0)
+      ++number;
     product["id"] = "own_" + std::to_string(number);
     product["on"] = true;
     shelf.push_back(product);
@@ -198,7 +214,8 @@ void ProductPage::put() {
     shelf[static_cast<std::size_t>(at)] = product;
   }
   const auto name = product.value("name", m_editor.nameOf(m_id));
-  if (const auto problem = m_editor.set(QString::fromStdString(name) + (at < 0 ? " put on the shelf" : " changed"), "/shelf", shelf)) {
+  if (const auto problem = m_editor.set(
+          QString::fromStdString(name) + (at < 0 ? " put on the shelf" : " changed"), "/shelf", shelf)) {
     m_problem->setText(QString::fromStdString(words::problemText(*problem)));
     return;
   }

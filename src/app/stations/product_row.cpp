@@ -19,13 +19,13 @@
 namespace butte::app {
 
 ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id, QWidget* parent)
-    : QFrame(parent), m_editor(editor), m_units(units), m_id(std::move(id)), m_on(new QCheckBox), m_name(new QLabel),
-      m_carries(new QLabel), m_unit(new QLabel), m_hold(new QToolButton) {
+    : QFrame(parent), m_editor(editor), m_units(units), m_id(std::move(id)), m_on(new QCheckBox),
+      m_name(new QLabel), m_carries(new QLabel), m_unit(new QLabel), m_hold(new QToolButton) {
   const auto name = QString::fromStdString(editor.nameOf(m_id));
   const auto objectId = QString::fromStdString(m_id);
   m_weight = new NumberField({"weight of " + name, units.massUnit(), 0, 1e8, true});
   m_weight->setObjectName("weight_" + objectId);
-  m_weight->setFixedWidth(86);
+  m_weight->setFixedWidth(72);
   m_weight->setFont(faceOf(15, true));
   m_weight->onTyped = [this](const QString& digits) { weightTyped(digits); };
   m_weight->onMessage = [this](const QString& words) { emit message(words); };
@@ -36,10 +36,10 @@ ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id,
   connect(m_on, &QCheckBox::clicked, this, &ProductRow::setOn);
   m_hold->setObjectName("hold_" + objectId);
   m_hold->setCheckable(true);
-  m_hold->setFixedSize(50, 26);
+  m_hold->setFixedSize(42, 24);
   m_hold->setFont(faceOf(11));
   connect(m_hold, &QToolButton::clicked, this, &ProductRow::setHeld);
-  m_name->setFont(faceOf(13, true));
+  m_name->setFont(faceOf(12));
   m_name->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
   m_carries->setFont(faceOf(11));
   m_carries->setProperty("soft", true);
@@ -52,14 +52,14 @@ ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id,
   words->addWidget(m_name);
   words->addWidget(m_carries);
   auto* row = new QHBoxLayout(this);
-  row->setContentsMargins(34, 3, 6, 3);
+  row->setContentsMargins(32, 2, 5, 2);
   row->setSpacing(6);
   row->addWidget(m_on);
   row->addLayout(words, 1);
   row->addWidget(m_weight);
   row->addWidget(m_unit);
   row->addWidget(m_hold);
-  setFixedHeight(44);
+  setFixedHeight(40);
   refresh();
 }
 
@@ -92,8 +92,9 @@ void ProductRow::refresh() {
   m_carries->setText(carries());
   m_hold->setChecked(seen.held.has_value());
   m_hold->setText(seen.held ? "held" : "free");
-  m_hold->setToolTip(seen.held ? "Held: the rest is solved around this weight. Press to let the solver choose again."
-                               : "Free: the solver chooses. Press to hold this weight.");
+  m_hold->setToolTip(
+      seen.held ? "Held: the rest is solved around this weight. Press to let the solver choose again."
+                : "Free: the solver chooses. Press to hold this weight.");
   m_hold->setAccessibleName(QString("%1 is %2").arg(name, m_hold->text()));
   m_hold->setEnabled(seen.on);
   m_weight->setEnabled(seen.on);
@@ -115,8 +116,9 @@ void ProductRow::setHeld(bool held) {
   }
   const auto grams = m_editor.gramsOf(m_id).value_or(core::Mass{});
   const auto digits = words::figure(m_units.massIn(grams));
-  m_editor.set(QString("%1 held at %2 %3").arg(m_name->text(), QString::fromStdString(digits), m_units.massUnit()), pointer("held"),
-               exchange::amountJson(digits, m_units.massUnit().toStdString()));
+  m_editor.set(
+      QString("%1 held at %2 %3").arg(m_name->text(), QString::fromStdString(digits), m_units.massUnit()),
+      pointer("held"), exchange::amountJson(digits, m_units.massUnit().toStdString()));
 }
 
 void ProductRow::weightTyped(const QString& digits) {
@@ -141,12 +143,18 @@ void ProductRow::paintEvent(QPaintEvent*) {
   p.setPen(QPen(m_lit ? t.accent : t.line, m_lit ? 2 : 1));
   p.drawRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5));
   p.setOpacity(m_on->isChecked() ? 1 : 0.3);
-  fillAs(p, QRectF(6, 7, 22, height() - 14), lookOf(m_id));
+  fillAs(p, QRectF(6, 6, 20, height() - 12), lookOf(m_id));
 }
 
-void ProductRow::enterEvent(QEnterEvent*) { emit lit(m_id); }
-void ProductRow::leaveEvent(QEvent*) { emit lit(""); }
-void ProductRow::mouseDoubleClickEvent(QMouseEvent*) { emit detailsAsked(m_id); }
+void ProductRow::enterEvent(QEnterEvent*) {
+  emit lit(m_id);
+}
+void ProductRow::leaveEvent(QEvent*) {
+  emit lit("");
+}
+void ProductRow::mouseDoubleClickEvent(QMouseEvent*) {
+  emit detailsAsked(m_id);
+}
 
 bool ProductRow::eventFilter(QObject* watched, QEvent* event) {
   if (event->type() == QEvent::FocusIn) {

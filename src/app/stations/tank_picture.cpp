@@ -11,7 +11,7 @@ namespace butte::app {
 
 TankPicture::TankPicture(FormulaEditor& editor, int tank, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_tank(static_cast<std::size_t>(tank)) {
-  setFixedWidth(96);
+  setFixedWidth(70);
   setMinimumHeight(110);
   connect(&editor, &FormulaEditor::changed, this, qOverload<>(&QWidget::update));
 }

@@ -19,6 +19,7 @@ namespace {
 /// For docs/screenshots and checks: paints the window into a file and ends.
 void grabAndQuit(MainWindow& window, const QString& path, int station) {
   QTimer::singleShot(400, &window, [&window, path, station] {
+    window.resize(1280, 800);
     window.showStation(station);
     QApplication::processEvents();
     const bool written = window.grab().save(path);
@@ -45,21 +46,28 @@ int runApplication(int argc, char** argv) {
   const QCommandLineOption demo("demo", "open the demo, Ormsey Glass");
   const QCommandLineOption darkOption("dark", "start in the dark theme");
   const QCommandLineOption grab("screenshot", "paint the window into a PNG and end", "file");
-  const QCommandLineOption station("station", "with --screenshot: 0 water, 1 target, 2 formula", "number", "2");
+  const QCommandLineOption station("station", "with --screenshot: 0 water, 1 target, 2 formula", "number",
+                                   "2");
+  const QCommandLineOption sheet("sheet", "write the bench sheet as a PDF and end", "file");
   const QCommandLineOption timing("time-start", "print the milliseconds to a usable window and end");
-  parser.addOptions({demo, darkOption, grab, station, timing});
+  parser.addOptions({demo, darkOption, grab, station, sheet, timing});
   parser.process(application);
 
   QSettings settings("butte", "butte");
   loadFonts();
   applyTheme(parser.isSet(darkOption) || settings.value("view/dark", false).toBool());
-  const bool ephemeral = parser.isSet(grab) || parser.isSet(timing);
-  const auto folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + (ephemeral ? "/none" : "");
+  const bool ephemeral = parser.isSet(grab) || parser.isSet(timing) || parser.isSet(sheet);
+  const auto folder =
+      QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + (ephemeral ? "/none" : "");
   MainWindow window(settings, folder);
   const bool hadDraft = !ephemeral && window.draft().takeUp();
-  if (hadDraft) window.say("Your unsaved work from last time is back.");
-  else if (parser.isSet(demo)) window.files().openDemo();
-  if (!parser.positionalArguments().isEmpty() && window.files().mayLeave()) window.files().openFile(parser.positionalArguments().first());
+  if (hadDraft)
+    window.say("Your unsaved work from last time is back.");
+  else if (parser.isSet(demo))
+    window.files().openDemo();
+  if (!parser.positionalArguments().isEmpty() && window.files().mayLeave())
+    window.files().openFile(parser.positionalArguments().first());
+  if (parser.isSet(sheet)) return window.files().exportSheetTo(parser.value(sheet)) ? 0 : 1;
   window.show();
   if (parser.isSet(grab)) grabAndQuit(window, parser.value(grab), parser.value(station).toInt());
   if (parser.isSet(timing)) {

@@ -45,8 +45,8 @@ MainWindow::MainWindow(QSettings& settings, const QString& draftFolder, QWidget*
   grid->addWidget(m_products, 1, 1, 2, 1);
   grid->setColumnStretch(0, 1);
   grid->setRowStretch(1, 1);
-  m_products->setFixedWidth(370);
-  tanks->setFixedHeight(204);
+  m_products->setFixedWidth(376);
+  tanks->setFixedHeight(222);
   setCentralWidget(central);
   statusBar()->setSizeGripEnabled(false);
 
@@ -120,18 +120,23 @@ void MainWindow::light(const std::string& productId) {
   m_products->light(productId);
 }
 
-void MainWindow::say(const QString& words) { statusBar()->showMessage(words); }
+void MainWindow::say(const QString& words) {
+  statusBar()->showMessage(words);
+}
 
 void MainWindow::refreshTitle() {
   const auto name = QString::fromStdString(m_editor.document().name);
-  const auto file = m_draft.filePath().isEmpty() ? QString("not in a file yet") : QFileInfo(m_draft.filePath()).fileName();
+  const auto file =
+      m_draft.filePath().isEmpty() ? QString("not in a file yet") : QFileInfo(m_draft.filePath()).fileName();
   setWindowTitle(QString("%1[*] (%2) — Butte").arg(name, file));
   setWindowModified(m_editor.isUnsaved());
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-  if (m_files->mayLeave()) event->accept();
-  else event->ignore();
+  if (m_files->mayLeave())
+    event->accept();
+  else
+    event->ignore();
 }
 
 } // namespace butte::app

@@ -6,14 +6,15 @@
 namespace butte::core {
 namespace {
 
-/// Common practice: blends and phosphates first, the big salts next (calcium nitrate leads its own tank), traces
-/// after them, chelates last; liquids such as acids when all else is in.
+/// Common practice: blends and phosphates first, the big salts next (calcium nitrate leads its own tank),
+/// traces after them, chelates last; liquids such as acids when all else is in.
 int mixingRank(const ShelfProduct& p) {
   const auto& m = p.composition.massFraction;
   if (isAcidOrBase(p)) return 5;
   if (p.composition.role == ProductRole::Chelate) return 4;
   double trace = 0;
-  for (const auto n : allNutrients) trace += isTraceElement(n) ? m.of(n) : 0;
+  for (const auto n : allNutrients)
+    trace += isTraceElement(n) ? m.of(n) : 0;
   const bool mostlyTrace = trace > 0.05;
   if (mostlyTrace) return 3;
   if (m.of(Nutrient::P) > 0.002 || !p.composition.formula) return 0;
@@ -34,6 +35,16 @@ std::size_t scaleFor(Mass mass, const std::vector<Scale>& scales) {
   return best;
 }
 
+constexpr int mostLoadsForFineness = 5;
+constexpr double coarsePercent = 2; // common practice
+
+void weighOn(WeighStep& step, const Scale& scale) {
+  step.shown = roundedToStep(step.exact, scale.readability);
+  step.loads = std::max(1, static_cast<int>(std::ceil(step.shown / scale.capacity - 1e-9)));
+  step.errorPercent = 50 * step.loads * (scale.readability / step.exact);
+  step.tooFine = step.errorPercent > coarsePercent;
+}
+
 } // namespace
 
 Mass roundedToStep(Mass exact, Mass step) {
@@ -50,12 +61,15 @@ std::vector<WeighStep> weighPlan(const std::vector<ShelfProduct>& shelf, const s
     WeighStep step;
     step.product = j;
     step.scale = scaleFor(weights[j], scales);
-    const auto& scale = scales[step.scale];
     step.exact = weights[j];
-    step.shown = roundedToStep(weights[j], scale.readability);
-    step.loads = std::max(1, static_cast<int>(std::ceil(step.shown / scale.capacity - 1e-9)));
-    step.errorPercent = 50 * (scale.readability / weights[j]);
-    step.tooFine = step.errorPercent > 2;
+    weighOn(step, scales[step.scale]);
+    // A finer scale in a few loads beats a coarse one in a single load.
+    for (std::size_t s = 0; step.tooFine && s < scales.size(); ++s) {
+      WeighStep finer = step;
+      finer.scale = s;
+      weighOn(finer, scales[s]);
+      if (finer.loads <= mostLoadsForFineness && finer.errorPercent < step.errorPercent) step = finer;
+    }
     plan.push_back(step);
   }
   std::stable_sort(plan.begin(), plan.end(), [&](const WeighStep& a, const WeighStep& b) {

@@ -17,17 +17,18 @@ struct Scale {
 
 /// One salt to weigh.
 struct WeighStep {
-  std::size_t product = 0;  ///< index into the shelf
-  std::size_t scale = 0;    ///< index into the scales
-  Mass exact;               ///< as computed
-  Mass shown;               ///< in the scale's steps
-  int loads = 1;            ///< how many fills of the scale it takes
-  double errorPercent = 0;  ///< half a step of the scale, at worst, against the exact weight
-  bool tooFine = false;     ///< the scale can't weigh it to 2 % (common practice)
+  std::size_t product = 0; ///< index into the shelf
+  std::size_t scale = 0;   ///< index into the scales
+  Mass exact;              ///< as computed
+  Mass shown;              ///< in the scale's steps
+  int loads = 1;           ///< how many fills of the scale it takes
+  double errorPercent = 0; ///< half a step of the scale for each load, at worst, against the exact weight
+  bool tooFine = false;    ///< the scale can't weigh it to 2 % (common practice)
 };
 
-/// The weights in the order of mixing, each on the finest scale that takes it in one load (else the largest, in
-/// several). Rounds half up to the scale's step. Products without weight are left out. Needs at least one scale.
+/// The weights in the order of mixing, each on the finest scale that takes it in one load (else the largest,
+/// in several; or a finer one in up to five loads where one load would be off by more than 2 %). Rounds half
+/// up to the scale's step. Products without weight are left out. Needs at least one scale.
 std::vector<WeighStep> weighPlan(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& weights,
                                  const std::vector<Scale>& scales);
 

@@ -1,0 +1,115 @@
+#include "window_fixture.h"
+
+#include "document/formula_file.h"
+#include "formula_document.h"
+
+#include <QDir>
+
+using ::testing::HasSubstr;
+
+namespace butte::app {
+
+TEST_F(WindowTest, BadNumbersTurnTheFieldRedAndTheLastGoodOneStays) {
+  window->showStation(1);
+  const auto before = editor().json();
+  struct Case {
+    QString text;
+    const char* says;
+  };
+  for (const auto& bad : {Case{"abc", "not a number"}, Case{"1.2.3", "not a number"},
+                          Case{"-5", "out of range"}, Case{"99999999", "out of range"},
+                          Case{QString(200, '9'), "out of range"}, Case{"12 g", "not a number"}}) {
+    type("target_K", bad.text);
+    auto* field = find("target_K");
+    EXPECT_TRUE(field->isWrong()) << bad.text.toStdString();
+    EXPECT_THAT(field->message().toStdString(), HasSubstr(bad.says));
+    EXPECT_THAT(field->message().toStdString(), HasSubstr("potassium"));
+    EXPECT_EQ(field->text(), bad.text); // nothing typed is lost
+    // What a prefix of it said in passing is taken back with one step of undo at most.
+    while (editor().canUndo())
+      editor().undo();
+    EXPECT_EQ(editor().json(), before);
+    QTest::keyClick(field, Qt::Key_Escape);
+    EXPECT_FALSE(field->isWrong());
+  }
+}
+
+TEST_F(WindowTest, ADecimalCommaIsRead) {
+  window->showStation(1);
+  type("target_K", "205,5");
+  EXPECT_DOUBLE_EQ(editor().document().given.request.rows[3].milligramsPerLitre, 205.5);
+}
+
+TEST_F(WindowTest, AnEmptyFieldIsEitherFreeOrAsked) {
+  window->showStation(1);
+  type("target_K", "");
+  EXPECT_EQ(editor().document().given.request.rows.size(), 12u); // potassium is free now
+  type("stockFactor", "");
+  EXPECT_TRUE(find("stockFactor")->isWrong());
+  EXPECT_DOUBLE_EQ(editor().document().given.stock.factor, 100);
+}
+
+TEST_F(WindowTest, ADamagedFileIsRefusedAndWhatIsOpenStays) {
+  const auto before = editor().json();
+  const auto path = folder.filePath("broken.butte.json");
+  const auto text = exchange::formulaText(before);
+  const auto writeAndOpen = [&](const std::string& content) {
+    QFile file(path);
+    EXPECT_TRUE(file.open(QIODevice::WriteOnly));
+    file.write(content.data(), static_cast<qint64>(content.size()));
+    file.close();
+    EXPECT_FALSE(window->files().openFile(path));
+    EXPECT_EQ(editor().json(), before);
+  };
+  writeAndOpen(text.substr(0, text.size() / 2));
+  writeAndOpen("");
+  writeAndOpen("[]");
+  writeAndOpen("{\"format\": \"butte-formula\", \"version\": 99}");
+  auto wrongType = before;
+  wrongType["shelf"] = "salts";
+  writeAndOpen(exchange::formulaText(wrongType));
+  EXPECT_FALSE(window->files().openFile(folder.filePath("no/such/file.json")));
+  EXPECT_EQ(troubles.size(), 6);
+  EXPECT_THAT(troubles[4].toStdString(), HasSubstr("shelf: expected a list, found a text"));
+}
+
+TEST_F(WindowTest, AFolderThatIsNotThereIsSaidAndNothingIsLost) {
+  EXPECT_FALSE(window->files().saveTo(folder.filePath("no/such/folder/a.json")));
+  EXPECT_FALSE(window->files().exportSheetTo(folder.filePath("no/such/folder/a.pdf")));
+  EXPECT_EQ(troubles.size(), 2);
+}
+
+/// The kernel's own full disk: whatever is written to it fails for want of space.
+TEST(FormulaFile, AFullDiskIsNoticedBeforeTheOldFileIsTouched) {
+  QFile full("/dev/full");
+  ASSERT_TRUE(full.open(QIODevice::WriteOnly));
+  EXPECT_FALSE(writeAll(full, exchange::formulaText(exchange::emptyFormula())));
+  EXPECT_EQ(full.error(), QFileDevice::WriteError);
+}
+
+/// Where no temporary file can be made beside it, the old file stays whole and the work stays marked unsaved.
+TEST_F(WindowTest, ASaveThatFailsLeavesTheOldFileWhole) {
+  QDir().mkpath(folder.filePath("place"));
+  const auto path = folder.filePath("place/mine.butte.json");
+  ASSERT_TRUE(window->files().saveTo(path));
+  type("stockFactor", "150");
+  QFile::rename(folder.filePath("place"), folder.filePath("moved")); // the stick was pulled out
+  EXPECT_FALSE(window->files().saveTo(path));
+  EXPECT_EQ(troubles.size(), 1);
+  EXPECT_TRUE(editor().isUnsaved());
+  const auto old = readFormulaFile(folder.filePath("moved/mine.butte.json"));
+  ASSERT_TRUE(old);
+  EXPECT_EQ((*old)["stock"]["factor"], "100");
+}
+
+TEST_F(WindowTest, AnUnreadableDraftIsPutAsideNotThrownAway) {
+  QDir().mkpath(folder.filePath("drafts"));
+  QFile file(folder.filePath("drafts/draft.json"));
+  ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+  file.write("{ half");
+  file.close();
+  EXPECT_FALSE(window->draft().takeUp());
+  EXPECT_TRUE(QFile::exists(folder.filePath("drafts/draft.json.unreadable")));
+}
+
+} // namespace butte::app

@@ -1,0 +1,84 @@
+#include "edit.h"
+#include "formula_document.h"
+#include "words.h"
+
+#include <fstream>
+#include <gmock/gmock.h>
+
+using namespace butte;
+using namespace butte::exchange;
+
+namespace {
+
+std::string demoText() {
+  std::ifstream file(std::string(BUTTE_TEST_DATA) + "/../src/app/resources/demo/ormsey.json");
+  return {std::istreambuf_iterator<char>(file), {}};
+}
+
+core::Problem problemWith(const std::string& pointer, const Json& value) {
+  auto json = *parseFormulaText(demoText());
+  json[Json::json_pointer(pointer)] = value;
+  const auto read = parseFormulaText(formulaText(json));
+  EXPECT_FALSE(read) << pointer;
+  return read ? core::Problem{} : read.problem();
+}
+
+} // namespace
+
+TEST(FormulaDocument, ReadsAndWritesBackTheSame) {
+  const auto json = parseFormulaText(demoText());
+  ASSERT_TRUE(json);
+  const auto again = parseFormulaText(formulaText(*json));
+  ASSERT_TRUE(again);
+  EXPECT_EQ(*json, *again);
+  EXPECT_TRUE(parseFormulaText(formulaText(emptyFormula())));
+}
+
+TEST(FormulaDocument, TheDemoSolvesWithOneHonestConflict) {
+  const auto document = readFormulaDocument(*parseFormulaText(demoText()));
+  ASSERT_TRUE(document);
+  const auto answer = core::compute(document->given);
+  ASSERT_TRUE(answer);
+  EXPECT_TRUE(answer->checked);
+  EXPECT_EQ(answer->solution.reasons.size(), 2u); // calcium and ammonium come only together
+  EXPECT_NEAR(answer->feed.ions.cationsMeqPerL(), answer->feed.ions.anionsMeqPerL(), 0.1);
+}
+
+TEST(FormulaDocument, EveryFaultNamesItsPlace) {
+  EXPECT_EQ(problemWith("/format", "other").where, "format");
+  EXPECT_EQ(problemWith("/version", 2).code, core::ProblemCode::NewerFormat);
+  EXPECT_EQ(problemWith("/water/rows/0/mg_per_l", "-3").where, "water.rows[0].mg_per_l");
+  EXPECT_EQ(problemWith("/water/rows/0/mg_per_l", 3).code, core::ProblemCode::WrongType);
+  EXPECT_EQ(problemWith("/target/rows/0/nutrient", "Xx").where, "target.rows[0].nutrient");
+  EXPECT_EQ(problemWith("/target/rows/1/nutrient", "N_NO3").code, core::ProblemCode::DuplicateKey);
+  EXPECT_EQ(problemWith("/shelf/0/catalogue", "nothing").where, "shelf[0].catalogue");
+  EXPECT_EQ(problemWith("/shelf/0/held", Json{{"amount", "5"}, {"unit", "furlong"}}).where,
+            "shelf[0].held.unit");
+  EXPECT_EQ(problemWith("/batch/amount", "0").where, "batch.amount");
+  EXPECT_EQ(problemWith("/batch/amount", std::string(200, '9')).code, core::ProblemCode::OutOfRange);
+  EXPECT_EQ(problemWith("/stock/factor", "abc").code, core::ProblemCode::NotANumber);
+  EXPECT_EQ(problemWith("/strange", 1).code, core::ProblemCode::UnknownKey);
+}
+
+TEST(FormulaDocument, CutShortAnywhereItIsRefused) {
+  const auto text = demoText();
+  for (std::size_t n = 0; n + 3 < text.size(); n += 7)
+    EXPECT_FALSE(parseFormulaText(text.substr(0, n))) << n;
+}
+
+TEST(Edit, AppliesAndComesBackAndSurvivesJson) {
+  const auto json = *parseFormulaText(demoText());
+  const Edit edit{"K to 210", {{"/target/rows/3/mg_per_l", "205", "210"}}, ""};
+  const auto stored = editFromJson(Json::parse(toJson(edit).dump()));
+  ASSERT_TRUE(stored);
+  const auto next = applied(json, *stored);
+  ASSERT_TRUE(next);
+  EXPECT_EQ((*next)["target"]["rows"][3]["mg_per_l"], "210");
+  EXPECT_EQ(*applied(*next, inverse(*stored)), json);
+}
+
+TEST(Edit, OneThatBreaksTheDocumentIsRefused) {
+  const auto json = *parseFormulaText(demoText());
+  EXPECT_FALSE(applied(json, {"", {{"/stock/factor", "100", "no"}}, ""}));
+  EXPECT_FALSE(applied(json, {"", {{"no pointer", nullptr, 1}}, ""}));
+}
