@@ -84,7 +84,7 @@ TEST(FormulaFile, AFullDiskIsNoticedBeforeTheOldFileIsTouched) {
   QFile full("/dev/full");
   ASSERT_TRUE(full.open(QIODevice::WriteOnly));
   EXPECT_FALSE(writeAll(full, exchange::formulaText(exchange::emptyFormula())));
-  EXPECT_EQ(full.error(), QFileDevice::WriteError);
+  EXPECT_NE(full.error(), QFileDevice::NoError);
 }
 
 /// Where no temporary file can be made beside it, the old file stays whole and the work stays marked unsaved.

@@ -4,6 +4,7 @@
 #include <QAbstractButton>
 #include <QComboBox>
 #include <QLineEdit>
+#include <QTextBrowser>
 
 using ::testing::HasSubstr;
 
@@ -242,6 +243,30 @@ TEST_F(WindowTest, TheBenchSheetBecomesAOnePagePdf) {
   EXPECT_TRUE(bytes.startsWith("%PDF"));
   EXPECT_GT(bytes.size(), 8000);
   EXPECT_EQ(bytes.count("/Type /Page\n"), 1);
+}
+
+TEST_F(WindowTest, TheSheetFollowsTheScaleAtHand) {
+  window->showStation(4);
+  const auto text = [&] { return find<QTextBrowser>("sheetPreview")->toPlainText().toStdString(); };
+  EXPECT_THAT(text(), HasSubstr("2.55 g"));
+  EXPECT_THAT(text(), ::testing::Not(HasSubstr("too coarse")));
+  type("scale0_readability", "1");
+  EXPECT_THAT(text(), HasSubstr("too coarse"));
+  EXPECT_THAT(text(), HasSubstr("Oxidiser"));
+  EXPECT_THAT(text(), HasSubstr("first 70 %"));
+}
+
+TEST_F(WindowTest, ALiquidOfOnesOwnKeepsItsDensity) {
+  QTest::mouseClick(find<QAbstractButton>("ownProduct"), Qt::LeftButton);
+  find<QLineEdit>("productName")->setText("pH down");
+  QTest::keyClicks(find<QLineEdit>("productFormula"), "H3PO4");
+  type("productPurity", "50");
+  type("productDensity", "1,335");
+  QTest::mouseClick(find<QAbstractButton>("putProduct"), Qt::LeftButton);
+  const int at = editor().indexOf("own_1");
+  ASSERT_GE(at, 0);
+  EXPECT_TRUE(editor().document().allProducts[at].liquid);
+  EXPECT_DOUBLE_EQ(*editor().document().allProducts[at].densityKgPerL, 1.335);
 }
 
 TEST_F(WindowTest, DarkAndLightSwitchWhileOneWorks) {

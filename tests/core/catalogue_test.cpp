@@ -69,3 +69,8 @@ TEST(Solubility, WhereTheTableEndsTheAnswerIsNotKnown) {
   EXPECT_FALSE(at("C10H12N2NaFeO8·3H2O", 12)); // one figure, at 20 degC only
   EXPECT_TRUE(at("C10H12N2NaFeO8·3H2O", 20));
 }
+
+TEST(Catalogue, TheSameSubstanceIsFoundByItsAtoms) {
+  EXPECT_EQ(findSameSubstance(*parseFormula("K(NO3)"))->id, "kno3");
+  EXPECT_EQ(findSameSubstance(*parseFormula("LiCl")), nullptr);
+}

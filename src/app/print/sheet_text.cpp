@@ -115,7 +115,7 @@ private:
       const auto first = p.liquid && p.densityKgPerL
                              ? localFigure(0.7 * mass.grams() / *p.densityKgPerL) + " mL"
                              : m_units.text(mass * 0.7);
-      out += QString("<p>☐ <b>%1, apart from tanks A and B:</b> %2 (%3) for %4 of feed. ")
+      out += QString("<p>☐ <b>%1, apart from the tanks:</b> %2 (%3) for %4 of feed. ")
                  .arg(name(j), amount, m_units.text(mass),
                       m_units.text(m_editor.document().given.request.volume));
       if (acid)
@@ -142,6 +142,15 @@ private:
 
   core::Conductivity baseReading() const { return m_editor.answer().water.conductivity; }
 
+  /// The catalogue's row for a shelf product: by its own word, or by the same substance.
+  const core::CatalogueProduct* catalogueEntry(std::size_t j) const {
+    const auto index = static_cast<std::size_t>(m_editor.indexOf(m_shelf[j].id));
+    const auto& id = m_editor.document().products[index].catalogueId;
+    if (!id.empty()) return core::findInCatalogue(id);
+    const auto& formula = m_shelf[j].composition.formula;
+    return formula ? core::findSameSubstance(*formula) : nullptr;
+  }
+
   QString cautions() const {
     std::vector<words::HazardFacts> facts;
     const auto& grams = m_editor.answer().solution.grams;
@@ -151,7 +160,7 @@ private:
       f.name = m_editor.nameOf(m_shelf[j].id);
       f.acid = m_shelf[j].composition.role == core::ProductRole::Acid;
       f.base = m_shelf[j].composition.role == core::ProductRole::Base;
-      if (const auto* entry = core::findInCatalogue(m_shelf[j].id)) {
+      if (const auto* entry = catalogueEntry(j)) {
         f.hazardCodes = entry->hazardCodes;
         f.oxidiser = entry->oxidiser;
       }

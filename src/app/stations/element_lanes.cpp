@@ -17,7 +17,7 @@ using core::Nutrient;
 
 namespace {
 
-constexpr double labelWidth = 62, figuresWidth = 196, headRoom = 4, microHeight = 40;
+constexpr double labelWidth = 62, figuresWidth = 196, headRoom = 18, microHeight = 40;
 constexpr double fullShare = 0.78; ///< where the target stands in a lane: room to be over
 
 const std::vector<Nutrient> majors{Nutrient::N,  Nutrient::NNitrate, Nutrient::NAmmonium, Nutrient::P,

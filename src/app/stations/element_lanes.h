@@ -10,8 +10,8 @@ namespace butte::app {
 class FormulaEditor;
 
 /// One lane per element: the water's share and each product's share stand end to end against target and band.
-/// Lanes are scaled to their own target, so full is right, short and over are seen at a glance. The target mark
-/// can be dragged, or moved with the arrow keys on the lane that has the focus.
+/// Lanes are scaled to their own target, so full is right, short and over are seen at a glance. The target
+/// mark can be dragged, or moved with the arrow keys on the lane that has the focus.
 class ElementLanes : public QWidget {
   Q_OBJECT
 
@@ -59,6 +59,7 @@ private:
   void rebuild();
   void layOut();
   Lane makeLane(core::Nutrient nutrient, bool small) const;
+  void paintHead(QPainter& painter) const;
   void paintLane(QPainter& painter, const Lane& lane) const;
   void paintBar(QPainter& painter, const Lane& lane) const;
   void paintFigures(QPainter& painter, const Lane& lane) const;

@@ -27,8 +27,19 @@ void ElementLanes::paintEvent(QPaintEvent*) {
   layOut();
   QPainter painter(this);
   painter.setRenderHint(QPainter::Antialiasing, false);
+  paintHead(painter);
   for (const auto& lane : m_lanes)
     paintLane(painter, lane);
+}
+
+void ElementLanes::paintHead(QPainter& painter) const {
+  if (m_lanes.empty() || m_lanes.front().small) return;
+  const auto& box = m_lanes.front().box;
+  painter.setPen(theme().inkSoft);
+  painter.setFont(faceOf(11));
+  painter.drawText(QRectF(box.left(), 0, box.width(), 15), Qt::AlignVCenter,
+                   "what the water and each product bring; the mark is the target");
+  painter.drawText(QRectF(box.right() + 8, 0, 124, 15), Qt::AlignVCenter, "element, mg/L");
 }
 
 void ElementLanes::paintLane(QPainter& painter, const Lane& lane) const {

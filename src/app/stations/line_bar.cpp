@@ -126,7 +126,10 @@ void LineBar::refresh() {
       : stock.feedMade ? "makes " + m_units.text(*stock.feedMade) + " of feed"
                        : QString("nothing to stock yet"),
       troubled);
-  m_cards[4]->setHeadline("weighing sheet", "print or save as PDF", false);
+  const auto plan = answer.solution.grams.empty() ? std::vector<core::WeighStep>()
+                                                  : core::weighPlan(document.given.request.shelf,
+                                                                    answer.solution.grams, document.scales);
+  m_cards[4]->setHeadline("weighing sheet", QString("%1 weighings · print or PDF").arg(plan.size()), false);
 }
 
 void LineBar::paintEvent(QPaintEvent*) {

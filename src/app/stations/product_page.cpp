@@ -25,7 +25,8 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
       m_byLabel(new QRadioButton("by its label, percent by weight")),
       m_byFormula(new QRadioButton("by its formula")),
       m_purity(new NumberField({"purity", "%", 0.01, 100, true})),
-      m_price(new NumberField({"price", "per kg", 0, 1e6, true})), m_ownPart(new QWidget),
+      m_price(new NumberField({"price", "per kg", 0, 1e6, true})),
+      m_density(new NumberField({"density of a liquid", "kg/L", 0.5, 3, true})), m_ownPart(new QWidget),
       m_put(new QPushButton), m_remove(new QPushButton("Take off the shelf")) {
   m_title->setFont(faceOf(15, true));
   m_facts->setWordWrap(true);
@@ -55,6 +56,14 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
   formulaRow->addWidget(m_purity);
   formulaRow->addWidget(new QLabel("%"));
   own->addLayout(formulaRow);
+  m_density->setObjectName("productDensity");
+  m_density->setFixedWidth(70);
+  auto* liquidRow = new QHBoxLayout;
+  liquidRow->addWidget(new QLabel("A liquid? Its density"));
+  liquidRow->addWidget(m_density);
+  liquidRow->addWidget(new QLabel("kg/L (empty for a solid)"));
+  liquidRow->addStretch();
+  own->addLayout(liquidRow);
   auto* priceRow = new QHBoxLayout;
   priceRow->addWidget(new QLabel("Price"));
   priceRow->addWidget(m_price);
@@ -122,6 +131,7 @@ void ProductPage::showProduct(const std::string& id) {
   m_formula->setText(text("formula"));
   m_purity->show(text("purity_percent"));
   m_price->show(text("price_per_kg"));
+  m_density->show(text("density_kg_per_l"));
   (product.contains("formula") ? m_byFormula : m_byLabel)->setChecked(true);
   for (auto& [key, field] : m_label) {
     QString percent;
@@ -168,8 +178,12 @@ Json ProductPage::asTyped() const {
   product.erase("price_per_kg");
   if (!m_price->text().isEmpty()) product["price_per_kg"] = decimal(m_price);
   if (!m_ownPart->isVisibleTo(this)) return product;
-  for (const char* key : {"label", "formula", "purity_percent"})
+  for (const char* key : {"label", "formula", "purity_percent", "liquid", "density_kg_per_l"})
     product.erase(key);
+  if (!m_density->text().isEmpty()) {
+    product["liquid"] = true;
+    product["density_kg_per_l"] = decimal(m_density);
+  }
   product["name"] = m_name->text().trimmed().toStdString();
   if (m_byFormula->isChecked()) {
     product["formula"] = m_formula->text().trimmed().toStdString();
@@ -188,7 +202,9 @@ bool ProductPage::anythingWrong() {
   QString words;
   if (m_ownPart->isVisibleTo(this) && m_name->text().trimmed().isEmpty())
     words = "Give the product a name, as on the bag.";
-  if (m_price->isWrong()) words = m_price->message();
+  for (const auto* field : {m_price, m_density}) {
+    if (field->isWrong()) words = field->message();
+  }
   if (m_byFormula->isChecked() && m_purity->isWrong()) words = m_purity->message();
   for (const auto& [key, field] : m_label) {
     if (m_byLabel->isChecked() && field->isWrong()) words = field->message();

@@ -41,7 +41,7 @@ private:
   QLabel *m_title, *m_facts, *m_problem;
   QLineEdit *m_name, *m_formula;
   QRadioButton *m_byLabel, *m_byFormula;
-  NumberField *m_purity, *m_price;
+  NumberField *m_purity, *m_price, *m_density;
   QWidget* m_ownPart;
   QPushButton *m_put, *m_remove;
   std::vector<std::pair<std::string, NumberField*>> m_label;

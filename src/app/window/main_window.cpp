@@ -1,6 +1,7 @@
 #include "window/main_window.h"
 
 #include "paint/theme.h"
+#include "stations/bench_page.h"
 #include "stations/element_lanes.h"
 #include "stations/feed_figures.h"
 #include "stations/line_bar.h"
@@ -25,7 +26,7 @@
 namespace butte::app {
 
 namespace {
-enum Page { WaterStation, TargetStation, FormulaStation, ProductStation };
+enum Page { WaterStation, TargetStation, FormulaStation, ProductStation, BenchStation };
 }
 
 MainWindow::MainWindow(QSettings& settings, const QString& draftFolder, QWidget* parent)
@@ -87,6 +88,11 @@ QWidget* MainWindow::makeStations() {
   m_pages->addWidget(target);
   m_pages->addWidget(formula);
   m_pages->addWidget(m_productPage);
+  auto* bench = new BenchPage(m_editor, m_units);
+  m_pages->addWidget(bench);
+  connect(bench, &BenchPage::message, this, &MainWindow::say);
+  connect(bench, &BenchPage::pdfAsked, this, [this] { m_files->exportSheet(); });
+  connect(bench, &BenchPage::printAsked, this, [this] { m_files->printSheet(); });
   connect(water, &WaterPage::message, this, &MainWindow::say);
   connect(target, &TargetPage::message, this, &MainWindow::say);
   connect(m_productPage, &ProductPage::message, this, &MainWindow::say);
@@ -96,11 +102,9 @@ QWidget* MainWindow::makeStations() {
 
 void MainWindow::showStation(int index) {
   constexpr int stocks = 3, bench = 4;
-  if (index == bench) {
-    m_files->exportSheet();
-    index = FormulaStation;
-  }
-  const int page = index == stocks ? static_cast<int>(FormulaStation) : index;
+  const int page = index == stocks  ? static_cast<int>(FormulaStation)
+                   : index == bench ? static_cast<int>(BenchStation)
+                                    : index;
   m_pages->setCurrentIndex(page);
   m_line->setCurrent(index);
   if (index == stocks) {

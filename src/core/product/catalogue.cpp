@@ -79,4 +79,11 @@ const CatalogueProduct* findInCatalogue(std::string_view id) {
   return it == all.end() ? nullptr : &*it;
 }
 
+const CatalogueProduct* findSameSubstance(const ChemicalFormula& formula) {
+  const auto& all = catalogue();
+  const auto it = std::find_if(all.begin(), all.end(),
+                               [&](const auto& p) { return p.composition.formula->atoms == formula.atoms; });
+  return it == all.end() ? nullptr : &*it;
+}
+
 } // namespace butte::core

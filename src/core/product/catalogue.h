@@ -35,4 +35,8 @@ const std::vector<CatalogueProduct>& catalogue();
 /// Null when the catalogue has no such id.
 const CatalogueProduct* findInCatalogue(std::string_view id);
 
+/// The catalogue's product of the same substance (same atoms, hydrate included); null when there is none. For
+/// the hazards of a product that a grower typed by its formula.
+const CatalogueProduct* findSameSubstance(const ChemicalFormula& formula);
+
 } // namespace butte::core
