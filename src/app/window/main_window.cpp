@@ -19,6 +19,7 @@
 #include <QFileInfo>
 #include <QGridLayout>
 #include <QMenuBar>
+#include <QScrollArea>
 #include <QStackedWidget>
 #include <QStatusBar>
 #include <QVBoxLayout>
@@ -26,6 +27,15 @@
 namespace butte::app {
 
 namespace {
+QScrollArea* scrolling(QWidget* page) {
+  auto* area = new QScrollArea;
+  area->setWidget(page);
+  area->setWidgetResizable(true);
+  area->setFrameShape(QFrame::NoFrame);
+  area->setFocusPolicy(Qt::NoFocus);
+  return area;
+}
+
 enum Page { WaterStation, TargetStation, FormulaStation, ProductStation, BenchStation };
 }
 
@@ -84,10 +94,11 @@ QWidget* MainWindow::makeStations() {
   column->addWidget(new FeedFigures(m_editor, m_units));
   column->addWidget(new ReasonStrip(m_editor));
   m_productPage = new ProductPage(m_editor);
-  m_pages->addWidget(water);
-  m_pages->addWidget(target);
+  // The typing pages scroll on a low screen; the formula shrinks its lanes instead.
+  m_pages->addWidget(scrolling(water));
+  m_pages->addWidget(scrolling(target));
   m_pages->addWidget(formula);
-  m_pages->addWidget(m_productPage);
+  m_pages->addWidget(scrolling(m_productPage));
   auto* bench = new BenchPage(m_editor, m_units);
   m_pages->addWidget(bench);
   connect(bench, &BenchPage::message, this, &MainWindow::say);

@@ -1,0 +1,165 @@
+#include "solve/constrained_least_squares.h"
+#include "solve/least_norm.h"
+#include "solve/linear_program.h"
+
+#include <gtest/gtest.h>
+#include <limits>
+#include <random>
+
+using namespace butte::core;
+using Eigen::MatrixXd;
+using Eigen::RowVectorXd;
+using Eigen::VectorXd;
+
+namespace {
+
+constexpr double infinite = std::numeric_limits<double>::infinity();
+
+LinearLimits nonNegative(int n) {
+  return LinearLimits::boundsOnly(VectorXd::Zero(n), VectorXd::Constant(n, infinite));
+}
+
+RowVectorXd row(std::initializer_list<double> values) {
+  RowVectorXd out(static_cast<Eigen::Index>(values.size()));
+  Eigen::Index i = 0;
+  for (const double v : values)
+    out[i++] = v;
+  return out;
+}
+
+} // namespace
+
+TEST(FeasiblePoint, FindsAPointWhereThereIsOne) {
+  auto limits = nonNegative(3);
+  limits.addEquality(row({1, 1, 1}), 6);
+  limits.addInequality(row({1, 0, 0}), 2);
+  limits.addInequality(row({0, -1, 0}), -3); // x1 >= 3
+  const auto x = feasiblePoint(limits);
+  ASSERT_TRUE(x);
+  EXPECT_NEAR(x->sum(), 6, 1e-9);
+  EXPECT_LE((*x)[0], 2 + 1e-9);
+  EXPECT_GE((*x)[1], 3 - 1e-9);
+}
+
+TEST(FeasiblePoint, SaysWhereThereIsNone) {
+  auto limits = nonNegative(2);
+  limits.addInequality(row({1, 1}), 1);
+  limits.addInequality(row({-1, 0}), -2);
+  EXPECT_FALSE(feasiblePoint(limits));
+}
+
+TEST(ConstrainedFit, StopsAtTheLimitThatBinds) {
+  // Nearest to (3, 3) with x + y <= 4: (2, 2).
+  auto limits = nonNegative(2);
+  limits.addInequality(row({1, 1}), 4);
+  const auto x =
+      constrainedLeastSquares(MatrixXd::Identity(2, 2), VectorXd::Constant(2, 3), limits, VectorXd::Zero(2));
+  EXPECT_NEAR(x[0], 2, 1e-10);
+  EXPECT_NEAR(x[1], 2, 1e-10);
+}
+
+TEST(ConstrainedFit, LeavesALimitAgainWhenThatIsBetter) {
+  auto limits = nonNegative(2);
+  limits.addInequality(row({1, 1}), 10);
+  VectorXd start(2);
+  start << 10, 0; // on the limit, far from the best
+  const auto x = constrainedLeastSquares(MatrixXd::Identity(2, 2), VectorXd::Constant(2, 3), limits, start);
+  EXPECT_NEAR(x[0], 3, 1e-10);
+  EXPECT_NEAR(x[1], 3, 1e-10);
+}
+
+TEST(ConstrainedFit, KeepsAnEquality) {
+  auto limits = nonNegative(2);
+  limits.addEquality(row({1, 2}), 4);
+  VectorXd start(2);
+  start << 4, 0;
+  const auto x = constrainedLeastSquares(MatrixXd::Identity(2, 2), VectorXd::Zero(2), limits, start);
+  EXPECT_NEAR(x[0], 0.8, 1e-10); // the foot of the perpendicular
+  EXPECT_NEAR(x[1], 1.6, 1e-10);
+}
+
+TEST(LeastNorm, DividesEvenlyBetweenTwins) {
+  MatrixXd a(1, 3);
+  a << 1, 1, 1;
+  VectorXd x(3);
+  x << 9, 0, 0;
+  const auto even = leastNormAmongEqual(a, nonNegative(3), x);
+  for (int j = 0; j < 3; ++j)
+    EXPECT_NEAR(even[j], 3, 1e-9);
+}
+
+TEST(LeastNorm, RespectsBoundsWhileDividing) {
+  MatrixXd a(1, 3);
+  a << 1, 1, 1;
+  VectorXd x(3);
+  x << 9, 0, 0;
+  auto limits = nonNegative(3);
+  limits.upper[1] = 1;
+  const auto even = leastNormAmongEqual(a, limits, x);
+  EXPECT_NEAR(even[0], 4, 1e-9);
+  EXPECT_NEAR(even[1], 1, 1e-9);
+  EXPECT_NEAR(even[2], 4, 1e-9);
+}
+
+/// Every answer keeps A x, stays in bounds, and no move along a null direction that stays in bounds is
+/// shorter.
+TEST(LeastNorm, RandomAnswersAreShortestAmongTheirEquals) {
+  std::mt19937 random(11);
+  const auto unit = [&] { return random() / 4294967296.0; };
+  for (int round = 0; round < 200; ++round) {
+    const int rows = 1 + static_cast<int>(random() % 6), n = rows + 1 + static_cast<int>(random() % 8);
+    MatrixXd a(rows, n);
+    for (int i = 0; i < rows; ++i)
+      for (int j = 0; j < n; ++j)
+        a(i, j) = unit() < 0.4 ? 0 : unit();
+    VectorXd x(n);
+    auto limits = nonNegative(n);
+    for (int j = 0; j < n; ++j) {
+      x[j] = unit() < 0.3 ? 0 : 3 * unit();
+      if (unit() < 0.3) limits.upper[j] = x[j] + unit();
+    }
+    const auto shortest = leastNormAmongEqual(a, limits, x);
+    EXPECT_LT((a * shortest - a * x).norm(), 1e-8 * (1 + (a * x).norm()));
+    EXPECT_LE(shortest.norm(), x.norm() + 1e-9);
+    const MatrixXd null = a.fullPivLu().kernel();
+    for (int trial = 0; trial < 20; ++trial) {
+      VectorXd direction = VectorXd::Zero(n);
+      for (int k = 0; k < null.cols(); ++k)
+        direction += (unit() - 0.5) * null.col(k);
+      const VectorXd moved = shortest + 0.01 * direction;
+      const bool inside =
+          (moved.array() >= limits.lower.array()).all() && (moved.array() <= limits.upper.array()).all();
+      if (inside) {
+        EXPECT_GE(moved.norm(), shortest.norm() - 1e-9);
+      }
+    }
+  }
+}
+
+TEST(LinearProgram, FindsTheCheapestCorner) {
+  auto limits = nonNegative(2);
+  limits.addInequality(row({-1, -1}), -2); // together at least 2
+  limits.addInequality(row({1, 0}), 1.5);
+  VectorXd cost(2);
+  cost << 1, 3;
+  const auto x = linearProgram(cost, limits);
+  ASSERT_TRUE(x);
+  EXPECT_DOUBLE_EQ((*x)[0], 1.5);
+  EXPECT_DOUBLE_EQ((*x)[1], 0.5);
+}
+
+TEST(LinearProgram, SaysWhenThereIsNoAnswer) {
+  auto limits = nonNegative(1);
+  limits.addInequality(row({1}), 1);
+  limits.addInequality(row({-1}), -2);
+  EXPECT_FALSE(linearProgram(VectorXd::Ones(1), limits));
+}
+
+TEST(LinearProgram, AnEdgeMetExactlyCountsAsInside) {
+  auto limits = nonNegative(1);
+  limits.addInequality(row({0.1}), 0.3);
+  limits.addInequality(row({-0.1}), -0.3);
+  const auto x = linearProgram(VectorXd::Ones(1), limits);
+  ASSERT_TRUE(x);
+  EXPECT_NEAR((*x)[0], 3, 1e-12);
+}
