@@ -1,7 +1,7 @@
 # Warnings are errors for our own code only; third-party headers come in as SYSTEM.
 function(butte_target name)
   target_compile_options(${name} PRIVATE -Wall -Wextra -Wpedantic -Wshadow -Wconversion -Wno-sign-conversion -Werror
-    -Wno-restrict) # g++ 12 invents overlaps in std::string operator+ at -O3 (GCC bug 105651)
+    $<$<CXX_COMPILER_ID:GNU>:-Wno-restrict>) # g++ 12 invents overlaps in std::string operator+ at -O3 (GCC bug 105651)
   if(BUTTE_SANITIZE)
     target_compile_options(${name} PRIVATE -fsanitize=address,undefined -fno-omit-frame-pointer -fno-sanitize-recover=undefined)
     target_link_options(${name} PRIVATE -fsanitize=address,undefined)

@@ -146,6 +146,16 @@ TEST_F(WindowTest, AReadyBlendIsTypedByItsLabel) {
   EXPECT_EQ(editor().nameOf("own_1"), "test blend");
 }
 
+TEST_F(WindowTest, DetailsOpenFromTheKeyboardAndThePriceCounts) {
+  auto* weight = find("weight_kno3");
+  weight->setFocus();
+  QTest::keyClick(weight, Qt::Key_F4);
+  type("productPrice", "13,5"); // ten times the demo's
+  const auto before = *editor().answer().feed.cost;
+  QTest::mouseClick(find<QAbstractButton>("putProduct"), Qt::LeftButton);
+  EXPECT_NEAR(*editor().answer().feed.cost - before, grams("kno3") / 1000 * (13.5 - 1.35), 1e-6);
+}
+
 TEST_F(WindowTest, AnImpossibleProductIsRefusedInWordsAndStaysToBeMended) {
   QTest::mouseClick(find<QAbstractButton>("ownProduct"), Qt::LeftButton);
   find<QLineEdit>("productName")->setText("odd");

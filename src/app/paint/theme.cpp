@@ -59,7 +59,11 @@ QString styleSheet(const Theme& t) {
     QPushButton:hover, QToolButton:hover { border-color: %5; }
     QPushButton[primary="true"] { background: %5; color: %6; font-weight: bold; }
     QToolButton:checked { background: %5; color: %6; }
-    QComboBox::drop-down { border: none; width: 18px; }
+    QComboBox::drop-down { border: none; width: 20px; }
+    QComboBox::down-arrow { image: none; width: 0; height: 0; border-left: 4px solid %3; border-right: 4px solid %3;
+      border-top: 6px solid %9; margin-right: 8px; }
+    QComboBox:disabled { background: %2; }
+    QComboBox::down-arrow:disabled { border: none; }
     QComboBox QAbstractItemView { background: %3; color: %1; selection-background-color: %5; selection-color: %6; }
     QMenuBar, QMenu { background: %2; color: %1; }
     QMenuBar::item:selected, QMenu::item:selected { background: %5; color: %6; }

@@ -11,6 +11,7 @@
 #include <QCheckBox>
 #include <QEvent>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QPainter>
 #include <QToolButton>
@@ -88,7 +89,7 @@ void ProductRow::refresh() {
   const auto name = QString::fromStdString(seen.name);
   m_on->setChecked(seen.on);
   m_name->setText(name);
-  setToolTip(name + "\ndouble-click for its composition and price");
+  setToolTip(name + "\ndouble-click, or F4 in its weight, for composition and price");
   m_carries->setText(carries());
   m_hold->setChecked(seen.held.has_value());
   m_hold->setText(seen.held ? "held" : "free");
@@ -160,6 +161,10 @@ bool ProductRow::eventFilter(QObject* watched, QEvent* event) {
   if (event->type() == QEvent::FocusIn) {
     m_editor.endMerging();
     emit lit(m_id);
+  }
+  if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_F4) {
+    emit detailsAsked(m_id);
+    return true;
   }
   return QFrame::eventFilter(watched, event);
 }

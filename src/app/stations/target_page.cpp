@@ -28,6 +28,7 @@ TargetPage::TargetPage(FormulaEditor& editor, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_choice(new QComboBox), m_name(new QLineEdit), m_source(new QLabel) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(5);
   auto* title = new QLabel("Target: what the plants should get");
   title->setFont(faceOf(15, true));
   column->addWidget(title);

@@ -24,6 +24,7 @@ WaterPage::WaterPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
       m_balance(new QLabel) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(5);
   auto* title = new QLabel("Water: as the report states it");
   title->setFont(faceOf(15, true));
   column->addWidget(title);
@@ -39,6 +40,7 @@ WaterPage::WaterPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   column->addWidget(m_choice);
   column->addWidget(m_name);
   auto* grid = new QGridLayout;
+  grid->setVerticalSpacing(4);
   const std::vector<std::pair<QString, std::vector<std::pair<QString, std::string>>>> rows{
       {"Calcium", {{"Ca", "Ca"}, {"CaO", "CaO"}}},
       {"Magnesium", {{"Mg", "Mg"}, {"MgO", "MgO"}}},
