@@ -131,6 +131,32 @@ TEST_F(WindowTest, APublishedTargetIsTaken) {
   EXPECT_THAT(lane(Nutrient::K).toStdString(), HasSubstr("of 215"));
 }
 
+TEST_F(WindowTest, EveryDemoTargetIsTakenAndSolved) {
+  auto* choice = find<QComboBox>("targetChoice");
+  int taken = 0;
+  for (int i = 0; i < choice->count(); ++i) {
+    if (!choice->itemText(i).startsWith("demo · ")) continue;
+    const auto name = choice->itemText(i).mid(7);
+    choice->setCurrentIndex(i);
+    emit choice->activated(i);
+    ++taken;
+    EXPECT_EQ(editor().document().targetName, name.toStdString());
+    EXPECT_TRUE(editor().answer().checked);
+    EXPECT_LE(editor().answer().solution.reasons.size(), 5u) << name.toStdString();
+  }
+  EXPECT_EQ(taken, 5);
+}
+
+TEST_F(WindowTest, EveryPublishedTargetIsTakenWithoutTrouble) {
+  auto* choice = find<QComboBox>("targetChoice");
+  for (int i = 1; i < choice->count(); ++i) {
+    choice->setCurrentIndex(i);
+    emit choice->activated(i);
+    EXPECT_TRUE(editor().answer().checked) << choice->itemText(i).toStdString();
+  }
+  EXPECT_TRUE(troubles.isEmpty());
+}
+
 TEST_F(WindowTest, AReadyBlendIsTypedByItsLabel) {
   QTest::mouseClick(find<QAbstractButton>("ownProduct"), Qt::LeftButton);
   auto* name = find<QLineEdit>("productName");

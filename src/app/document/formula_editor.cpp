@@ -11,7 +11,9 @@ namespace {
 constexpr std::size_t mostSteps = 2000;
 }
 
-FormulaEditor::FormulaEditor(QObject* parent) : QObject(parent) { adopt(exchange::emptyFormula()); }
+FormulaEditor::FormulaEditor(QObject* parent) : QObject(parent) {
+  adopt(exchange::emptyFormula());
+}
 
 bool FormulaEditor::adopt(const Json& json) {
   auto document = exchange::readFormulaDocument(json);
@@ -42,9 +44,11 @@ std::optional<core::Problem> FormulaEditor::apply(Edit edit) {
   if (*next == m_json) return std::nullopt;
   adopt(*next);
   const bool merges = m_merging && !m_undo.empty() && !edit.mergeKey.empty() &&
-                      m_undo.back().mergeKey == edit.mergeKey && m_undo.back().changes.size() == edit.changes.size();
+                      m_undo.back().mergeKey == edit.mergeKey &&
+                      m_undo.back().changes.size() == edit.changes.size();
   if (merges) {
-    for (std::size_t i = 0; i < edit.changes.size(); ++i) m_undo.back().changes[i].after = edit.changes[i].after;
+    for (std::size_t i = 0; i < edit.changes.size(); ++i)
+      m_undo.back().changes[i].after = edit.changes[i].after;
     m_undo.back().words = edit.words;
   } else {
     m_merging = !edit.mergeKey.empty();
@@ -57,37 +61,35 @@ std::optional<core::Problem> FormulaEditor::apply(Edit edit) {
   return std::nullopt;
 }
 
-std::optional<core::Problem> FormulaEditor::set(const QString& words, const std::string& pointer, const Json& value,
-                                                bool mergeWithLast) {
+std::optional<core::Problem> FormulaEditor::set(const QString& words, const std::string& pointer,
+                                                const Json& value, bool mergeWithLast) {
   const Json::json_pointer place(pointer);
   const Json before = m_json.contains(place) ? m_json[place] : Json();
   return apply({words.toStdString(), {{pointer, before, value}}, mergeWithLast ? pointer : std::string()});
 }
 
-QString FormulaEditor::undoWords() const { return canUndo() ? QString::fromStdString(m_undo.back().words) : QString(); }
-QString FormulaEditor::redoWords() const { return canRedo() ? QString::fromStdString(m_redo.back().words) : QString(); }
-
-void FormulaEditor::undo() {
-  if (!canUndo()) return;
-  const auto edit = m_undo.back();
-  const auto next = exchange::applied(m_json, exchange::inverse(edit));
-  if (!next) return;
-  adopt(*next);
-  m_undo.pop_back();
-  m_redo.push_back(edit);
-  m_unsaved = true;
-  m_merging = false;
-  emit changed();
+QString FormulaEditor::undoWords() const {
+  return canUndo() ? QString::fromStdString(m_undo.back().words) : QString();
+}
+QString FormulaEditor::redoWords() const {
+  return canRedo() ? QString::fromStdString(m_redo.back().words) : QString();
 }
 
+void FormulaEditor::undo() {
+  step(m_undo, m_redo, true);
+}
 void FormulaEditor::redo() {
-  if (!canRedo()) return;
-  const auto edit = m_redo.back();
-  const auto next = exchange::applied(m_json, edit);
+  step(m_redo, m_undo, false);
+}
+
+void FormulaEditor::step(std::vector<Edit>& from, std::vector<Edit>& to, bool back) {
+  if (from.empty()) return;
+  const auto edit = from.back();
+  const auto next = exchange::applied(m_json, back ? exchange::inverse(edit) : edit);
   if (!next) return;
   adopt(*next);
-  m_redo.pop_back();
-  m_undo.push_back(edit);
+  from.pop_back();
+  to.push_back(edit);
   m_unsaved = true;
   m_merging = false;
   emit changed();

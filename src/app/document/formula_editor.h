@@ -9,8 +9,8 @@ namespace butte::app {
 
 /// The formula in hand: what is given, what follows from it, and the way back.
 ///
-/// Every edit goes through here as a value with its inverse; the answer is computed from scratch after each one,
-/// so nothing shown is ever stale. An edit that the strict reader refuses changes nothing.
+/// Every edit goes through here as a value with its inverse; the answer is computed from scratch after each
+/// one, so nothing shown is ever stale. An edit that the strict reader refuses changes nothing.
 class FormulaEditor : public QObject {
   Q_OBJECT
 
@@ -27,8 +27,8 @@ public:
   /// Makes an edit; nothing when it went well, else why it was refused.
   std::optional<core::Problem> apply(exchange::Edit edit);
   /// The usual edit: one place gets a new value.
-  std::optional<core::Problem> set(const QString& words, const std::string& pointer, const exchange::Json& value,
-                                   bool mergeWithLast = false);
+  std::optional<core::Problem> set(const QString& words, const std::string& pointer,
+                                   const exchange::Json& value, bool mergeWithLast = false);
 
   bool canUndo() const { return !m_undo.empty(); }
   bool canRedo() const { return !m_redo.empty(); }
@@ -55,6 +55,7 @@ signals:
 
 private:
   bool adopt(const exchange::Json& json);
+  void step(std::vector<exchange::Edit>& from, std::vector<exchange::Edit>& to, bool back);
 
   exchange::Json m_json;
   exchange::FormulaDocument m_document;

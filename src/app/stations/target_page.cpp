@@ -8,6 +8,7 @@
 #include "words.h"
 
 #include <QComboBox>
+#include <QFile>
 #include <QGridLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -19,13 +20,15 @@ using core::Nutrient;
 using exchange::Json;
 
 namespace {
-constexpr Nutrient shown[] = {Nutrient::N,  Nutrient::NNitrate, Nutrient::NAmmonium, Nutrient::P,  Nutrient::K,
-                              Nutrient::Ca, Nutrient::Mg,       Nutrient::S,         Nutrient::Si, Nutrient::Fe,
-                              Nutrient::Mn, Nutrient::Zn,       Nutrient::B,         Nutrient::Cu, Nutrient::Mo};
+constexpr Nutrient shown[] = {Nutrient::N,  Nutrient::NNitrate, Nutrient::NAmmonium, Nutrient::P,
+                              Nutrient::K,  Nutrient::Ca,       Nutrient::Mg,        Nutrient::S,
+                              Nutrient::Si, Nutrient::Fe,       Nutrient::Mn,        Nutrient::Zn,
+                              Nutrient::B,  Nutrient::Cu,       Nutrient::Mo};
 }
 
 TargetPage::TargetPage(FormulaEditor& editor, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_choice(new QComboBox), m_name(new QLineEdit), m_source(new QLabel) {
+    : QWidget(parent), m_editor(editor), m_choice(new QComboBox), m_name(new QLineEdit),
+      m_source(new QLabel) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(5);
@@ -35,10 +38,8 @@ TargetPage::TargetPage(FormulaEditor& editor, QWidget* parent)
   m_choice->setObjectName("targetChoice");
   m_choice->setAccessibleName("published targets");
   m_choice->setMaxVisibleItems(24);
-  m_choice->addItem("Take a published target…");
-  for (const auto& t : core::targetCatalogue())
-    m_choice->addItem(QString("%1 · %2 · %3").arg(QString::fromStdString(t.crop), QString::fromStdString(t.stage), QString::fromStdString(t.name)),
-                      QString::fromStdString(t.id));
+  m_choice->addItem("Take a target…");
+  readChoices();
   connect(m_choice, &QComboBox::activated, this, &TargetPage::choose);
   m_name->setObjectName("targetName");
   m_name->setAccessibleName("name of the target");
@@ -63,11 +64,14 @@ TargetPage::TargetPage(FormulaEditor& editor, QWidget* parent)
     row.band = new NumberField({name + " band", "%", 0, 1000});
     row.band->setObjectName("band_" + QString::fromStdString(std::string(core::nutrientKey(n))));
     row.band->onTyped = [this, n](const QString& digits) { bandTyped(n, digits); };
-    for (auto* field : {row.amount, row.band}) field->onMessage = [this](const QString& words) { emit message(words); };
+    for (auto* field : {row.amount, row.band})
+      field->onMessage = [this](const QString& words) { emit message(words); };
     row.amount->setFixedWidth(80);
     row.band->setFixedWidth(54);
     const int line = index % 8, side = index / 8 * 6;
-    grid->addWidget(new QLabel(QString("<b>%1</b> %2").arg(QString::fromStdString(words::nutrientSymbol(n)), name)), line, side);
+    grid->addWidget(
+        new QLabel(QString("<b>%1</b> %2").arg(QString::fromStdString(words::nutrientSymbol(n)), name)), line,
+        side);
     grid->addWidget(row.amount, line, side + 1);
     grid->addWidget(new QLabel("mg/L ±"), line, side + 2);
     grid->addWidget(row.band, line, side + 3);
@@ -99,39 +103,72 @@ void TargetPage::refresh() {
   for (const auto& row : m_rows) {
     const int at = rowOf(row.nutrient);
     row.band->setEnabled(at >= 0);
-    row.amount->show(at < 0 ? QString() : QString::fromStdString(rows[static_cast<std::size_t>(at)]["mg_per_l"].get<std::string>()));
-    row.band->show(at < 0 ? QString() : QString::fromStdString(rows[static_cast<std::size_t>(at)].value("tolerance_percent", std::string("5"))));
+    row.amount->show(
+        at < 0 ? QString()
+               : QString::fromStdString(rows[static_cast<std::size_t>(at)]["mg_per_l"].get<std::string>()));
+    row.band->show(at < 0 ? QString()
+                          : QString::fromStdString(rows[static_cast<std::size_t>(at)].value(
+                                "tolerance_percent", std::string("5"))));
   }
-  m_source->setText("An empty element is free: it may be anything. N is nitrate, ammonium and urea together.");
+  m_source->setText(
+      "An empty element is free: it may be anything. N is nitrate, ammonium and urea together.");
+}
+
+void TargetPage::readChoices() {
+  QFile file(":/demo/targets.json");
+  if (file.open(QIODevice::ReadOnly)) {
+    const auto text = file.readAll();
+    const auto targets = Json::parse(text.begin(), text.end(), nullptr, false);
+    for (const auto& target : targets.is_array() ? targets : Json::array())
+      m_choice->addItem("demo · " + QString::fromStdString(target.value("name", "")),
+                        QByteArray::fromStdString(target.dump()));
+  }
+  for (const auto& t : core::targetCatalogue())
+    m_choice->addItem(QString("%1 · %2 · %3")
+                          .arg(QString::fromStdString(t.crop), QString::fromStdString(t.stage),
+                               QString::fromStdString(t.name)),
+                      QString::fromStdString(t.id));
 }
 
 void TargetPage::choose(int index) {
+  if (const auto own = m_choice->itemData(index).toByteArray(); own.startsWith('{')) {
+    m_choice->setCurrentIndex(0);
+    const auto target = Json::parse(own.begin(), own.end());
+    m_editor.set("target “" + QString::fromStdString(target.value("name", "")) + "”", "/target", target);
+    return;
+  }
   const auto* target = core::findTarget(m_choice->itemData(index).toString().toStdString());
   m_choice->setCurrentIndex(0);
   if (!target) return;
   Json rows = Json::array();
   for (const auto& row : target->rows)
-    rows.push_back({{"nutrient", core::nutrientKey(row.nutrient)}, {"mg_per_l", core::decimalText(row.milligramsPerLitre)},
+    rows.push_back({{"nutrient", core::nutrientKey(row.nutrient)},
+                    {"mg_per_l", core::decimalText(row.milligramsPerLitre)},
                     {"tolerance_percent", core::decimalText(row.tolerancePercent)}});
   const auto name = QString::fromStdString(target->name);
   m_editor.set("target “" + name + "”", "/target", Json{{"name", target->name}, {"rows", rows}});
-  emit message(QString("%1: %2, confidence %3. %4").arg(name, QString::fromStdString(target->source),
-                                                        QString::fromStdString(target->confidence), QString::fromStdString(target->note)));
+  emit message(QString("%1: %2, confidence %3. %4")
+                   .arg(name, QString::fromStdString(target->source),
+                        QString::fromStdString(target->confidence), QString::fromStdString(target->note)));
 }
 
 void TargetPage::amountTyped(Nutrient nutrient, const QString& digits) {
   const auto name = QString::fromStdString(words::nutrientName(nutrient));
   const int at = rowOf(nutrient);
   if (at >= 0 && !digits.isEmpty()) {
-    m_editor.set(QString("%1 target to %2 mg/L").arg(name, digits), "/target/rows/" + std::to_string(at) + "/mg_per_l", digits.toStdString(), true);
+    m_editor.set(QString("%1 target to %2 mg/L").arg(name, digits),
+                 "/target/rows/" + std::to_string(at) + "/mg_per_l", digits.toStdString(), true);
     return;
   }
   Json rows = m_editor.json()["target"]["rows"];
-  if (at >= 0) rows.erase(static_cast<std::size_t>(at));
+  if (at >= 0)
+    rows.erase(static_cast<std::size_t>(at));
   else if (!digits.isEmpty())
-    rows.push_back({{"nutrient", core::nutrientKey(nutrient)}, {"mg_per_l", digits.toStdString()},
+    rows.push_back({{"nutrient", core::nutrientKey(nutrient)},
+                    {"mg_per_l", digits.toStdString()},
                     {"tolerance_percent", core::isTraceElement(nutrient) ? "15" : "5"}});
-  m_editor.set(digits.isEmpty() ? name + " left free" : QString("%1 target to %2 mg/L").arg(name, digits), "/target/rows", rows);
+  m_editor.set(digits.isEmpty() ? name + " left free" : QString("%1 target to %2 mg/L").arg(name, digits),
+               "/target/rows", rows);
 }
 
 void TargetPage::bandTyped(Nutrient nutrient, const QString& digits) {

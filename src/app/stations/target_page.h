@@ -29,6 +29,7 @@ private:
     NumberField *amount = nullptr, *band = nullptr;
   };
 
+  void readChoices();
   void refresh();
   void choose(int index);
   void amountTyped(core::Nutrient nutrient, const QString& digits);
