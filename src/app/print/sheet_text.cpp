@@ -136,7 +136,7 @@ private:
     return QString("<p><b>Dose</b> %1 of each tank (1:%2)%3. <b>Expected:</b> water %4, feed <b>EC %5</b> at "
                    "25 °C (±5 %). Read: EC ______ pH ______ "
                    "after stirring and some minutes' wait; EC first, then pH.</p>")
-        .arg(m_units.dose(answer.stock.doseMlPerLitre), localFigure(m_editor.document().given.stock.factor),
+        .arg(UnitsShown::doseInAll(answer.stock.doseMlPerLitre), localFigure(m_editor.document().given.stock.factor),
              makes, m_units.text(baseReading()), m_units.text(answer.feed.conductivity));
   }
 

@@ -123,4 +123,10 @@ QString UnitsShown::dose(double mlPerLitre) const {
   return {};
 }
 
+QString UnitsShown::doseInAll(double mlPerLitre) {
+  return QString("%1 mL per L · %2 mL per US gal · %3 mL per imp gal")
+      .arg(localFigure(mlPerLitre), localFigure(mlPerLitre * Volume::fromUsGallons(1).litres()),
+           localFigure(mlPerLitre * Volume::fromImperialGallons(1).litres()));
+}
+
 } // namespace butte::app

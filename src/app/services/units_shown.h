@@ -38,6 +38,9 @@ public:
   /// "10 mL per L" or "37.9 mL per US gal"
   QString dose(double mlPerLitre) const;
 
+  /// The same dose for every measure at once: "10.0 mL per L · 37.9 mL per US gal · 45.5 mL per imp gal"
+  static QString doseInAll(double mlPerLitre);
+
 signals:
   void changed();
 

@@ -221,6 +221,7 @@ void TankPanel::refresh() {
   const auto& answer = m_editor.answer().stock;
   m_dose->setText(m_units.dose(answer.doseMlPerLitre) + " of each tank" +
                   (answer.feedMade ? "; makes " + m_units.text(*answer.feedMade) + " of feed" : QString()));
+  m_dose->setToolTip(UnitsShown::doseInAll(answer.doseMlPerLitre));
   QStringList apart;
   const auto& shelf = m_editor.document().given.request.shelf;
   for (const auto j : answer.notPlaced) {
