@@ -66,6 +66,11 @@ constexpr const char* solveKeys =
     "  target_mg_per_l   tolerance_percent (5)   weight (1)   max_mg_per_l\n"
     "  objective closest | cheapest   require best | bands   locked [id]   alkalinity_left_meq_per_l\n";
 constexpr const char* stockKeys = "  stock {factor (100), temperature_c (20), tanks {name: {volume_l}}}\n";
+constexpr const char* equilibriumKeys =
+    "  temperature_c (20)   ph (else from the alkalinity)   co2 closed | open   pco2_atm (0.00042)\n";
+constexpr const char* acidKeys =
+    "  acid {formula + purity_percent | label_percent, liquid, density_kg_per_l}   target_ph\n"
+    "  temperature_c (20)   co2 closed | open   pco2_atm (0.00042)\n";
 
 } // namespace
 
@@ -94,6 +99,9 @@ int runCommandLine(int argc, char** argv) {
   auto* solveVerb = fileVerb("solve", "Weights for a target", std::string(sharedKeys) + solveKeys);
   auto* stockVerb =
       fileVerb("stock", "Stock tanks for a formula", std::string(sharedKeys) + solveKeys + stockKeys);
+  auto* equilibriumVerb =
+      fileVerb("equilibrium", "pH, species and solids of a mixture", std::string(sharedKeys) + equilibriumKeys);
+  auto* acidVerb = fileVerb("acid", "Acid or base for a pH", std::string(sharedKeys) + acidKeys);
 
   try {
     app.parse(argc, argv);
@@ -111,6 +119,8 @@ int runCommandLine(int argc, char** argv) {
   if (*convertVerb) return print(convert(value, from, to, substance));
   if (*mixVerb) return runFileVerb(mix, file);
   if (*solveVerb) return runFileVerb(solve, file);
+  if (*equilibriumVerb) return runFileVerb(equilibrium, file);
+  if (*acidVerb) return runFileVerb(acid, file);
   return runFileVerb(*stockVerb ? stock : mix, file);
 }
 

@@ -1,52 +1,21 @@
 #include "verbs.h"
 
 #include "base/decimal.h"
+#include "verb_json.h"
 #include "solve/check.h"
+#include "stock/salt_solids.h"
 #include "units/convert.h"
 #include "words.h"
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace butte::cli {
 namespace {
 
 using namespace core;
-using exchange::Json;
 using exchange::ScriptInput;
-
-Json optionalNumber(const std::optional<double>& value) {
-  return value ? Json(*value) : Json(nullptr);
-}
-
-Json warning(std::string_view code, const std::string& text) {
-  return Json{{"code", code}, {"text", text}};
-}
-
-Json nutrientObject(const NutrientAmounts& amounts) {
-  Json out = Json::object();
-  for (const auto n : allNutrients)
-    out[std::string(nutrientKey(n))] = amounts.of(n);
-  return out;
-}
-
-Json inputWarnings(const ScriptInput& input) {
-  Json out = Json::array();
-  for (const auto remark : input.given.request.water.remarks)
-    out.push_back(warning(words::code(remark), words::waterRemarkText(remark)));
-  for (const auto& [remark, id] : input.labelRemarks)
-    out.push_back(warning(words::code(remark), words::labelRemarkText(remark, id)));
-  return out;
-}
-
-std::vector<Mass> weightsOf(const ScriptInput& input) {
-  std::vector<Mass> grams;
-  for (const auto& p : input.given.request.shelf) {
-    const auto it = input.weights->find(p.id);
-    grams.push_back(it == input.weights->end() ? Mass{} : it->second);
-  }
-  return grams;
-}
 
 void addMix(Json& out, const MixResult& feed) {
   out["elements_mg_per_l"] = nutrientObject(feed.milligramsPerLitre);
@@ -57,6 +26,8 @@ void addMix(Json& out, const MixResult& feed) {
   out["cations_meq_per_l"] = feed.ions.cationsMeqPerL();
   out["anions_meq_per_l"] = feed.ions.anionsMeqPerL();
   out["ec_ms_per_cm_25c"] = feed.conductivity.milliSiemensPerCm();
+  out["ph"] = optionalNumber(feed.ph);
+  out["ph_in_air"] = optionalNumber(feed.phInAir);
   out["cost"] = optionalNumber(feed.cost);
 }
 
@@ -108,9 +79,18 @@ Outcome impossible(const ScriptInput& input, const SolveAnswer& answer) {
   return outcome;
 }
 
+/// A salt of the tank that crystallises, under its product's id.
+void addFallen(Json& solids, const TankContent& content, const std::string& id, std::size_t salt) {
+  for (const auto& solid : content.solids) {
+    if (solid.salt == salt && solid.gramsPerLitre > 0)
+      solids.push_back({{"name", id}, {"g_per_l", solid.gramsPerLitre}});
+  }
+}
+
 Json tankObject(const ScriptInput& input, const TankContent& content) {
   Json grams = Json::object(), strengths = Json::object(), saturation = Json::object(),
        solids = Json::array();
+  std::set<std::size_t> ownSalts;
   for (const auto& item : content.items) {
     const auto& id = input.given.request.shelf[item.product].id;
     const double gPerL = item.strength.gramsPerLitre();
@@ -118,13 +98,22 @@ Json tankObject(const ScriptInput& input, const TankContent& content) {
     strengths[id] = gPerL;
     const bool finite = item.saturation && std::isfinite(*item.saturation);
     saturation[id] = finite ? Json(*item.saturation) : Json(nullptr);
-    if (item.saturation && *item.saturation > 1)
+    const auto& formula = input.given.request.shelf[item.product].composition.formula;
+    const auto salt = formula ? saltSolidOf(*formula) : std::nullopt;
+    if (salt && ownSalts.insert(*salt).second) addFallen(solids, content, id, *salt);
+    if (!salt && item.saturation && *item.saturation > 1)
       solids.push_back({{"name", id}, {"g_per_l", finite ? gPerL * (1 - 1 / *item.saturation) : gPerL}});
+  }
+  for (const auto& solid : content.solids) {
+    if (solid.salt && ownSalts.contains(*solid.salt)) continue;
+    saturation[solid.name] = solid.saturation;
+    if (solid.gramsPerLitre > 0) solids.push_back({{"name", solid.name}, {"g_per_l", solid.gramsPerLitre}});
   }
   return Json{{"g", grams},
               {"g_per_l", strengths},
               {"saturation", saturation},
               {"solids", solids},
+              {"ph", optionalNumber(content.ph)},
               {"max_factor", optionalNumber(content.maxFactor)}};
 }
 

@@ -35,6 +35,7 @@ public:
     readChoices();
     readStock();
     readWeights();
+    readChemistry();
     m_top.finish();
     if (m_problem) return *m_problem;
     return std::move(m_out);
@@ -99,16 +100,16 @@ private:
     for (std::size_t i = 0; i < list->size() && !m_problem; ++i) {
       const auto path = element("products", i);
       ObjectReader reader((*list)[i], path, m_problem);
-      auto product = readProduct(reader, path);
+      auto product = readProduct(reader, path, "");
       if (m_problem) return;
       if (!ids.insert(product.id).second) reader.fail(ProblemCode::DuplicateProduct, "id", {product.id});
       request().shelf.push_back(std::move(product));
     }
   }
 
-  ShelfProduct readProduct(ObjectReader& reader, const std::string& path) {
+  ShelfProduct readProduct(ObjectReader& reader, const std::string& path, const std::string& otherwiseId) {
     ShelfProduct p;
-    p.id = reader.text("id").value_or("");
+    p.id = reader.text("id").value_or(otherwiseId);
     if (p.id.empty()) reader.fail(ProblemCode::MissingKey, "id", {"every product needs an id"});
     p.name = reader.text("name").value_or(p.id);
     readComposition(reader, path, p);
@@ -229,6 +230,33 @@ private:
     }
     request().alkalinityLeftMeqPerL = notNegative(m_top, "alkalinity_left_meq_per_l");
     request().volume = Volume::fromLitres(positive(m_top, "volume_l", 1));
+  }
+
+  std::optional<double> between(std::string_view key, double low, double high, const std::string& right) {
+    const auto value = m_top.number(key);
+    if (value && !(*value >= low && *value <= high))
+      m_top.fail(ProblemCode::OutOfRange, key, {decimalText(*value), right});
+    return value;
+  }
+
+  void readChemistry() {
+    auto& chemistry = m_out.chemistry;
+    chemistry.targetPh = between("target_ph", 0, 14, "0 to 14");
+    chemistry.heldPh = between("ph", 0, 14, "0 to 14");
+    chemistry.temperatureCelsius = between("temperature_c", 0, 45, "0 to 45 degC");
+    const auto pressure = between("pco2_atm", 1e-9, 1, "above 0, up to 1 atm; air has 0.00042");
+    if (pressure) chemistry.carbonDioxideAtm = *pressure;
+    if (const auto mode = m_top.text("co2")) {
+      chemistry.openToAir = *mode == "open";
+      if (*mode != "open" && *mode != "closed")
+        m_top.fail(ProblemCode::OutOfRange, "co2", {"'" + *mode + "'", "\"closed\" or \"open\""});
+    } else if (pressure) {
+      m_top.fail(ProblemCode::MissingKey, "co2", {"pco2_atm counts only with \"co2\": \"open\""});
+    }
+    if (const auto* object = m_top.object("acid")) {
+      ObjectReader reader(*object, "acid", m_problem);
+      chemistry.acid = readProduct(reader, "acid", "acid");
+    }
   }
 
   void readStock() {

@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <cmath>
+
 namespace butte::words {
 
 using namespace core;
@@ -126,6 +128,12 @@ std::string stockNoticeText(const StockNotice& n, const ProductNamer& name) {
     return fmt::format("{}: how much {} dissolves at this temperature is not known", tank, name(n.product));
   case StockWarning::WhollyTooStrong:
     return fmt::format("{}: the salts leave no room for water", tank);
+  case StockWarning::FallsOut:
+    return fmt::format("{}: {} g/L of {} would fall out, lost to the plants{}", tank, figure(n.gramsPerLitre),
+                       solidName(n.product),
+                       n.factorThatDissolves && *n.factorThatDissolves >= 1
+                           ? fmt::format("; clear up to 1:{}", figure(std::floor(*n.factorThatDissolves)))
+                           : std::string("; keep its parts in two tanks"));
   }
   return {};
 }
@@ -192,6 +200,8 @@ std::string_view code(StockWarning warning) {
     return "solubility_unknown";
   case StockWarning::WhollyTooStrong:
     return "no_water_left";
+  case StockWarning::FallsOut:
+    return "falls_out";
   }
   return {};
 }

@@ -86,6 +86,14 @@ std::string problemText(const core::Problem& p) {
     return value(p, 0);
   case ProblemCode::NewerFormat:
     return fmt::format("the file has format version {}, this program knows up to {}", v(0), v(1));
+  case ProblemCode::NoEquilibrium:
+    return "the solution chemistry found no balance for this mixture; check the amounts";
+  case ProblemCode::CannotReach:
+    return fmt::format("this product can't bring the water to pH {}", v(0));
+  case ProblemCode::TooFewReadings:
+    return fmt::format("too few readings: at least {} are needed", v(0));
+  case ProblemCode::NotDeterminable:
+    return "these readings leave it open: give the bottle's strength or the alkalinity, or go on adding acid past pH 4";
   }
   return "unknown problem";
 }

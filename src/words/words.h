@@ -2,6 +2,7 @@
 #include "base/problem.h"
 #include "chem/nutrient.h"
 #include "solve/solve.h"
+#include "solution/equilibrium_data.h"
 #include "stock/stock.h"
 #include "water/water.h"
 
@@ -32,6 +33,11 @@ std::string waterRemarkText(core::WaterRemark remark);
 std::string solveWarningText(core::SolveWarning warning, const std::string& product);
 std::string stockNoticeText(const core::StockNotice& notice, const ProductNamer& name = nameAsIs);
 std::string labelRemarkText(core::LabelRemark remark, const std::string& product);
+
+/// "gypsum (calcium sulfate)": a solid of the chemistry, or a salt's own name.
+std::string solidName(const std::string& solid);
+/// How soon it shows, by common experience: "within minutes", "over hours" ...
+std::string kineticsText(core::FormsWithin kinetics);
 
 /// Machine-readable codes of the same, for butte-cli.
 std::string_view code(core::WaterRemark remark);

@@ -26,7 +26,7 @@ TEST(Conductivity, AWaterKnownByItsEcOnlyStillReadsOnTheMeter) {
   report.conductivityMsPerCm = 0.5;
   const auto water = normaliseWater(report);
   ASSERT_TRUE(water);
-  EXPECT_NEAR(mix(*water, {}, {}, test::litres(1)).conductivity.milliSiemensPerCm(), 0.5, 1e-12);
+  EXPECT_NEAR(mix(*water, {}, {}, test::litres(1)).conductivity.milliSiemensPerCm(), 0.5, 1e-4); // pure water itself: 0.00005
 }
 
 TEST(Conductivity, MoreSaltReadsHigherUpToStockStrength) {

@@ -119,7 +119,8 @@ void LineBar::refresh() {
   for (const auto& n : stock.notices)
     troubled |= n.kind == core::StockWarning::WontDissolve || n.kind == core::StockWarning::CalciumMeets ||
                 n.kind == core::StockWarning::ChelateMeetsAcid ||
-                n.kind == core::StockWarning::WhollyTooStrong;
+                n.kind == core::StockWarning::WhollyTooStrong ||
+                n.kind == core::StockWarning::FallsOut;
   m_cards[3]->setHeadline(
       QString("1:%1 · %2").arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
       troubled         ? QString("a tank needs a look")

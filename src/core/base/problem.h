@@ -35,6 +35,10 @@ enum class ProblemCode {
   BadJson,                ///< values: what the parser said
   BadFile,                ///< values: what the system said
   NewerFormat,            ///< values: found version, newest known version
+  NoEquilibrium,          ///< the solution chemistry found no end
+  CannotReach,            ///< values: target pH
+  TooFewReadings,         ///< values: how many are needed
+  NotDeterminable,        ///< the readings leave what is sought open
 };
 
 /// A fault in what was given: a code, the place (a key path such as "products[2].formula") and the values

@@ -1,28 +1,58 @@
 #include "formula/mix.h"
 
-#include "chem/conductivity.h"
+#include "solution/conductivity.h"
+#include "stock/stock_density.h"
+#include "water/water_solutes.h"
 
 namespace butte::core {
+namespace {
+
+/// What the equilibrium says of the feed: EC, pH, what may fall out.
+void settle(MixResult& out, bool phFollows) {
+  EquilibriumConditions conditions;
+  conditions.temperature = Temperature::fromCelsius(25);
+  auto state = stateOf(out.solutesPerLitre, out.waterKgPerLitre, conditions);
+  if (!state) {
+    out.conductivity = out.conductivityByRule;
+    return;
+  }
+  const auto perKg = out.solutesPerLitre.scaled(1 / out.waterKgPerLitre);
+  out.conductivity = conductivityOf(state->settled, perKg, out.waterKgPerLitre, conditions.temperature);
+  out.state = std::move(state).value();
+  if (!phFollows) return;
+  out.ph = out.state->ph;
+  conditions.carbonDioxideAtm = airCarbonDioxideAtm;
+  if (const auto open = equilibrate(perKg, conditions)) out.phInAir = open->ph;
+}
+
+} // namespace
 
 MixResult mix(const Water& water, const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& grams,
               Volume volume) {
   MixResult out;
   out.milligramsPerLitre = water.milligramsPerLitre;
   out.netAlkalinityMeqPerL = water.alkalinityMeqPerL.value_or(0);
+  const auto source = waterSolutes(water);
+  out.solutesPerLitre = source.perLitre;
+  out.waterPhContradicts = source.phContradicts;
   double cost = 0;
   bool priced = true;
+  std::vector<Concentration> concentrations;
   for (std::size_t j = 0; j < shelf.size(); ++j) {
     const auto concentration = grams[j] / volume;
+    concentrations.push_back(concentration);
     out.milligramsPerLitre.addScaled(shelf[j].composition.massFraction, concentration.milligramsPerLitre());
+    out.solutesPerLitre.addScaled(shelf[j].composition.solutesPerGram, concentration.gramsPerLitre());
     out.netAlkalinityMeqPerL += shelf[j].composition.alkalinityMeqPerGram * concentration.gramsPerLitre();
     if (shelf[j].pricePerKg)
       cost += *shelf[j].pricePerKg * grams[j].kilograms();
     else if (grams[j] > Mass{})
       priced = false;
   }
+  out.waterKgPerLitre = StockWater(shelf, concentrations).kgPerLitre();
   out.ions = ionBalance(out.milligramsPerLitre, out.netAlkalinityMeqPerL);
-  out.conductivity = estimateConductivity(out.ions, out.milligramsPerLitre);
   out.conductivityByRule = conductivityByRule(out.ions);
+  settle(out, source.phFollows);
   // A water known by its EC only still shows on the meter.
   if (!water.compositionKnown && water.conductivityMsPerCm) {
     const auto base = Conductivity::fromMilliSiemensPerCm(*water.conductivityMsPerCm);

@@ -2,6 +2,7 @@
 #include "chem/ions.h"
 #include "chem/nutrient.h"
 #include "formula/shelf.h"
+#include "solution/solution_state.h"
 #include "units/quantity.h"
 #include "water/water.h"
 
@@ -15,9 +16,17 @@ struct MixResult {
   NutrientAmounts milligramsPerLitre;
   IonBalance ions;
   double netAlkalinityMeqPerL = 0; ///< negative: free acid
+  Solutes solutesPerLitre;
+  double waterKgPerLitre = 1;
   Conductivity conductivity;       ///< at 25 degC
   Conductivity conductivityByRule; ///< cations / 10, beside it
   std::optional<double> cost;      ///< of the whole batch; unknown where a used product has no price
+  /// At 25 degC, closed to the air; nothing where the totals are beyond the chemistry: the conductivity is then
+  /// by the rule.
+  std::optional<SolutionState> state;
+  std::optional<double> ph;      ///< as mixed; unknown with a water of unknown alkalinity
+  std::optional<double> phInAir; ///< once it has stood open to the air long enough
+  bool waterPhContradicts = false;
 };
 
 /// Water with these products in it. `grams` runs parallel to `shelf` and stands for `volume` of finished

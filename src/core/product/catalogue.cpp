@@ -3,6 +3,7 @@
 #include "base/csv.h"
 #include "base/decimal.h"
 #include "base/embedded.h"
+#include "product/product_solutes.h"
 
 #include <algorithm>
 #include <cassert>
@@ -31,6 +32,9 @@ Composition compositionOf(const CatalogueProduct& product) {
     const auto byLabel = compositionFromLabel(product.label);
     assert(byLabel);
     composition.massFraction = byLabel->composition.massFraction;
+    composition.solutesPerGram =
+        solutesOfProduct(composition.massFraction, composition.alkalinityMeqPerGram, *composition.formula,
+                         product.purityPercent / 100 / composition.formula->molarMassGPerMol);
   }
   return composition;
 }

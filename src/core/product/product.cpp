@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "product/oxides.h"
+#include "product/product_solutes.h"
 #include "product/role.h"
 
 #include <map>
@@ -21,6 +22,8 @@ Result<Composition> compositionFromFormula(std::string_view text, double purityP
       purity * 1000 * alkalinityEquivalentsPerMole(*formula) / formula->molarMassGPerMol;
   out.hydrateWaterFraction = purity * core::hydrateWaterFraction(*formula);
   out.anhydrousFraction = purity - out.hydrateWaterFraction;
+  out.solutesPerGram =
+      solutesOfProduct(out.massFraction, out.alkalinityMeqPerGram, *formula, purity / formula->molarMassGPerMol);
   out.role = roleOf(*formula);
   // What is not the substance is water in an acid, a base solution or a silicate; in a salt it is dead
   // weight.
@@ -92,6 +95,7 @@ Result<LabelComposition> compositionFromLabel(const std::vector<LabelRow>& label
   }
   if (sumPercent > 100 + 1e-9)
     return problemAt(ProblemCode::LabelOverHundred, "label_percent", {decimalText(sumPercent)});
+  composition.solutesPerGram = solutesOfLabel(composition.massFraction);
   composition.side = stockSideOf(composition);
   return out;
 }

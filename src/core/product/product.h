@@ -2,6 +2,7 @@
 #include "base/result.h"
 #include "chem/formula.h"
 #include "chem/nutrient.h"
+#include "solution/solutes.h"
 
 #include <optional>
 #include <string>
@@ -28,6 +29,7 @@ struct Composition {
   double alkalinityMeqPerGram = 0; ///< base positive, acid negative; phosphate counted as H2PO4
   double anhydrousFraction = 1;    ///< g of dissolved, water-free substance per g of product
   double hydrateWaterFraction = 0; ///< g of hydrate (or solution) water per g of product
+  Solutes solutesPerGram;          ///< as it stands in solution
   ProductRole role = ProductRole::Salt;
   StockSide side = StockSide::Either;
   std::optional<ChemicalFormula> formula;

@@ -18,12 +18,18 @@ bool sameAtoms(const ChemicalFormula& f, double carbon, double hydrogen, double 
 /// Equivalents up to pH 5.8, for weak organic acids. Source: pKa of citric (3.13, 4.76, 6.40) and acetic acid
 /// (4.76), CRC Handbook, from memory; 2.120 and 0.917 computed from them at ionic strength 0.
 double organicAcidEquivalents(const ChemicalFormula& f) {
-  if (sameAtoms(f, 6, 8, 7)) return 2.120;
-  if (sameAtoms(f, 2, 4, 2)) return 0.917;
-  return 0;
+  const auto acid = organicAcidOf(f);
+  if (!acid) return 0;
+  return *acid == OrganicAcid::Citric ? 2.120 : 0.917;
 }
 
 } // namespace
+
+std::optional<OrganicAcid> organicAcidOf(const ChemicalFormula& f) {
+  if (sameAtoms(f, 6, 8, 7)) return OrganicAcid::Citric;
+  if (sameAtoms(f, 2, 4, 2)) return OrganicAcid::Acetic;
+  return std::nullopt;
+}
 
 double alkalinityEquivalentsPerMole(const ChemicalFormula& f) {
   if (const double organic = organicAcidEquivalents(f); organic > 0) return -organic;

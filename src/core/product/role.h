@@ -2,7 +2,14 @@
 #include "chem/formula.h"
 #include "product/product.h"
 
+#include <optional>
+
 namespace butte::core {
+
+enum class OrganicAcid { Citric, Acetic };
+
+/// Citric or acetic acid by its atoms, hydrate water aside; nothing for anything else.
+std::optional<OrganicAcid> organicAcidOf(const ChemicalFormula& formula);
 
 /// Equivalents of alkalinity per mole: base positive, acid negative, with phosphate counted as H2PO4 and
 /// sulfate as SO4, carbonate and hydroxide as alkalinity. From the charges of the strong ions: 0 for a

@@ -81,6 +81,10 @@ bool sameAtoms(const ChemicalFormula& a, const ChemicalFormula& b, bool ignoreHy
 
 } // namespace
 
+bool sameSubstance(const ChemicalFormula& a, const ChemicalFormula& b) {
+  return sameAtoms(a, b, true);
+}
+
 std::optional<double> anhydrousGramsPerKgWater(const ChemicalFormula& formula, Temperature temperature) {
   static const std::vector<Curve> curves = readCurves();
   for (const bool ignoreHydrateWater : {false, true}) {

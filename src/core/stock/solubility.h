@@ -14,4 +14,7 @@ namespace butte::core {
 /// any hydrate of the same substance (the smaller figure where two tables differ).
 std::optional<double> anhydrousGramsPerKgWater(const ChemicalFormula& formula, Temperature temperature);
 
+/// True when two formulas hold the same atoms, hydrate water aside.
+bool sameSubstance(const ChemicalFormula& a, const ChemicalFormula& b);
+
 } // namespace butte::core

@@ -1,11 +1,14 @@
 #include "stock/stock.h"
 
+#include "stock/salt_solids.h"
 #include "stock/solubility.h"
 #include "stock/split.h"
 #include "stock/stock_density.h"
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
+#include <numeric>
 
 namespace butte::core {
 namespace {
@@ -14,76 +17,128 @@ bool isMiscible(const ShelfProduct& p) {
   return p.liquid && isAcidOrBase(p);
 }
 
-/// A tank's strengths at any factor: what the ceiling is searched on.
+/// A tank at any factor. All its molalities rise together: by `scale`, the factor over the free water of a litre.
 class TankModel {
 public:
   TankModel(const std::vector<ShelfProduct>& shelf, std::vector<Concentration> atFactorOne,
-            Temperature temperature)
-      : m_shelf(shelf), m_feed(std::move(atFactorOne)), m_water(shelf, m_feed) {
-    for (const auto& p : shelf) {
-      m_solubility.push_back(p.composition.formula
-                                 ? anhydrousGramsPerKgWater(*p.composition.formula, temperature)
-                                 : std::nullopt);
-    }
+            Temperature temperature, double factor)
+      : m_shelf(shelf), m_feed(std::move(atFactorOne)), m_water(shelf, m_feed), m_factor(factor),
+        m_reference(referenceScale(factor)), m_chemistry(solutesAt(m_reference), temperature) {
+    for (std::size_t j = 0; j < shelf.size(); ++j)
+      m_critical.push_back(criticalScale(j, temperature));
+    m_chemistry.findAmounts(water(factor));
   }
 
   bool holds(std::size_t j) const { return m_feed[j] > Concentration{}; }
-  bool known(std::size_t j) const { return m_solubility[j].has_value(); }
-  Concentration strength(std::size_t j, double factor) const { return m_feed[j] * factor; }
-
+  bool known(std::size_t j) const { return m_critical[j].has_value(); }
+  Concentration strength(std::size_t j) const { return m_feed[j] * m_factor; }
   double water(double factor) const { return m_water.kgPerLitre(factor); }
+  const TankChemistry& chemistry() const { return m_chemistry; }
 
   /// Infinite when the salts leave no water.
-  std::optional<double> saturation(std::size_t j, double factor) const {
-    if (!m_solubility[j]) return std::nullopt;
-    return saturationIn(j, factor, water(factor));
+  std::optional<double> saturation(std::size_t j) const {
+    if (!m_critical[j]) return std::nullopt;
+    return scale(m_factor) / *m_critical[j];
   }
 
-  /// The factor at which the first known salt reaches its solubility, and which salt that is.
-  std::optional<std::pair<double, std::size_t>> ceiling() const {
-    double low = 0, high = 1;
-    std::optional<std::size_t> limiting = mostSaturated(high);
-    if (!limiting) return std::nullopt;
-    while (peak(high) < 1 && high < 1e9)
-      high *= 2;
-    // Bisection: saturation rises steadily with the factor, since salt grows and water shrinks.
-    for (int i = 0; i < 60; ++i) {
-      const double middle = 0.5 * (low + high);
-      (peak(middle) < 1 ? low : high) = middle;
+  struct Ceiling {
+    double factor = 0;
+    std::optional<std::size_t> product;
+    std::string solid; ///< where no product is what gives out
+  };
+
+  /// The factor at which the first known solid begins to fall, and which that is.
+  std::optional<Ceiling> ceiling() const {
+    std::optional<Ceiling> out;
+    double least = std::numeric_limits<double>::infinity();
+    for (std::size_t j = 0; j < m_feed.size(); ++j) {
+      if (!holds(j) || !m_critical[j] || (out && *m_critical[j] >= least)) continue;
+      least = *m_critical[j];
+      out = Ceiling{0, j, ""};
     }
-    return std::pair(low, *mostSaturated(low));
+    for (const auto& solid : m_chemistry.solids()) {
+      const double critical = m_reference / solid.saturation;
+      if (isProduct(solid) || critical >= least) continue;
+      least = critical;
+      out = Ceiling{0, std::nullopt, solid.name};
+    }
+    if (out) out->factor = factorAt(least);
+    return out;
+  }
+
+  /// True when a product of this tank is the salt itself, so that it speaks for it.
+  bool isProduct(const TankSolid& solid) const {
+    for (std::size_t j = 0; j < m_feed.size(); ++j) {
+      if (solid.salt && holds(j) && saltOf(j) == solid.salt) return true;
+    }
+    return false;
   }
 
 private:
-  double saturationIn(std::size_t j, double factor, double waterKg) const {
-    const double anhydrous = strength(j, factor).gramsPerLitre() * m_shelf[j].composition.anhydrousFraction;
-    if (waterKg <= 0) return std::numeric_limits<double>::infinity();
-    return anhydrous / waterKg / *m_solubility[j];
+  std::optional<std::size_t> saltOf(std::size_t j) const {
+    const auto& formula = m_shelf[j].composition.formula;
+    return formula ? saltSolidOf(*formula) : std::nullopt;
   }
 
-  std::optional<std::size_t> mostSaturated(double factor) const {
-    std::optional<std::size_t> best;
-    const double waterKg = water(factor);
-    for (std::size_t j = 0; j < m_feed.size(); ++j) {
-      if (!holds(j) || !known(j)) continue;
-      if (!best || saturationIn(j, factor, waterKg) > saturationIn(*best, factor, waterKg)) best = j;
-    }
-    return best;
+  double scale(double factor) const {
+    const double kg = water(factor);
+    return kg > 0 ? factor / kg : std::numeric_limits<double>::infinity();
   }
 
-  double peak(double factor) const {
-    const double waterKg = water(factor);
-    double most = 0;
-    for (std::size_t j = 0; j < m_feed.size(); ++j) {
-      if (holds(j) && known(j)) most = std::max(most, saturationIn(j, factor, waterKg));
-    }
-    return most;
+  /// The plan's scale, or the strongest that the chemistry can be asked about.
+  double referenceScale(double factor) const {
+    double f = factor;
+    while (!(scale(f) * solutesPerScale() <= mostSolutesAsked) && f > 1e-9)
+      f /= 2;
+    return scale(f);
   }
+
+  Solutes solutesAt(double scale) const {
+    Solutes sum;
+    for (std::size_t j = 0; j < m_feed.size(); ++j)
+      sum.addScaled(m_shelf[j].composition.solutesPerGram, m_feed[j].gramsPerLitre() * scale);
+    return sum;
+  }
+
+  double solutesPerScale() const {
+    const auto unit = solutesAt(1);
+    return std::accumulate(unit.mol.begin(), unit.mol.end(), 0.0);
+  }
+
+  std::optional<double> criticalScale(std::size_t j, Temperature temperature) const {
+    const auto& formula = m_shelf[j].composition.formula;
+    if (!formula || !holds(j)) return std::nullopt;
+    const auto alone = anhydrousGramsPerKgWater(*formula, temperature);
+    if (!alone) return std::nullopt;
+    const auto salt = saltOf(j);
+    if (!salt || !m_chemistry.known())
+      return *alone / (m_feed[j].gramsPerLitre() * m_shelf[j].composition.anhydrousFraction);
+    for (const auto& solid : m_chemistry.solids()) {
+      if (solid.salt == salt) return m_reference / solid.saturation;
+    }
+    return std::numeric_limits<double>::infinity(); // out of reach
+  }
+
+  double factorAt(double criticalScale) const {
+    double low = 0, high = 1;
+    while (scale(high) < criticalScale && high < 1e9)
+      high *= 2;
+    for (int i = 0; i < 60; ++i) {
+      const double middle = 0.5 * (low + high);
+      (scale(middle) < criticalScale ? low : high) = middle;
+    }
+    return low;
+  }
+
+  static constexpr double mostSolutesAsked = 30; // mol/kg
 
   const std::vector<ShelfProduct>& m_shelf;
   std::vector<Concentration> m_feed;
   StockWater m_water;
-  std::vector<std::optional<double>> m_solubility;
+  double m_factor;
+  double m_reference;
+  TankChemistry m_chemistry;
+  std::vector<std::optional<double>> m_critical;
 };
 
 class Planner {
@@ -114,15 +169,17 @@ private:
     std::vector<Concentration> feed = m_feed;
     for (std::size_t j = 0; j < feed.size(); ++j)
       feed[j] = feed[j] * m_shares[j][t];
-    const TankModel model(m_shelf, feed, m_plan.temperature);
+    const TankModel model(m_shelf, feed, m_plan.temperature, m_plan.factor);
     TankContent content;
     content.tank = m_plan.tanks[t];
     content.waterKgPerLitre = model.water(m_plan.factor);
     const auto ceiling = model.ceiling();
     if (ceiling) {
-      content.maxFactorOfKnown = ceiling->first;
-      content.limitingProduct = ceiling->second;
+      content.maxFactorOfKnown = ceiling->factor;
+      content.limitingProduct = ceiling->product;
+      content.limitingSolid = ceiling->solid;
     }
+    content.solids = model.chemistry().solids();
     bool allKnown = true;
     for (std::size_t j = 0; j < feed.size(); ++j) {
       if (!model.holds(j)) continue;
@@ -134,6 +191,12 @@ private:
     }
     if (allKnown) content.maxFactor = content.maxFactorOfKnown;
     if (!content.items.empty()) noteFeedMade(content.tank);
+    if (!content.items.empty() && model.chemistry().known()) content.ph = model.chemistry().ph();
+    for (const auto& solid : content.solids) {
+      if (solid.saturation > 1 + 1e-9 && !model.isProduct(solid))
+        m_answer.notices.push_back(
+            {StockWarning::FallsOut, solid.name, content.tank.name, solid.gramsPerLitre, content.maxFactorOfKnown});
+    }
     if (!content.items.empty() && content.waterKgPerLitre <= 0)
       m_answer.notices.push_back(
           {StockWarning::WhollyTooStrong, "", content.tank.name, 0, content.maxFactorOfKnown});
@@ -144,9 +207,9 @@ private:
   void addItem(TankContent& content, const TankModel& model, std::size_t j) {
     TankItem item;
     item.product = j;
-    item.strength = model.strength(j, m_plan.factor);
+    item.strength = model.strength(j);
     item.mass = item.strength * content.tank.volume;
-    item.saturation = model.saturation(j, m_plan.factor);
+    item.saturation = model.saturation(j);
     item.miscible = isMiscible(m_shelf[j]) && !item.saturation;
     if (item.saturation && *item.saturation > 1 + 1e-9)
       m_answer.notices.push_back({StockWarning::WontDissolve, m_shelf[j].id, content.tank.name,

@@ -1,5 +1,6 @@
 #pragma once
 #include "formula/shelf.h"
+#include "stock/tank_chemistry.h"
 #include "units/quantity.h"
 
 #include <map>
@@ -32,6 +33,7 @@ enum class StockWarning {
   WontDissolve,     ///< product, tank, g/L asked, factor that would dissolve
   PartlyUnknown,    ///< the ceiling of a tank is not known because of a product
   WhollyTooStrong,  ///< the salts leave no water
+  FallsOut,         ///< a solid that no product is: its name, tank, g/L on the floor, factor that stays clear
 };
 
 struct StockNotice {
@@ -47,7 +49,9 @@ struct TankItem {
   std::size_t product = 0; ///< index into the shelf
   Mass mass;               ///< to weigh for the whole tank
   Concentration strength;
-  std::optional<double> saturation; ///< share of what dissolves by itself; nothing: not known
+  /// Strength over the strength at which this salt would begin to crystallise in this company; nothing: not
+  /// known.
+  std::optional<double> saturation;
   bool miscible = false;            ///< a liquid acid or base: it can't crystallise out this way
 };
 
@@ -56,9 +60,12 @@ struct TankContent {
   std::vector<TankItem> items;
   Mass total() const;
   double waterKgPerLitre = 1;
+  std::optional<double> ph;       ///< of the stock; nothing: not known
+  std::vector<TankSolid> solids;  ///< in reach, the nearest first
   std::optional<double> maxFactor;        ///< nothing: not known, or empty
   std::optional<double> maxFactorOfKnown; ///< the ceiling by those salts that are known
-  std::optional<std::size_t> limitingProduct;
+  std::optional<std::size_t> limitingProduct; ///< the product that gives out first ...
+  std::string limitingSolid;                  ///< ... or the solid that no product is, such as gypsum
 };
 
 struct StockAnswer {
@@ -70,7 +77,9 @@ struct StockAnswer {
 };
 
 /// Splits `grams` in `batch` of finished feed into the plan's tanks, `factor` times as strong, and holds
-/// every salt against its own solubility at the plan's temperature, per kilogram of the tank's free water.
+/// what its ions could form against their solubility at the plan's temperature: shared ions, activities and pairs
+/// counted, per kilogram of the tank's free water. Products whose chemistry is not known are held against their
+/// own solubility, where that is known.
 /// Factor, volumes and the batch must be above 0.
 StockAnswer planStock(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& grams, Volume batch,
                       const StockPlan& plan);

@@ -1,0 +1,21 @@
+#pragma once
+#include "script_input.h"
+#include "verbs.h"
+#include "words.h"
+
+/// What the verbs share in printing their answers.
+namespace butte::cli {
+
+using exchange::Json;
+
+/// null where there is nothing: what is not known is never 0.
+Json optionalNumber(const std::optional<double>& value);
+Json warning(std::string_view code, const std::string& text);
+/// Every nutrient key with its amount.
+Json nutrientObject(const core::NutrientAmounts& amounts);
+/// What had to be interpreted in the input.
+Json inputWarnings(const exchange::ScriptInput& input);
+/// `weights_g`, parallel to the shelf; 0 for those not named.
+std::vector<core::Mass> weightsOf(const exchange::ScriptInput& input);
+
+} // namespace butte::cli

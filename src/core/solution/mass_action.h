@@ -1,0 +1,98 @@
+#pragma once
+#include "solution/activity.h"
+#include "solution/equilibrium.h"
+
+#include <Eigen/Dense>
+
+#include <optional>
+#include <vector>
+
+namespace butte::core {
+
+/// The mass-action equations of one solution, and Newton's method on the logarithms of the activities.
+///
+/// At a given ionic strength the balances are the gradient of a convex function of those logarithms
+///   Phi(x) = sum of all molalities - sum of totals times x,
+/// so that damped Newton steps always arrive. Near the solution the ionic strength joins the unknowns, which
+/// makes the last steps quadratic. Held activities (a held pH, an open gas) are put into the constants, and
+/// solids that are present add linear conditions on x with their amounts as multipliers.
+class MassAction {
+public:
+  MassAction(const Solutes& totals, const EquilibriumConditions& conditions);
+
+  /// Finds the state with exactly these solids present (indices into the conditions' solids). False when the
+  /// iteration does not end or two solids exclude each other.
+  bool settle(const std::vector<std::size_t>& present);
+
+  /// ln of (ion product / solubility product) of a solid in the state found; nothing where an ion is missing.
+  std::optional<double> lnSaturation(std::size_t solid) const;
+  /// Amount (mol/kg) of each solid present, in the order given to settle().
+  const std::vector<double>& amounts() const { return m_amounts; }
+  Equilibrium result() const;
+
+private:
+  static constexpr int mostUnknowns = static_cast<int>(componentCount) + 1;
+  using Vector = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, mostUnknowns, 1>;
+  using Matrix = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, mostUnknowns, mostUnknowns>;
+
+  struct Term {
+    int unknown;
+    double power;
+  };
+  /// A species over the unknowns only; what is held is already in lnK.
+  struct Active {
+    std::size_t record;
+    double lnK;
+    double water;
+    std::array<Term, 4> terms;
+    int termCount = 0;
+    double z2 = 0;
+    double lnGamma = 0;
+    double slope = 0;
+    double molality = 0;
+  };
+  struct Held {
+    std::vector<double> row; ///< powers over the unknowns
+    double lnK = 0;
+    double water = 0;
+    bool possible = true;
+  };
+
+  double reduce(const Stoichiometry& s, std::vector<double>& row) const;
+  void chooseUnknowns();
+  void buildSpecies();
+  void buildSolids();
+  void start();
+  double hydrogenExcess(double lnHydrogen, Vector* x) const;
+  void updateGammas();
+  void updateMolalities(const Vector& x);
+  double potential(const Vector& x);
+  double strengthFound() const;
+  void updateWater();
+  bool newtonAt(const std::vector<std::size_t>& present, bool coupled, int most);
+  bool settleNested(const std::vector<std::size_t>& present);
+  bool solveKkt(const Matrix& j, const Vector& scale, const std::vector<std::size_t>& present, const Vector& rhs,
+                const std::vector<double>& gap, Vector& x, std::vector<double>& multipliers) const;
+
+  const EquilibriumData& m_data;
+  Solutes m_totals;
+  EquilibriumConditions m_conditions;
+  ActivityModel m_activity;
+  std::optional<double> m_lnHydrogen;     ///< held
+  std::optional<double> m_lnCarbonateGas; ///< held: ln(CO3 H^2), gas in it
+  std::array<int, componentCount> m_unknownOf{};
+  int m_hydrogenUnknown = -1;
+  int m_n = 0;
+  Vector m_target;
+  std::vector<Active> m_species;
+  std::vector<Held> m_solids;
+  double m_inertStrength = 0;
+  double m_inertMol = 0;
+  double m_lnWater = 0;
+  double m_strength = 0;
+  Vector m_x;
+  std::vector<double> m_amounts;
+  int m_iterations = 0;
+};
+
+} // namespace butte::core

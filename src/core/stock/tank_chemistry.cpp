@@ -1,0 +1,159 @@
+#include "stock/tank_chemistry.h"
+
+#include "stock/salt_solids.h"
+
+#include <algorithm>
+#include <cmath>
+#include <numeric>
+
+namespace butte::core {
+namespace {
+
+constexpr double mostSolutes = 45;       // mol/kg of all ions: about a saturated calcium nitrate
+constexpr double leastWorthNaming = 1e-6; // saturation below which a solid is out of reach
+constexpr int mostRefinements = 4;
+constexpr double leastLookUp = 4;
+constexpr double leastSlope = 1; // of ln saturation by ln strength; a salt of two ions has 2 in thin solution
+
+double solutesIn(const Solutes& s) {
+  return std::accumulate(s.mol.begin(), s.mol.end(), 0.0);
+}
+
+} // namespace
+
+TankChemistry::TankChemistry(const Solutes& perKgWater, Temperature temperature) : m_perKg(perKgWater) {
+  m_conditions.temperature = temperature;
+  addCandidates();
+  m_known = look(1);
+  if (!m_known) return;
+  climb();
+  refine();
+  std::vector<std::size_t> order(m_solids.size());
+  std::iota(order.begin(), order.end(), 0u);
+  for (const auto i : order) {
+    const auto at = root(m_candidates[i]);
+    m_solids[i].saturation = at ? std::exp(-*at) : 0;
+  }
+  std::stable_sort(order.begin(), order.end(),
+                   [&](auto a, auto b) { return m_solids[a].saturation > m_solids[b].saturation; });
+  std::vector<TankSolid> solids;
+  std::vector<Candidate> candidates;
+  for (const auto i : order) {
+    if (m_solids[i].saturation < leastWorthNaming) continue;
+    solids.push_back(m_solids[i]);
+    candidates.push_back(m_candidates[i]);
+  }
+  m_solids = std::move(solids);
+  m_candidates = std::move(candidates);
+}
+
+void TankChemistry::addCandidates() {
+  const double celsius = m_conditions.temperature.celsius();
+  if (!(celsius >= 0 && celsius <= 45)) return;
+  const auto present = [&](const Stoichiometry& solid) {
+    return std::all_of(solid.components.begin(), solid.components.end(),
+                       [&](const auto& part) { return m_perKg.mol[part.first] > 0; });
+  };
+  const auto& constants = conditionalSolubility(m_conditions.temperature);
+  for (std::size_t i = 0; i < saltSolids().size(); ++i) {
+    const auto& salt = saltSolids()[i];
+    if (!constants[i] || !present(salt.dissolved)) continue;
+    m_candidates.push_back({{salt.dissolved, *constants[i]}, {}});
+    m_solids.push_back({salt.name, i});
+  }
+  const auto& data = EquilibriumData::instance();
+  const auto& at = data.at(m_conditions.temperature);
+  for (std::size_t i = 0; i < data.solids().size(); ++i) {
+    const auto& solid = data.solids()[i];
+    if (!formsSoon(solid.formsWithin) || !present(solid.dissolved)) continue;
+    m_candidates.push_back({{solid.dissolved, at.lnSolubility[i]}, {}});
+    m_solids.push_back({solid.name, std::nullopt, solid.formsWithin});
+  }
+}
+
+/// Settles the tank at a multiple of its strength and notes where each solid stands.
+bool TankChemistry::look(double multiple) {
+  const auto settled = equilibrate(m_perKg.scaled(multiple), m_conditions);
+  if (!settled) return false;
+  if (multiple == 1) m_ph = settled->ph;
+  m_conditions.phGuess = settled->ph;
+  for (auto& candidate : m_candidates) {
+    const double ln = settled->lnIonProduct(candidate.phase.dissolved) - candidate.phase.lnSolubilityProduct;
+    const std::pair point{std::log(multiple), ln};
+    candidate.seen.insert(std::lower_bound(candidate.seen.begin(), candidate.seen.end(), point), point);
+  }
+  return true;
+}
+
+/// ln of the multiple at which the solid is just saturated, straight between the nearest two strengths seen.
+std::optional<double> TankChemistry::root(const Candidate& candidate) const {
+  const auto& seen = candidate.seen;
+  if (seen.empty() || !std::isfinite(seen.front().second)) return std::nullopt;
+  if (seen.size() == 1) return seen[0].first - seen[0].second / 2; // a salt of two ions
+  auto upper = std::find_if(seen.begin(), seen.end(), [](const auto& p) { return p.second >= 0; });
+  if (upper == seen.begin()) ++upper;
+  if (upper == seen.end()) --upper;
+  const auto lower = upper - 1;
+  const double slope = (upper->second - lower->second) / (upper->first - lower->first);
+  if (slope >= leastSlope) return lower->first - lower->second / slope;
+  // Hardly nearer as the tank gets stronger (other salts take its water): judged from the tank as it stands.
+  const auto now = std::find_if(seen.begin(), seen.end(), [](const auto& p) { return p.first >= 0; });
+  return now->first - now->second / leastSlope;
+}
+
+/// Doubles the strength until a solid is passed, or halves it until all are dissolved.
+void TankChemistry::climb() {
+  const auto anyPassed = [&](bool strongest) {
+    return std::any_of(m_candidates.begin(), m_candidates.end(), [&](const Candidate& c) {
+      return (strongest ? c.seen.back() : c.seen.front()).second >= 0;
+    });
+  };
+  const double own = solutesIn(m_perKg);
+  for (double multiple = 2; multiple * own <= mostSolutes && multiple < 1e6; multiple *= 2) {
+    // Always some way up, so that those that are not the nearest have a slope to be judged by.
+    if ((multiple > leastLookUp && anyPassed(true)) || !look(multiple)) break;
+  }
+  for (double multiple = 0.5; anyPassed(false) && multiple > 1e-5; multiple *= 0.5) {
+    if (!look(multiple)) break;
+  }
+}
+
+/// The nearest solids exactly: secants on the strength at which each is just saturated.
+void TankChemistry::refine() {
+  std::vector<std::size_t> order(m_candidates.size());
+  std::iota(order.begin(), order.end(), 0u);
+  std::stable_sort(order.begin(), order.end(), [&](auto a, auto b) {
+    return root(m_candidates[a]).value_or(1e9) < root(m_candidates[b]).value_or(1e9);
+  });
+  if (order.size() > 2) order.resize(2);
+  for (const auto i : order) {
+    for (int n = 0; n < mostRefinements; ++n) {
+      const auto at = root(m_candidates[i]);
+      if (!at || *at > std::log(mostSolutes / std::max(solutesIn(m_perKg), 1e-9)) || !look(std::exp(*at))) break;
+      const auto& seen = m_candidates[i].seen;
+      const auto nearest = std::min_element(seen.begin(), seen.end(), [](const auto& a, const auto& b) {
+        return std::abs(a.second) < std::abs(b.second);
+      });
+      if (std::abs(nearest->second) < 1e-6) break;
+    }
+  }
+}
+
+bool TankChemistry::findAmounts(double waterKgPerLitre) {
+  if (m_solids.empty() || m_solids.front().saturation <= 1) return true;
+  auto conditions = m_conditions;
+  for (const auto& candidate : m_candidates)
+    conditions.solids.push_back(candidate.phase);
+  const auto settled = equilibrate(m_perKg, conditions);
+  if (!settled) return false;
+  const auto& data = EquilibriumData::instance();
+  for (std::size_t i = 0; i < m_solids.size(); ++i) {
+    auto& solid = m_solids[i];
+    const double molarMass = solid.salt ? saltSolids()[*solid.salt].formula.molarMassGPerMol
+                                        : data.solids()[*data.solidIndex(solid.name)].molarMassGPerMol;
+    solid.gramsPerLitre = settled->solidMol[i] * molarMass * waterKgPerLitre;
+  }
+  return true;
+}
+
+} // namespace butte::core

@@ -1,0 +1,57 @@
+#pragma once
+#include "solution/solution_state.h"
+#include "solution/solutes.h"
+#include "units/quantity.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace butte::core {
+
+/// A solid that a tank may hold: a fertilizer salt (index into saltSolids()) or one of EquilibriumData::solids().
+struct TankSolid {
+  std::string name; ///< "gypsum", or the salt's catalogue name
+  std::optional<std::size_t> salt;
+  FormsWithin formsWithin = FormsWithin::Hours; ///< salts crystallise as the tank cools
+  double saturation = 0;    ///< strength over the strength at which it would begin to fall; above 1 it falls
+  double gramsPerLitre = 0; ///< that lie on the floor at equilibrium
+};
+
+/// How near a tank's ions, all together, are to every solid they could form.
+///
+/// The molalities of a tank rise together as it is made stronger. For each solid the multiple of today's strength
+/// is found at which its ion product reaches its solubility product: activities, shared ions and ion pairs are
+/// all in it.
+class TankChemistry {
+public:
+  /// `perKgWater`: the tank as planned. Nothing is known outside 0 to 45 degC or where the chemistry fails.
+  TankChemistry(const Solutes& perKgWater, Temperature temperature);
+
+  bool known() const { return m_known; }
+  double ph() const { return m_ph; }
+  /// Solids in reach, the nearest first.
+  const std::vector<TankSolid>& solids() const { return m_solids; }
+  /// Fills gramsPerLitre where something falls. False where the equilibrium with solids found no end.
+  bool findAmounts(double waterKgPerLitre);
+
+private:
+  struct Candidate {
+    SolidPhase phase;
+    std::vector<std::pair<double, double>> seen; ///< ln of the multiple, ln of the saturation; ascending
+  };
+  void addCandidates();
+  bool look(double multiple);
+  std::optional<double> root(const Candidate& candidate) const;
+  void climb();
+  void refine();
+
+  Solutes m_perKg;
+  EquilibriumConditions m_conditions;
+  std::vector<Candidate> m_candidates; ///< parallel to m_solids until sorted
+  std::vector<TankSolid> m_solids;
+  bool m_known = true;
+  double m_ph = 7;
+};
+
+} // namespace butte::core

@@ -1,0 +1,42 @@
+#include "water/water_solutes.h"
+
+#include "product/product_solutes.h"
+#include "solution/equilibrium.h"
+
+#include <algorithm>
+
+namespace butte::core {
+namespace {
+
+constexpr double usualCelsius = 20;
+/// Water under pure carbon dioxide at 1 atm and 20 degC holds about this, in mol/L (Henry's law); no source water
+/// holds more.
+constexpr double mostCarbonate = 0.04;
+
+} // namespace
+
+WaterSolutes waterSolutes(const Water& water) {
+  WaterSolutes out;
+  NutrientAmounts grams;
+  grams.addScaled(water.milligramsPerLitre, 1e-3);
+  out.perLitre = solutesOfNutrients(grams);
+  out.phFollows = water.compositionKnown && water.alkalinityMeqPerL.has_value();
+  if (!out.phFollows) return out;
+  out.perLitre.alkalinityEq = *water.alkalinityMeqPerL / 1000;
+  auto& carbonate = out.perLitre.of(Component::Carbonate);
+  if (!water.ph) {
+    carbonate = std::max(out.perLitre.alkalinityEq, 0.0);
+    return out;
+  }
+  const double celsius = std::clamp(water.temperatureCelsius.value_or(usualCelsius), 0.0, 45.0);
+  const auto fitting = carbonateFor(out.perLitre, *water.ph, Temperature::fromCelsius(celsius));
+  carbonate = fitting ? *fitting : out.perLitre.alkalinityEq;
+  const bool none = carbonate <= 0 && out.perLitre.alkalinityEq > 1e-4;
+  if (none || carbonate > mostCarbonate) {
+    out.phContradicts = true;
+    carbonate = std::max(out.perLitre.alkalinityEq, 0.0);
+  }
+  return out;
+}
+
+} // namespace butte::core

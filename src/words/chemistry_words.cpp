@@ -1,0 +1,49 @@
+#include "words.h"
+
+#include <array>
+#include <utility>
+
+namespace butte::words {
+namespace {
+
+constexpr std::array<std::pair<std::string_view, std::string_view>, 13> solids{
+    {{"gypsum", "gypsum (calcium sulfate)"},
+     {"calcite", "calcite (lime scale)"},
+     {"aragonite", "aragonite (lime scale)"},
+     {"brushite", "brushite (calcium phosphate)"},
+     {"monetite", "monetite (calcium phosphate)"},
+     {"octacalcium_phosphate", "octacalcium phosphate"},
+     {"hydroxyapatite", "hydroxyapatite (calcium phosphate)"},
+     {"struvite", "struvite (magnesium ammonium phosphate)"},
+     {"k_struvite", "potassium struvite (magnesium potassium phosphate)"},
+     {"newberyite", "newberyite (magnesium phosphate)"},
+     {"amorphous_silica", "silica gel"},
+     {"brucite", "magnesium hydroxide"},
+     {"portlandite", "calcium hydroxide"}}};
+
+} // namespace
+
+std::string solidName(const std::string& solid) {
+  for (const auto& [key, name] : solids) {
+    if (key == solid) return std::string(name);
+  }
+  return solid;
+}
+
+std::string kineticsText(core::FormsWithin kinetics) {
+  switch (kinetics) {
+  case core::FormsWithin::Minutes:
+    return "within minutes";
+  case core::FormsWithin::Hours:
+    return "over hours";
+  case core::FormsWithin::Days:
+    return "over days";
+  case core::FormsWithin::Months:
+    return "over months, if at all";
+  case core::FormsWithin::NeverFirst:
+    return "another form comes first";
+  }
+  return {};
+}
+
+} // namespace butte::words
