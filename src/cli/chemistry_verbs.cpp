@@ -33,13 +33,15 @@ struct Mixture {
 
 Mixture mixtureOf(const ScriptInput& input) {
   const auto& request = input.given.request;
-  return {core::mix(request.water, request.shelf, weightsOf(input), request.volume), waterSolutes(request.water)};
+  return {core::mix(request.water, request.shelf, weightsOf(input), request.volume),
+          waterSolutes(request.water)};
 }
 
 Json warningsOf(const ScriptInput& input, const Mixture& mixture) {
   Json out = inputWarnings(input);
   if (!mixture.water.phFollows)
-    out.push_back(warning("alkalinity_unknown", "the water's alkalinity is not known, so no pH follows from it"));
+    out.push_back(
+        warning("alkalinity_unknown", "the water's alkalinity is not known, so no pH follows from it"));
   if (mixture.water.phContradicts)
     out.push_back(warning("ph_contradicts_alkalinity",
                           "no carbonate fits both this pH and this alkalinity; the alkalinity is used"));
@@ -87,7 +89,8 @@ Result<Outcome> equilibrium(const ScriptInput& input) {
     const auto& solid = data.solids()[standing.solid];
     index[solid.name] = standing.saturationIndex;
     if (standing.saturationIndex > 0) formsWithin[solid.name] = words::kineticsText(solid.formsWithin);
-    if (standing.gramsPerLitre > 0) solids.push_back({{"name", solid.name}, {"g_per_l", standing.gramsPerLitre}});
+    if (standing.gramsPerLitre > 0)
+      solids.push_back({{"name", solid.name}, {"g_per_l", standing.gramsPerLitre}});
   }
   outcome.json["saturation_index"] = index;
   outcome.json["over_saturated_forms"] = formsWithin;
@@ -95,9 +98,10 @@ Result<Outcome> equilibrium(const ScriptInput& input) {
   outcome.json["ph_after_solids"] = optionalNumber(state->phAfterSolids);
   const auto at25 = conductivityAt25(feed.solutesPerLitre, feed.waterKgPerLitre, conditions);
   outcome.json["ec_ms_per_cm_25c"] = at25 ? Json(at25->milliSiemensPerCm()) : Json(nullptr);
-  outcome.json["ec_ms_per_cm"] = conductivityOf(state->settled, feed.solutesPerLitre.scaled(1 / feed.waterKgPerLitre),
-                                                feed.waterKgPerLitre, conditions.temperature)
-                                     .milliSiemensPerCm();
+  outcome.json["ec_ms_per_cm"] =
+      conductivityOf(state->settled, feed.solutesPerLitre.scaled(1 / feed.waterKgPerLitre),
+                     feed.waterKgPerLitre, conditions.temperature)
+          .milliSiemensPerCm();
   outcome.json["alkalinity_meq_per_l"] = state->settled.alkalinityEq * feed.waterKgPerLitre * 1000;
   outcome.json["warnings"] = warnings;
   return outcome;
@@ -107,7 +111,8 @@ Result<Outcome> acid(const ScriptInput& input) {
   const auto& chemistry = input.chemistry;
   if (!chemistry.acid)
     return problemAt(ProblemCode::MissingKey, "acid", {"acid needs the product that is dosed"});
-  if (!chemistry.targetPh) return problemAt(ProblemCode::MissingKey, "target_ph", {"acid needs the pH to reach"});
+  if (!chemistry.targetPh)
+    return problemAt(ProblemCode::MissingKey, "target_ph", {"acid needs the pH to reach"});
   const auto mixture = mixtureOf(input);
   if (!mixture.water.phFollows)
     return problemAt(ProblemCode::MissingKey, "water.analysis_mg_per_l.HCO3",

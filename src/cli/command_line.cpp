@@ -99,8 +99,8 @@ int runCommandLine(int argc, char** argv) {
   auto* solveVerb = fileVerb("solve", "Weights for a target", std::string(sharedKeys) + solveKeys);
   auto* stockVerb =
       fileVerb("stock", "Stock tanks for a formula", std::string(sharedKeys) + solveKeys + stockKeys);
-  auto* equilibriumVerb =
-      fileVerb("equilibrium", "pH, species and solids of a mixture", std::string(sharedKeys) + equilibriumKeys);
+  auto* equilibriumVerb = fileVerb("equilibrium", "pH, species and solids of a mixture",
+                                   std::string(sharedKeys) + equilibriumKeys);
   auto* acidVerb = fileVerb("acid", "Acid or base for a pH", std::string(sharedKeys) + acidKeys);
 
   try {

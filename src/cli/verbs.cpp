@@ -1,10 +1,10 @@
 #include "verbs.h"
 
 #include "base/decimal.h"
-#include "verb_json.h"
 #include "solve/check.h"
 #include "stock/salt_solids.h"
 #include "units/convert.h"
+#include "verb_json.h"
 #include "words.h"
 
 #include <algorithm>

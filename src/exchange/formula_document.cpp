@@ -4,6 +4,7 @@
 #include "product/catalogue.h"
 #include "units/convert.h"
 
+#include <cmath>
 #include <set>
 
 namespace butte::exchange {
@@ -23,6 +24,7 @@ public:
     readBatch();
     readStock();
     readScales();
+    readAcid();
     m_top.finish();
     if (m_problem) return *m_problem;
     return std::move(m_out);
@@ -40,7 +42,7 @@ private:
     const double version = m_top.number("version").value_or(0);
     if (version > formulaFormatVersion)
       m_top.fail(ProblemCode::NewerFormat, "version", {decimalText(version), std::to_string(formulaFormatVersion)});
-    else if (version != formulaFormatVersion)
+    else if (version < 1 || version != std::floor(version))
       m_top.fail(ProblemCode::OutOfRange, "version", {decimalText(version), std::to_string(formulaFormatVersion)});
     m_out.name = m_top.text("name").value_or("");
   }
@@ -109,6 +111,7 @@ private:
         report.milligramsPerLitre.emplace_back(key, value.value_or(0));
       }
     }
+    if (const auto* titration = reader.any("titration"); titration && !titration->is_null()) readTitration(*titration);
     reader.finish();
     if (m_problem) return;
     if (report.milligramsPerLitre.empty() && !report.conductivityMsPerCm) {
@@ -118,6 +121,76 @@ private:
     auto water = normaliseWater(report);
     if (!water) m_problem = water.problem();
     else request().water = std::move(water).value();
+  }
+
+  /// A shipped acid or base by its catalogue id.
+  std::optional<ShelfProduct> bottle(ObjectReader& reader, std::string_view key) {
+    const auto id = reader.text(key).value_or("");
+    const auto* entry = findInCatalogue(id);
+    if (!entry || (entry->composition.role != ProductRole::Acid && entry->composition.role != ProductRole::Base)) {
+      reader.fail(ProblemCode::UnknownProduct, key, {id});
+      return std::nullopt;
+    }
+    ShelfProduct product;
+    product.id = id;
+    product.name = entry->shortName;
+    product.composition = entry->composition;
+    product.liquid = entry->liquid;
+    product.densityKgPerL = entry->densityKgPerL;
+    return product;
+  }
+
+  void readAcid() {
+    const auto* object = m_top.any("acid");
+    auto& plan = m_out.given.acid;
+    if (object && !object->is_null()) {
+      ObjectReader reader(*object, "acid", m_problem);
+      if (reader.has("product")) plan.product = bottle(reader, "product");
+      plan.targetPh = digits(reader, "target_ph", 2, 12, "2 to 12").value_or(plan.targetPh);
+      reader.finish();
+    }
+    if (m_problem || plan.product) return;
+    // Nothing chosen yet: the acid on the shelf, else nitric.
+    for (const auto& product : m_out.allProducts) {
+      if (product.composition.role == ProductRole::Acid) {
+        plan.product = product;
+        return;
+      }
+    }
+    const Json nitric{{"product", "hno3_60"}};
+    ObjectReader reader(nitric, "acid", m_problem);
+    plan.product = bottle(reader, "product");
+  }
+
+  void readTitration(const Json& json) {
+    ObjectReader reader(json, "water.titration", m_problem);
+    OwnTitration titration;
+    const auto acid = bottle(reader, "acid");
+    const auto seek = reader.text("seek").value_or("alkalinity");
+    if (seek == "strength") titration.unknown = TitrationUnknown::Strength;
+    else if (seek == "both") titration.unknown = TitrationUnknown::AlkalinityAndStrength;
+    else if (seek != "alkalinity")
+      reader.fail(ProblemCode::OutOfRange, "seek", {"'" + seek + "'", "\"alkalinity\", \"strength\" or \"both\""});
+    const auto strength = digits(reader, "strength_meq_per_ml", 0.001, 60, "0.001 to 60 meq/mL");
+    const double litres = amount(reader, "sample", "L", 0.001, 1e6).value_or(1);
+    titration.used = reader.flag("use").value_or(true);
+    if (const auto* list = reader.array("readings")) {
+      for (std::size_t i = 0; i < list->size(); ++i) {
+        ObjectReader row((*list)[i], item("water.titration.readings", i), m_problem);
+        const auto ml = digits(row, "ml", 0, 1e6, "0 or more mL");
+        const auto ph = digits(row, "ph", 0, 14, "0 to 14");
+        row.finish();
+        if (ml && ph) titration.readings.push_back({*ml / litres, *ph});
+      }
+    }
+    reader.finish();
+    if (m_problem || !acid) return;
+    titration.productId = acid->id;
+    const double density = acid->densityKgPerL.value_or(1) * 1000; // g/L; a dry acid is taken as 1 g per mL of dose
+    titration.acidPerMl = acid->composition.solutesPerGram.scaled(density / 1000);
+    const double labelled = std::abs(acid->composition.alkalinityMeqPerGram) * density / 1000;
+    if (strength && labelled > 0) titration.acidPerMl = titration.acidPerMl.scaled(*strength / labelled);
+    m_out.given.titration = std::move(titration);
   }
 
   void readTarget() {

@@ -13,7 +13,7 @@
 /// (docs/formats/formula.md). The document is the JSON itself; this reads it strictly.
 namespace butte::exchange {
 
-inline constexpr int formulaFormatVersion = 1;
+inline constexpr int formulaFormatVersion = 2; ///< 2 added acid and water.titration; 1 is still read
 inline constexpr std::string_view formulaFormatName = "butte-formula";
 
 /// A number with its unit, as typed: digits with a decimal point.

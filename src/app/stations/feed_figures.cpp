@@ -3,22 +3,42 @@
 #include "document/formula_editor.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "words.h"
 
 #include <QGridLayout>
 #include <QLabel>
 
 namespace butte::app {
 
+namespace {
+
+/// Solids that the feed is over-saturated with, and how soon they show.
+QString standings(const core::MixResult& feed) {
+  QStringList lines{"Predicted pH: just mixed, and after standing in air"};
+  if (!feed.state) return lines.first();
+  for (const auto& standing : feed.state->solids) {
+    const auto& solid = core::EquilibriumData::instance().solids()[standing.solid];
+    if (standing.saturationIndex > 0 && solid.formsWithin != core::FormsWithin::NeverFirst)
+      lines << QString("over-saturated with %1 (%2)")
+                   .arg(QString::fromStdString(words::solidName(solid.name)),
+                        QString::fromStdString(words::kineticsText(solid.formsWithin)));
+  }
+  return lines.join("\n");
+}
+
+} // namespace
+
 FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units) {
   auto* grid = new QGridLayout(this);
   grid->setContentsMargins(0, 0, 0, 0);
   grid->setVerticalSpacing(0);
+  grid->setHorizontalSpacing(12);
   const char* names[] = {
-      "EC at 25 °C", "cations / anions", "alkalinity left", "NH₄ share of N", "N : K", "K : Ca", "cost"};
-  const char* ids[] = {"figureEc", "figureIons", "figureAlkalinity", "figureAmmonium",
+      "EC at 25 °C", "pH mixed / in air", "cations / anions, meq/L", "alkalinity left", "NH₄ share of N", "N : K", "K : Ca", "cost"};
+  const char* ids[] = {"figureEc", "figurePh", "figureIons", "figureAlkalinity", "figureAmmonium",
                        "figureNk", "figureKca",  "figureCost"};
-  for (int i = 0; i < 7; ++i) {
+  for (int i = 0; i < 8; ++i) {
     auto* name = new QLabel(names[i]);
     name->setProperty("soft", true);
     name->setFont(faceOf(11));
@@ -41,17 +61,20 @@ void FeedFigures::refresh() {
   const auto ratio = [](double a, double b) { return b > 0 ? localNumber(a / b, 2) : QString("–"); };
   const double nitrogen = mg.of(core::Nutrient::N);
   m_values[0]->setText(m_units.text(feed.conductivity));
-  m_values[1]->setText(
-      QString("%1 / %2 meq/L")
+  m_values[1]->setText(feed.ph ? localNumber(*feed.ph, 1) + (feed.phInAir ? " / " + localNumber(*feed.phInAir, 1) : QString())
+                               : QString("not known"));
+  m_values[1]->setToolTip(standings(feed));
+  m_values[2]->setText(
+      QString("%1 / %2")
           .arg(localNumber(feed.ions.cationsMeqPerL(), 1), localNumber(feed.ions.anionsMeqPerL(), 1)));
-  m_values[2]->setText(request.water.alkalinityMeqPerL ? localNumber(feed.netAlkalinityMeqPerL, 2) + " meq/L"
+  m_values[3]->setText(request.water.alkalinityMeqPerL ? localNumber(feed.netAlkalinityMeqPerL, 2) + " meq/L"
                                                        : QString("not known"));
-  m_values[3]->setText(nitrogen > 0 ? localNumber(100 * mg.of(core::Nutrient::NAmmonium) / nitrogen, 1) + " %"
+  m_values[4]->setText(nitrogen > 0 ? localNumber(100 * mg.of(core::Nutrient::NAmmonium) / nitrogen, 1) + " %"
                                     : QString("–"));
-  m_values[4]->setText(ratio(nitrogen, mg.of(core::Nutrient::K)));
-  m_values[5]->setText(ratio(mg.of(core::Nutrient::K), mg.of(core::Nutrient::Ca)));
+  m_values[5]->setText(ratio(nitrogen, mg.of(core::Nutrient::K)));
+  m_values[6]->setText(ratio(mg.of(core::Nutrient::K), mg.of(core::Nutrient::Ca)));
   // Per batch, in the grower's own currency: no sign.
-  m_values[6]->setText(feed.cost ? localNumber(*feed.cost, 2) + " per batch" : QString("prices missing"));
+  m_values[7]->setText(feed.cost ? localNumber(*feed.cost, 2) + " per batch" : QString("prices missing"));
 }
 
 } // namespace butte::app

@@ -96,7 +96,7 @@ void LineBar::refresh() {
   const auto& water = document.given.request.water;
   const auto alkalinity =
       water.alkalinityMeqPerL
-          ? QString("alkalinity %1 mg/L").arg(localNumber(*water.alkalinityMeqPerL * 50.043, 0))
+          ? QString("alkalinity %1 mg/L").arg(localNumber(answer.water.netAlkalinityMeqPerL * 50.043, 0))
           : QString("alkalinity not known");
   const bool waterOdd = std::any_of(water.remarks.begin(), water.remarks.end(),
                                     [](core::WaterRemark r) { return r != core::WaterRemark::Pure; });

@@ -2,6 +2,7 @@
 
 #include "document/formula_editor.h"
 #include "paint/theme.h"
+#include "stations/falling_words.h"
 #include "words.h"
 
 #include <QHBoxLayout>
@@ -46,6 +47,7 @@ void ReasonStrip::refresh() {
   for (const auto& notice : answer.stock.notices) {
     if (notice.kind != core::StockWarning::PartlyUnknown) lines << sentence(words::stockNoticeText(notice, namer));
   }
+  lines << fallingSentences("The feed", answer.feed);
   for (const auto remark : m_editor.document().given.request.water.remarks) {
     if (remark != core::WaterRemark::Pure) lines << sentence(words::waterRemarkText(remark));
   }

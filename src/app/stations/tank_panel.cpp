@@ -143,19 +143,42 @@ QWidget* TankPanel::makeDilution() {
   return box;
 }
 
+namespace {
+
+QString shareText(double saturation) {
+  return saturation < 0.01 ? QString("&nbsp;&lt;1&nbsp;%") : QString("&nbsp;%1&nbsp;%").arg(localNumber(100 * saturation, 0));
+}
+
+} // namespace
+
+/// What gives out first: a product of the tank, or a solid that its ions make together.
+QString TankPanel::limitingName(const core::TankContent& content) const {
+  if (!content.limitingProduct) return QString::fromStdString(words::solidName(content.limitingSolid));
+  return QString::fromStdString(
+      m_editor.nameOf(m_editor.document().given.request.shelf[*content.limitingProduct].id));
+}
+
+/// What lies on the floor of a tank that is too strong or that should not be one tank.
+QString TankPanel::fallenText(const core::TankContent& content) {
+  QStringList fallen;
+  for (const auto& solid : content.solids) {
+    if (solid.gramsPerLitre > 0.05)
+      fallen << QString("%1 g/L %2").arg(localFigure(solid.gramsPerLitre), QString::fromStdString(words::solidName(solid.name)));
+  }
+  return fallen.isEmpty() ? QString() : "; falls out: " + fallen.join(", ");
+}
+
 QString TankPanel::ceilingText(std::size_t index) const {
   const auto& content = m_editor.answer().stock.tanks[index];
   const auto& shelf = m_editor.document().given.request.shelf;
   if (content.items.empty()) return "nothing in it yet";
   const auto known = content.maxFactorOfKnown;
-  const auto limit =
-      known && content.limitingProduct
-          ? QString("clear up to 1:%1 (%2; salts taken singly)")
-                .arg(localNumber(std::floor(*known), 0),
-                     QString::fromStdString(m_editor.nameOf(shelf[*content.limitingProduct].id)))
-          : QString();
+  const auto limit = known ? QString("clear up to 1:%1 (%2 gives out)")
+                                 .arg(localNumber(std::floor(*known), 0), limitingName(content))
+                           : QString();
   if (content.maxFactor)
-    return (m_editor.document().given.stock.factor > *content.maxFactor ? "▲ too strong: " : "") + limit;
+    return (m_editor.document().given.stock.factor > *content.maxFactor ? "▲ too strong: " : "") + limit +
+           fallenText(content);
   QStringList unknown;
   for (const auto& item : content.items) {
     if (!item.saturation && !item.miscible)
@@ -163,7 +186,7 @@ QString TankPanel::ceilingText(std::size_t index) const {
   }
   const auto rest = "not known for " + unknown.join(", ");
   const bool over = known && m_editor.document().given.stock.factor > *known;
-  return (over ? "▲ too strong: " : "? ") + (limit.isEmpty() ? rest : limit + "; " + rest);
+  return (over ? "▲ too strong: " : "? ") + (limit.isEmpty() ? rest : limit + "; " + rest) + fallenText(content);
 }
 
 void TankPanel::refreshTank(std::size_t index) {
@@ -185,7 +208,7 @@ void TankPanel::refreshTank(std::size_t index) {
       continue;
     }
     const auto share = item.saturation
-                           ? QString("&nbsp;%1&nbsp;%").arg(localNumber(100 * *item.saturation, 0))
+                           ? shareText(*item.saturation)
                        : item.miscible ? QString()
                                        : QString("&nbsp;?");
     lines << text + QString("<span style='color:%1'>%2</span>").arg(soft, share);
@@ -193,7 +216,7 @@ void TankPanel::refreshTank(std::size_t index) {
   if (!traces.isEmpty()) lines << "<span style='font-size:11px'>" + traces.join(", ") + "</span>";
   widgets.contents->setText(lines.join("<br>"));
   widgets.contents->setToolTip(
-      "To weigh for the full tank; behind it, how much of what dissolves at the coldest night");
+      "To weigh for the full tank; behind it, how near it is to falling out in this tank at the coldest night");
   widgets.ceiling->setText(ceilingText(index));
   const bool trouble = widgets.ceiling->text().startsWith("▲");
   widgets.ceiling->setStyleSheet(

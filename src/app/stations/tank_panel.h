@@ -5,6 +5,10 @@
 class QLabel;
 class QPushButton;
 
+namespace butte::core {
+struct TankContent;
+}
+
 namespace butte::app {
 
 class FormulaEditor;
@@ -34,6 +38,8 @@ private:
   void refresh();
   void refreshTank(std::size_t index);
   void swapLetters();
+  QString limitingName(const core::TankContent& content) const;
+  static QString fallenText(const core::TankContent& content);
   QString ceilingText(std::size_t index) const;
 
   FormulaEditor& m_editor;

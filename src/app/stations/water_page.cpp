@@ -4,6 +4,7 @@
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "stations/falling_words.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -154,6 +155,7 @@ void WaterPage::refresh() {
   auto text = QString("cations %1 · anions %2 meq/L · EC by the ions %3")
                   .arg(localNumber(base.ions.cationsMeqPerL(), 2), localNumber(base.ions.anionsMeqPerL(), 2), m_units.text(base.conductivity));
   for (const auto remark : document.given.request.water.remarks) text += "\n• " + QString::fromStdString(words::waterRemarkText(remark));
+  for (const auto& sentence : fallingSentences("This water", base)) text += "\n• " + sentence;
   text += "\nAn empty row is not measured, which is not zero. The acid need comes from the alkalinity, not from the pH.";
   m_balance->setText(text);
 }

@@ -1,6 +1,7 @@
 #include "window/main_window.h"
 
 #include "paint/theme.h"
+#include "stations/acid_panel.h"
 #include "stations/bench_page.h"
 #include "stations/element_lanes.h"
 #include "stations/feed_figures.h"
@@ -53,10 +54,14 @@ MainWindow::MainWindow(QSettings& settings, const QString& draftFolder, QWidget*
   grid->addWidget(m_line, 0, 0, 1, 2);
   grid->addWidget(makeStations(), 1, 0);
   grid->addWidget(tanks, 2, 0);
-  grid->addWidget(m_products, 1, 1, 2, 1);
+  auto* acid = new AcidPanel(m_editor, m_units);
+  m_side = new QStackedWidget;
+  m_side->addWidget(m_products);
+  m_side->addWidget(scrolling(acid));
+  grid->addWidget(m_side, 1, 1, 2, 1);
   grid->setColumnStretch(0, 1);
   grid->setRowStretch(1, 1);
-  m_products->setFixedWidth(376);
+  m_side->setFixedWidth(376);
   tanks->setFixedHeight(222);
   setCentralWidget(central);
   statusBar()->setSizeGripEnabled(false);
@@ -72,6 +77,7 @@ MainWindow::MainWindow(QSettings& settings, const QString& draftFolder, QWidget*
   connect(m_products, &ProductList::detailsAsked, this, &MainWindow::askForProduct);
   connect(m_products, &ProductList::newProductAsked, this, [this] { askForProduct(""); });
   connect(tanks, &TankPanel::message, this, &MainWindow::say);
+  connect(acid, &AcidPanel::message, this, &MainWindow::say);
   connect(&m_editor, &FormulaEditor::refused, this, &MainWindow::say);
   connect(&m_editor, &FormulaEditor::changed, this, &MainWindow::refreshTitle);
   connect(&m_draft, &DraftKeeper::cantWrite, this, &MainWindow::say);
@@ -117,6 +123,7 @@ void MainWindow::showStation(int index) {
                    : index == bench ? static_cast<int>(BenchStation)
                                     : index;
   m_pages->setCurrentIndex(page);
+  m_side->setCurrentIndex(page == WaterStation ? 1 : 0); // beside the water stands its acid
   m_line->setCurrent(index);
   if (index == stocks) {
     if (auto* factor = findChild<QWidget*>("stockFactor")) factor->setFocus(Qt::ShortcutFocusReason);

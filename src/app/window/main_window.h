@@ -49,6 +49,7 @@ private:
   UnitsShown m_units;
   DraftKeeper m_draft;
   QStackedWidget* m_pages = nullptr;
+  QStackedWidget* m_side = nullptr;
   LineBar* m_line = nullptr;
   ElementLanes* m_lanes = nullptr;
   ProductList* m_products = nullptr;

@@ -1,4 +1,5 @@
 #pragma once
+#include "formula/acid_plan.h"
 #include "formula/mix.h"
 #include "solve/solve.h"
 #include "stock/stock.h"
@@ -9,6 +10,8 @@ namespace butte::core {
 struct Given {
   SolveRequest request;
   StockPlan stock;
+  AcidPlan acid;
+  std::optional<OwnTitration> titration;
 };
 
 /// All that follows from it.
@@ -17,11 +20,12 @@ struct Answer {
   MixResult feed;
   MixResult water; ///< the source water by itself, for the base reading
   StockAnswer stock;
+  AcidAnswer acid;
   bool checked = false; ///< the independent check agreed
 };
 
-/// The one function between what is given and what is shown: solve, check, mix, stock. Pure; under a
-/// millisecond.
+/// The one function between what is given and what is shown: solve, check, mix, stock, acid. Pure; a few
+/// milliseconds.
 Result<Answer> compute(const Given& given);
 
 } // namespace butte::core

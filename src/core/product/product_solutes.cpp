@@ -65,7 +65,8 @@ Solutes solutesOfProduct(const NutrientAmounts& massFraction, double alkalinityM
     out.alkalinityEq = 0; // the whole acid is what alkalinity is counted against
   }
   if (roleOf(formula) == ProductRole::Chelate) {
-    const double metals = formula.count("Fe") + formula.count("Mn") + formula.count("Zn") + formula.count("Cu");
+    const double metals =
+        formula.count("Fe") + formula.count("Mn") + formula.count("Zn") + formula.count("Cu");
     chelate(out, (formula.count("Na") + formula.count("K") + formula.ammoniumCount) / metals);
   }
   return out;

@@ -10,8 +10,8 @@ namespace {
 
 constexpr double mostGramsPerLitre = 200;
 constexpr double traceGramsPerLitre = 1e-6;
-constexpr double phStep = 0.05; // for the slope
-constexpr double closedTo = 1e-9;  // of the alkalinity; the equilibrium itself closes to 1e-11
+constexpr double phStep = 0.05;   // for the slope
+constexpr double closedTo = 1e-9; // of the alkalinity; the equilibrium itself closes to 1e-11
 
 struct Shares {
   double phosphate = 0, citrate = 0, acetate = 0;
@@ -42,7 +42,8 @@ Shares hydrogenLetGo(const Equilibrium& at) {
 }
 
 /// What alkalinity the solution with this dose would have at the pH, less what it has, per litre.
-Result<double> excessAt(const Titrated& solution, const Solutes& product, double grams, double ph, Equilibrium* state) {
+Result<double> excessAt(const Titrated& solution, const Solutes& product, double grams, double ph,
+                        Equilibrium* state) {
   Solutes perLitre = solution.perLitre;
   perLitre.addScaled(product, grams);
   auto conditions = solution.conditions;
@@ -104,16 +105,18 @@ Result<AcidDose> doseToReach(const Titrated& solution, const Solutes& product, d
     dose.gramsPerLitre = upper;
   }
   dose.equivalentsPerLitre = dose.gramsPerLitre * equivalentsPerGram(product, state);
-  dose.alkalinityLeftEqPerLitre =
-      solution.perLitre.alkalinityEq - dose.equivalentsPerLitre;
-  const auto above = excessAt(solution, product, dose.gramsPerLitre, std::min(targetPh + phStep, 14.0), nullptr);
-  const auto below = excessAt(solution, product, dose.gramsPerLitre, std::max(targetPh - phStep, 0.0), nullptr);
+  dose.alkalinityLeftEqPerLitre = solution.perLitre.alkalinityEq - dose.equivalentsPerLitre;
+  const auto above =
+      excessAt(solution, product, dose.gramsPerLitre, std::min(targetPh + phStep, 14.0), nullptr);
+  const auto below =
+      excessAt(solution, product, dose.gramsPerLitre, std::max(targetPh - phStep, 0.0), nullptr);
   if (!above || !below) return cannot;
   dose.bufferEqPerLitre = (*above - *below) / (2 * phStep);
   return dose;
 }
 
-std::vector<TitrationPoint> titrationCurve(const Titrated& solution, const Solutes& product, double most, int count) {
+std::vector<TitrationPoint> titrationCurve(const Titrated& solution, const Solutes& product, double most,
+                                           int count) {
   std::vector<TitrationPoint> curve;
   Titrated from = solution;
   for (int i = 0; i < count; ++i) {

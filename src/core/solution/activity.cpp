@@ -14,8 +14,9 @@ double waterPermittivity(double t) {
 }
 
 double waterDensityKgPerL(double t) {
-  const double numerator = 999.83952 + t * (16.945176 + t * (-7.9870401e-3 +
-                                       t * (-46.170461e-6 + t * (105.56302e-9 - t * 280.54253e-12))));
+  const double numerator =
+      999.83952 +
+      t * (16.945176 + t * (-7.9870401e-3 + t * (-46.170461e-6 + t * (105.56302e-9 - t * 280.54253e-12))));
   return numerator / (1 + 16.879850e-3 * t) / 1000;
 }
 

@@ -13,8 +13,8 @@ double waterRelativeViscosity(double celsius);
 
 /// Activity coefficients by the extended Debye-Hueckel equation with a linear term (Truesdell & Jones 1974):
 ///   log10 gamma = -A z^2 sqrt(I) / (1 + B a sqrt(I)) + b I
-/// with I in mol/kg, a the ion's size and b its linear term. One equation for every species and the whole range;
-/// past `linearUpTo` the linear term is held level, since nothing it was fitted to reaches there.
+/// with I in mol/kg, a the ion's size and b its linear term. One equation for every species and the whole
+/// range; past `linearUpTo` the linear term is held level, since nothing it was fitted to reaches there.
 class ActivityModel {
 public:
   static constexpr double linearUpTo = 6.0; ///< mol/kg

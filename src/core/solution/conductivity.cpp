@@ -33,8 +33,8 @@ double relativeFluidity(double celsius) {
   return waterRelativeViscosity(25) / waterRelativeViscosity(celsius);
 }
 
-/// Walden's rule with the exponent that gives each ion its own temperature coefficient at 25 degC: within 2 % of
-/// the measured conductivities of KCl from 0 to 45 degC, where a straight line would be 8 % off.
+/// Walden's rule with the exponent that gives each ion its own temperature coefficient at 25 degC: within 2 %
+/// of the measured conductivities of KCl from 0 to 45 degC, where a straight line would be 8 % off.
 double limitingAt(const SpeciesRecord& ion, double fluidity) {
   return ion.conductivityAt25C * std::pow(fluidity, ion.conductivityPercentPerK / fluidityPercentPerK);
 }

@@ -6,14 +6,14 @@
 
 namespace butte::core {
 
-/// Conductivity of a settled solution at the temperature it was settled for: the limiting molar conductivity of
-/// every free species at that temperature, lowered for the ionic strength (docs/chemistry.md), times its
+/// Conductivity of a settled solution at the temperature it was settled for: the limiting molar conductivity
+/// of every free species at that temperature, lowered for the ionic strength (docs/chemistry.md), times its
 /// concentration. Uncharged pairs do not conduct; charged pairs do, with estimated conductivities.
 Conductivity conductivityOf(const Equilibrium& settled, const Solutes& perKgWater, double waterKgPerLitre,
                             Temperature temperature);
 
-/// What a meter shows that reads `actual` at `temperature` and compensates to 25 degC by a fixed share per kelvin
-/// (2 % unless its manual says otherwise: common practice; feeds follow about 1.9 to 2.1 %).
+/// What a meter shows that reads `actual` at `temperature` and compensates to 25 degC by a fixed share per
+/// kelvin (2 % unless its manual says otherwise: common practice; feeds follow about 1.9 to 2.1 %).
 Conductivity compensatedReading(Conductivity actual, Temperature temperature, double percentPerKelvin = 2.0);
 
 /// The growers' rule beside it: cations in meq/L divided by 10 (common practice).

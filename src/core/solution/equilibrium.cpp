@@ -32,8 +32,8 @@ std::optional<Problem> checkRange(const Solutes& totals, const EquilibriumCondit
   return std::nullopt;
 }
 
-/// Adds the solid that stands highest above its solubility, takes away what would have a negative amount, until
-/// neither is left.
+/// Adds the solid that stands highest above its solubility, takes away what would have a negative amount,
+/// until neither is left.
 bool settleWithSolids(MassAction& system, std::size_t solidCount, std::vector<std::size_t>& present) {
   std::vector<bool> refused(solidCount, false);
   for (int round = 0; round < 60; ++round) {
@@ -80,7 +80,8 @@ Result<Equilibrium> equilibrate(const Solutes& perKgWater, const EquilibriumCond
   MassAction system(perKgWater, conditions);
   std::vector<std::size_t> present;
   bool settled = system.settle(present);
-  if (settled && !conditions.solids.empty()) settled = settleWithSolids(system, conditions.solids.size(), present);
+  if (settled && !conditions.solids.empty())
+    settled = settleWithSolids(system, conditions.solids.size(), present);
   if (!settled) return problemAt(ProblemCode::NoEquilibrium, "solution", {});
   auto out = system.result();
   out.solidMol.assign(conditions.solids.size(), 0.0);

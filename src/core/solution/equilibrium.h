@@ -18,10 +18,10 @@ struct SolidPhase {
 /// Under what conditions a solution settles.
 struct EquilibriumConditions {
   Temperature temperature = Temperature::fromCelsius(25);
-  std::optional<double> ph;                      ///< held; else the pH follows from the net alkalinity
-  std::optional<double> carbonDioxideAtm;        ///< open to a gas with this partial pressure; else closed
-  std::vector<SolidPhase> solids;                ///< that may fall out
-  std::optional<double> phGuess;                 ///< where to start; never changes the answer
+  std::optional<double> ph;               ///< held; else the pH follows from the net alkalinity
+  std::optional<double> carbonDioxideAtm; ///< open to a gas with this partial pressure; else closed
+  std::vector<SolidPhase> solids;         ///< that may fall out
+  std::optional<double> phGuess;          ///< where to start; never changes the answer
 };
 
 /// A solution at equilibrium. Molalities are in mol per kg of water.
@@ -29,12 +29,12 @@ struct Equilibrium {
   double ph = 7;
   double ionicStrength = 0; ///< mol/kg
   double waterActivity = 1;
-  std::vector<double> molality;        ///< parallel to EquilibriumData::species()
-  std::vector<double> lnActivity;      ///< of the components; minus infinity where there is none
-  double lnHydrogen = 0;               ///< ln of the activity of H+
-  double alkalinityEq = 0;             ///< per kg: that given, or with a held pH that found
-  double carbonateMol = 0;             ///< per kg: that given, or with an open gas that found
-  std::vector<double> solidMol;        ///< per kg, parallel to the conditions' solids; 0 where none falls
+  std::vector<double> molality;   ///< parallel to EquilibriumData::species()
+  std::vector<double> lnActivity; ///< of the components; minus infinity where there is none
+  double lnHydrogen = 0;          ///< ln of the activity of H+
+  double alkalinityEq = 0;        ///< per kg: that given, or with a held pH that found
+  double carbonateMol = 0;        ///< per kg: that given, or with an open gas that found
+  std::vector<double> solidMol;   ///< per kg, parallel to the conditions' solids; 0 where none falls
   int iterations = 0;
 
   /// ln of the ion product over the components and water; minus infinity where a component is missing.
@@ -42,8 +42,8 @@ struct Equilibrium {
 };
 
 /// Settles these totals (per kg of water). Mass and charge close to 1e-10 of the totals.
-/// Range: 0 to 45 degC. Errors: OutOfRange (where: "temperature_c", "ph", "pco2_atm" or the component), NoEquilibrium
-/// when the iteration does not end.
+/// Range: 0 to 45 degC. Errors: OutOfRange (where: "temperature_c", "ph", "pco2_atm" or the component),
+/// NoEquilibrium when the iteration does not end.
 Result<Equilibrium> equilibrate(const Solutes& perKgWater, const EquilibriumConditions& conditions);
 
 /// Total carbonate (mol/kg) that makes the water's alkalinity stand at this pH, everything else as given.

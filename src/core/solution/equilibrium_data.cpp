@@ -19,19 +19,20 @@ constexpr double ln10 = 2.302585092994046;
 constexpr double gasConstant = 8.314462618e-3; // kJ/(mol K), exact (SI 2019)
 
 /// What falls out, as a formula: for its mass.
-const std::map<std::string, std::string, std::less<>> solidFormulas{{"gypsum", "CaSO4·2H2O"},
-                                                                    {"calcite", "CaCO3"},
-                                                                    {"aragonite", "CaCO3"},
-                                                                    {"brushite", "CaHPO4·2H2O"},
-                                                                    {"monetite", "CaHPO4"},
-                                                                    {"octacalcium_phosphate", "Ca4H(PO4)3·2.5H2O"},
-                                                                    {"hydroxyapatite", "Ca5(PO4)3OH"},
-                                                                    {"struvite", "MgNH4PO4·6H2O"},
-                                                                    {"k_struvite", "MgKPO4·6H2O"},
-                                                                    {"newberyite", "MgHPO4·3H2O"},
-                                                                    {"amorphous_silica", "SiO2"},
-                                                                    {"brucite", "Mg(OH)2"},
-                                                                    {"portlandite", "Ca(OH)2"}};
+const std::map<std::string, std::string, std::less<>> solidFormulas{
+    {"gypsum", "CaSO4·2H2O"},
+    {"calcite", "CaCO3"},
+    {"aragonite", "CaCO3"},
+    {"brushite", "CaHPO4·2H2O"},
+    {"monetite", "CaHPO4"},
+    {"octacalcium_phosphate", "Ca4H(PO4)3·2.5H2O"},
+    {"hydroxyapatite", "Ca5(PO4)3OH"},
+    {"struvite", "MgNH4PO4·6H2O"},
+    {"k_struvite", "MgKPO4·6H2O"},
+    {"newberyite", "MgHPO4·3H2O"},
+    {"amorphous_silica", "SiO2"},
+    {"brucite", "Mg(OH)2"},
+    {"portlandite", "Ca(OH)2"}};
 
 FormsWithin formsWithin(std::string_view word) {
   if (word == "hours") return FormsWithin::Hours;
@@ -79,7 +80,9 @@ void add(Stoichiometry& sum, const Stoichiometry& other, double factor) {
 double ReactionConstant::log10At(double kelvin) const {
   if (analytic) {
     const auto& a = *analytic;
-    const auto at = [&](double t) { return a[0] + a[1] * t + a[2] / t + a[3] * std::log10(t) + a[4] / (t * t); };
+    const auto at = [&](double t) {
+      return a[0] + a[1] * t + a[2] / t + a[3] * std::log10(t) + a[4] / (t * t);
+    };
     // The stated value at 25 degC holds; the expression gives the change with temperature.
     return log10At25C + at(kelvin) - at(kelvinAt25C);
   }
@@ -145,7 +148,8 @@ void EquilibriumData::readSpecies() {
         made.hydrogen = 1;
     }
     SpeciesRecord record{name, static_cast<int>(csv.number(row, "charge").value_or(0)), std::move(made),
-                         csv.number(row, "size_angstrom").value_or(0), csv.number(row, "linear_term").value_or(0)};
+                         csv.number(row, "size_angstrom").value_or(0),
+                         csv.number(row, "linear_term").value_or(0)};
     m_species.push_back(std::move(record));
     m_reactions.push_back(std::move(reaction));
   }

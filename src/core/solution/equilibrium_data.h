@@ -30,8 +30,8 @@ struct SpeciesRecord {
   int charge = 0;
   Stoichiometry made;
   double sizeAngstrom = 0;
-  double linearTerm = 0;             ///< kg/mol
-  double conductivityAt25C = 0;      ///< limiting molar conductivity, S cm2/mol of ion
+  double linearTerm = 0;        ///< kg/mol
+  double conductivityAt25C = 0; ///< limiting molar conductivity, S cm2/mol of ion
   double conductivityPercentPerK = 0;
 };
 
@@ -51,8 +51,8 @@ struct ConstantsAt {
   double celsius = 25;
   std::vector<double> lnFormation;  ///< from the components, parallel to EquilibriumData::species()
   std::vector<double> lnSolubility; ///< solubility products over the components, parallel to solids()
-  /// (activity of CO3-2 times the square of that of H+) over the partial pressure of CO2 in atm and the activity
-  /// of water.
+  /// (activity of CO3-2 times the square of that of H+) over the partial pressure of CO2 in atm and the
+  /// activity of water.
   double lnCarbonDioxideGas = 0;
 };
 

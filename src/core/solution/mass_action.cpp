@@ -8,10 +8,11 @@ namespace butte::core {
 namespace {
 
 constexpr double ln10 = 2.302585092994046;
-constexpr double closedTo = 1e-11;       // relative balance error that ends the iteration
-constexpr double smallestTotal = 1e-18;  // mol/kg; less is nothing
-constexpr double longestStep = 4.0;      // in ln activity
-constexpr double waterPerSolute = 0.017; // fall of the water's activity per mol/kg (PHREEQC's rule, from memory)
+constexpr double closedTo = 1e-11;      // relative balance error that ends the iteration
+constexpr double smallestTotal = 1e-18; // mol/kg; less is nothing
+constexpr double longestStep = 4.0;     // in ln activity
+constexpr double waterPerSolute =
+    0.017; // fall of the water's activity per mol/kg (PHREEQC's rule, from memory)
 constexpr double leastWater = 0.3;
 
 /// Hydrogen ions in the form that alkalinity is counted against: CO2, H2PO4-, whole citric and acetic acid.
@@ -27,7 +28,8 @@ MassAction::MassAction(const Solutes& totals, const EquilibriumConditions& condi
       m_activity(conditions.temperature.celsius()) {
   if (conditions.ph) m_lnHydrogen = -*conditions.ph * ln10;
   if (conditions.carbonDioxideAtm)
-    m_lnCarbonateGas = m_data.at(conditions.temperature).lnCarbonDioxideGas + std::log(*conditions.carbonDioxideAtm);
+    m_lnCarbonateGas =
+        m_data.at(conditions.temperature).lnCarbonDioxideGas + std::log(*conditions.carbonDioxideAtm);
   for (std::size_t i = 0; i < totals.chelateMol.size(); ++i) {
     const double z = static_cast<double>(i + 1);
     m_inertStrength += 0.5 * z * z * totals.chelateMol[i];
@@ -408,8 +410,7 @@ Equilibrium MassAction::result() const {
   }
   Solutes reached = m_totals;
   reached.of(Component::Carbonate) = out.carbonateMol;
-  out.alkalinityEq =
-      m_lnHydrogen ? referenceHydrogen(reached) - hydrogen : m_totals.alkalinityEq;
+  out.alkalinityEq = m_lnHydrogen ? referenceHydrogen(reached) - hydrogen : m_totals.alkalinityEq;
   out.iterations = m_iterations;
   return out;
 }

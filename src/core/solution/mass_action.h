@@ -71,8 +71,9 @@ private:
   void updateWater();
   bool newtonAt(const std::vector<std::size_t>& present, bool coupled, int most);
   bool settleNested(const std::vector<std::size_t>& present);
-  bool solveKkt(const Matrix& j, const Vector& scale, const std::vector<std::size_t>& present, const Vector& rhs,
-                const std::vector<double>& gap, Vector& x, std::vector<double>& multipliers) const;
+  bool solveKkt(const Matrix& j, const Vector& scale, const std::vector<std::size_t>& present,
+                const Vector& rhs, const std::vector<double>& gap, Vector& x,
+                std::vector<double>& multipliers) const;
 
   const EquilibriumData& m_data;
   Solutes m_totals;

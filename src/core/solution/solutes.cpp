@@ -8,11 +8,25 @@ struct ComponentInfo {
   /// Charge of the component in the form that alkalinity is counted against (CO2, H2PO4-, whole acids).
   int charge;
 };
-constexpr std::array<ComponentInfo, componentCount> infos{{{"Na+", 1},      {"K+", 1},     {"NH4+", 1},   {"Ca+2", 2},
-                                                           {"Mg+2", 2},     {"NO3-", -1},  {"Cl-", -1},   {"SO4-2", -2},
-                                                           {"CO3-2", 0},    {"PO4-3", -1}, {"B(OH)3", 0}, {"H4SiO4", 0},
-                                                           {"Fe+2", 2},     {"Mn+2", 2},   {"Zn+2", 2},   {"Cu+2", 2},
-                                                           {"MoO4-2", -2},  {"Cit-3", 0},  {"Ac-", 0}}};
+constexpr std::array<ComponentInfo, componentCount> infos{{{"Na+", 1},
+                                                           {"K+", 1},
+                                                           {"NH4+", 1},
+                                                           {"Ca+2", 2},
+                                                           {"Mg+2", 2},
+                                                           {"NO3-", -1},
+                                                           {"Cl-", -1},
+                                                           {"SO4-2", -2},
+                                                           {"CO3-2", 0},
+                                                           {"PO4-3", -1},
+                                                           {"B(OH)3", 0},
+                                                           {"H4SiO4", 0},
+                                                           {"Fe+2", 2},
+                                                           {"Mn+2", 2},
+                                                           {"Zn+2", 2},
+                                                           {"Cu+2", 2},
+                                                           {"MoO4-2", -2},
+                                                           {"Cit-3", 0},
+                                                           {"Ac-", 0}}};
 
 } // namespace
 

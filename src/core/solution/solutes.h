@@ -5,17 +5,35 @@
 
 namespace butte::core {
 
-/// The building blocks that every dissolved species is written in: free ions, and the uncharged acids of boron
-/// and silicon.
+/// The building blocks that every dissolved species is written in: free ions, and the uncharged acids of
+/// boron and silicon.
 enum class Component {
-  Na, K, NH4, Ca, Mg, NO3, Cl, SO4, Carbonate, Phosphate, Boron, Silicon, Fe, Mn, Zn, Cu, Molybdate, Citrate, Acetate
+  Na,
+  K,
+  NH4,
+  Ca,
+  Mg,
+  NO3,
+  Cl,
+  SO4,
+  Carbonate,
+  Phosphate,
+  Boron,
+  Silicon,
+  Fe,
+  Mn,
+  Zn,
+  Cu,
+  Molybdate,
+  Citrate,
+  Acetate
 };
 inline constexpr std::size_t componentCount = 19;
 inline constexpr std::array<Component, componentCount> allComponents{
-    Component::Na,       Component::K,         Component::NH4,   Component::Ca,      Component::Mg,
-    Component::NO3,      Component::Cl,        Component::SO4,   Component::Carbonate, Component::Phosphate,
-    Component::Boron,    Component::Silicon,   Component::Fe,    Component::Mn,      Component::Zn,
-    Component::Cu,       Component::Molybdate, Component::Citrate, Component::Acetate};
+    Component::Na,    Component::K,         Component::NH4,     Component::Ca,        Component::Mg,
+    Component::NO3,   Component::Cl,        Component::SO4,     Component::Carbonate, Component::Phosphate,
+    Component::Boron, Component::Silicon,   Component::Fe,      Component::Mn,        Component::Zn,
+    Component::Cu,    Component::Molybdate, Component::Citrate, Component::Acetate};
 
 /// The species that stands for the component in data/equilibria.csv: "Ca+2", "CO3-2", "B(OH)3".
 std::string_view componentSpecies(Component component);
@@ -23,9 +41,9 @@ std::string_view componentSpecies(Component component);
 /// What is dissolved: totals of each component, however it is bound, in mol; and the net alkalinity in mol of
 /// charge (equivalents). Per litre, per kilogram of water or per gram of a product: the owner says which.
 ///
-/// Alkalinity here is counted against CO2, H2PO4-, NH4+, B(OH)3, H4SiO4, SO4-2 and the whole citric and acetic
-/// acid, so that it only changes when acid or base is added: HCO3- counts 1, CO3-2 and HPO4-- likewise what
-/// they hold above that, strong acid counts negative.
+/// Alkalinity here is counted against CO2, H2PO4-, NH4+, B(OH)3, H4SiO4, SO4-2 and the whole citric and
+/// acetic acid, so that it only changes when acid or base is added: HCO3- counts 1, CO3-2 and HPO4-- likewise
+/// what they hold above that, strong acid counts negative.
 struct Solutes {
   std::array<double, componentCount> mol{};
   double alkalinityEq = 0;

@@ -44,7 +44,8 @@ Result<SolutionState> stateOf(const Solutes& perLitre, double waterKgPerLitre,
   if (!fallen) return fallen.problem();
   for (std::size_t k = 0; k < place.size(); ++k) {
     auto& standing = out.solids[place[k]];
-    standing.gramsPerLitre = fallen->solidMol[k] * data.solids()[standing.solid].molarMassGPerMol * waterKgPerLitre;
+    standing.gramsPerLitre =
+        fallen->solidMol[k] * data.solids()[standing.solid].molarMassGPerMol * waterKgPerLitre;
   }
   out.phAfterSolids = fallen->ph;
   return out;

@@ -10,14 +10,14 @@ namespace butte::core {
 
 /// How a solid stands in a solution.
 struct SolidStanding {
-  std::size_t solid = 0;         ///< index into EquilibriumData::solids()
-  double saturationIndex = 0;    ///< log10 of (ion product / solubility product); above 0: over-saturated
-  double gramsPerLitre = 0;      ///< that fall out at equilibrium; only of solids that form within hours
+  std::size_t solid = 0;      ///< index into EquilibriumData::solids()
+  double saturationIndex = 0; ///< log10 of (ion product / solubility product); above 0: over-saturated
+  double gramsPerLitre = 0;   ///< that fall out at equilibrium; only of solids that form within hours
 };
 
 /// What stands in a solution, and what would come of it.
 struct SolutionState {
-  Equilibrium settled;                 ///< as mixed, before anything falls out
+  Equilibrium settled; ///< as mixed, before anything falls out
   double waterKgPerLitre = 1;
   double ph = 7;
   std::vector<SolidStanding> solids;   ///< those whose ions are all present

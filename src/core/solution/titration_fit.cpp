@@ -8,17 +8,17 @@
 namespace butte::core {
 namespace {
 
-constexpr double penError = 0.05;      // pH; a calibrated pen (common practice)
-constexpr double farOff = 0.25;        // pH; nearer readings are never called outliers
-constexpr double farOffScatters = 3.5; // robust standard deviations
+constexpr double penError = 0.05;       // pH; a calibrated pen (common practice)
+constexpr double farOff = 0.25;         // pH; nearer readings are never called outliers
+constexpr double farOffScatters = 3.5;  // robust standard deviations
 constexpr double widestStrength = 0.25; // relative standard error past which a strength is not worth saying
 
 /// The balance of one reading, in equivalents per litre: alkalinity = carbonate c + others + strength x acid.
 struct Row {
   double perCarbonate = 0;
   double others = 0;
-  double acid = 0;      ///< equivalents given off by the dose as labelled
-  double perPh = 1e-6;  ///< slope of alkalinity with pH: turns the balance into pH
+  double acid = 0;     ///< equivalents given off by the dose as labelled
+  double perPh = 1e-6; ///< slope of alkalinity with pH: turns the balance into pH
 };
 
 /// Charge that carbonate holds per mole, at the state.
@@ -40,8 +40,8 @@ class Fitter {
 public:
   explicit Fitter(const TitrationRequest& request) : m_request(request) {
     m_fit.alkalinityEqPerLitre = request.waterPerLitre.alkalinityEq;
-    m_fit.carbonateMolPerLitre =
-        std::max(request.waterPerLitre.of(Component::Carbonate), std::abs(request.waterPerLitre.alkalinityEq));
+    m_fit.carbonateMolPerLitre = std::max(request.waterPerLitre.of(Component::Carbonate),
+                                          std::abs(request.waterPerLitre.alkalinityEq));
     m_fit.readings.resize(request.readings.size());
   }
 
@@ -98,8 +98,8 @@ private:
       }
       // Alkalinity of the mixture counts the dose's strong acid; what is left over are the other bases.
       const double mixture = 0.5 * (around[0] + around[1]);
-      const double doseShare = m_fit.strengthFactor *
-                               (row.acid + reading.dose * m_request.acidPerUnit.alkalinityEq);
+      const double doseShare =
+          m_fit.strengthFactor * (row.acid + reading.dose * m_request.acidPerUnit.alkalinityEq);
       row.others = mixture - row.perCarbonate * totals.of(Component::Carbonate) - doseShare;
       row.perPh = std::max((around[1] - around[0]) / 0.04, 1e-7);
       m_rows.push_back(row);
@@ -180,7 +180,8 @@ private:
       if (!reading.outlier) sizes.push_back(std::abs(reading.residualPh));
     }
     if (sizes.size() <= static_cast<std::size_t>(unknowns()) + 1) return std::nullopt;
-    std::nth_element(sizes.begin(), sizes.begin() + static_cast<std::ptrdiff_t>(sizes.size() / 2), sizes.end());
+    std::nth_element(sizes.begin(), sizes.begin() + static_cast<std::ptrdiff_t>(sizes.size() / 2),
+                     sizes.end());
     const double robust = 1.4826 * sizes[sizes.size() / 2];
     std::optional<std::size_t> worst;
     double most = std::max(farOff, farOffScatters * robust);

@@ -8,14 +8,15 @@ namespace butte::core {
 
 /// One reading of a grower's own titration.
 struct TitrationReading {
-  double dose = 0; ///< of the acid so far, in grams or mL: the fit's strength is per the same unit; per litre of water
+  double dose =
+      0; ///< of the acid so far, in grams or mL: the fit's strength is per the same unit; per litre of water
   double ph = 7;
 };
 
 /// What is fitted from the readings.
 enum class TitrationUnknown {
-  Alkalinity,         ///< the acid's strength is known
-  Strength,           ///< the water's alkalinity is known
+  Alkalinity, ///< the acid's strength is known
+  Strength,   ///< the water's alkalinity is known
   AlkalinityAndStrength
 };
 
@@ -44,13 +45,14 @@ struct TitrationFit {
   std::vector<FittedReading> readings;
 };
 
-/// Fits a water's effective alkalinity and carbonate (and the strength of a bottle) to readings. At each measured
-/// pH the equilibrium gives what a mole of carbonate, the other bases and a unit of acid are worth; the balance
+/// Fits a water's effective alkalinity and carbonate (and the strength of a bottle) to readings. At each
+/// measured pH the equilibrium gives what a mole of carbonate, the other bases and a unit of acid are worth;
+/// the balance
 ///   alkalinity - carbonate - other bases - strength x dose = 0
-/// is then linear in what is sought. Readings are weighted by what an error of the pen (0.05 pH) is worth there;
-/// readings far off the curve are left out, one after the other, and named.
-/// Errors: TooFewReadings (with how many are needed), NotDeterminable when the readings leave strength and
-/// alkalinity tied together (a curve that never passes pH 4.5 knows only their ratio).
+/// is then linear in what is sought. Readings are weighted by what an error of the pen (0.05 pH) is worth
+/// there; readings far off the curve are left out, one after the other, and named. Errors: TooFewReadings
+/// (with how many are needed), NotDeterminable when the readings leave strength and alkalinity tied together
+/// (a curve that never passes pH 4.5 knows only their ratio).
 Result<TitrationFit> fitTitration(const TitrationRequest& request);
 
 } // namespace butte::core

@@ -24,7 +24,8 @@ Stoichiometry dissolvedOf(const ChemicalFormula& formula) {
   const auto solutes = perMole(formula);
   Stoichiometry out;
   out.water = formula.hydrateWaterCount;
-  out.hydrogen = 2 * solutes.of(Component::Carbonate) + 2 * solutes.of(Component::Phosphate) - solutes.alkalinityEq;
+  out.hydrogen =
+      2 * solutes.of(Component::Carbonate) + 2 * solutes.of(Component::Phosphate) - solutes.alkalinityEq;
   if (std::abs(out.hydrogen) < 1e-9) out.hydrogen = 0;
   for (const auto c : allComponents) {
     if (solutes.of(c) > 1e-12) out.components.emplace_back(static_cast<std::size_t>(c), solutes.of(c));
@@ -34,7 +35,8 @@ Stoichiometry dissolvedOf(const ChemicalFormula& formula) {
 
 bool crystallises(const CatalogueProduct& product) {
   const auto& f = *product.composition.formula;
-  return product.composition.role == ProductRole::Salt && f.count("Mo") == 0 && f.count("C") == f.carbonateCount &&
+  return product.composition.role == ProductRole::Salt && f.count("Mo") == 0 &&
+         f.count("C") == f.carbonateCount &&
          anhydrousGramsPerKgWater(f, Temperature::fromCelsius(20)).has_value();
 }
 
@@ -60,7 +62,8 @@ std::optional<double> lnIonProductWhenSaturated(const SaltSolid& salt, Temperatu
   if (!grams) return std::nullopt;
   EquilibriumConditions conditions;
   conditions.temperature = temperature;
-  const auto settled = equilibrate(perMole(salt.formula).scaled(*grams / anhydrousMolarMass(salt.formula)), conditions);
+  const auto settled =
+      equilibrate(perMole(salt.formula).scaled(*grams / anhydrousMolarMass(salt.formula)), conditions);
   if (!settled) return std::nullopt;
   return settled->lnIonProduct(salt.dissolved);
 }

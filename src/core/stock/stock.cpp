@@ -17,7 +17,8 @@ bool isMiscible(const ShelfProduct& p) {
   return p.liquid && isAcidOrBase(p);
 }
 
-/// A tank at any factor. All its molalities rise together: by `scale`, the factor over the free water of a litre.
+/// A tank at any factor. All its molalities rise together: by `scale`, the factor over the free water of a
+/// litre.
 class TankModel {
 public:
   TankModel(const std::vector<ShelfProduct>& shelf, std::vector<Concentration> atFactorOne,
@@ -194,8 +195,8 @@ private:
     if (!content.items.empty() && model.chemistry().known()) content.ph = model.chemistry().ph();
     for (const auto& solid : content.solids) {
       if (solid.saturation > 1 + 1e-9 && !model.isProduct(solid))
-        m_answer.notices.push_back(
-            {StockWarning::FallsOut, solid.name, content.tank.name, solid.gramsPerLitre, content.maxFactorOfKnown});
+        m_answer.notices.push_back({StockWarning::FallsOut, solid.name, content.tank.name,
+                                    solid.gramsPerLitre, content.maxFactorOfKnown});
     }
     if (!content.items.empty() && content.waterKgPerLitre <= 0)
       m_answer.notices.push_back(

@@ -52,7 +52,7 @@ struct TankItem {
   /// Strength over the strength at which this salt would begin to crystallise in this company; nothing: not
   /// known.
   std::optional<double> saturation;
-  bool miscible = false;            ///< a liquid acid or base: it can't crystallise out this way
+  bool miscible = false; ///< a liquid acid or base: it can't crystallise out this way
 };
 
 struct TankContent {
@@ -60,10 +60,10 @@ struct TankContent {
   std::vector<TankItem> items;
   Mass total() const;
   double waterKgPerLitre = 1;
-  std::optional<double> ph;       ///< of the stock; nothing: not known
-  std::vector<TankSolid> solids;  ///< in reach, the nearest first
-  std::optional<double> maxFactor;        ///< nothing: not known, or empty
-  std::optional<double> maxFactorOfKnown; ///< the ceiling by those salts that are known
+  std::optional<double> ph;                   ///< of the stock; nothing: not known
+  std::vector<TankSolid> solids;              ///< in reach, the nearest first
+  std::optional<double> maxFactor;            ///< nothing: not known, or empty
+  std::optional<double> maxFactorOfKnown;     ///< the ceiling by those salts that are known
   std::optional<std::size_t> limitingProduct; ///< the product that gives out first ...
   std::string limitingSolid;                  ///< ... or the solid that no product is, such as gypsum
 };
@@ -77,10 +77,9 @@ struct StockAnswer {
 };
 
 /// Splits `grams` in `batch` of finished feed into the plan's tanks, `factor` times as strong, and holds
-/// what its ions could form against their solubility at the plan's temperature: shared ions, activities and pairs
-/// counted, per kilogram of the tank's free water. Products whose chemistry is not known are held against their
-/// own solubility, where that is known.
-/// Factor, volumes and the batch must be above 0.
+/// what its ions could form against their solubility at the plan's temperature: shared ions, activities and
+/// pairs counted, per kilogram of the tank's free water. Products whose chemistry is not known are held
+/// against their own solubility, where that is known. Factor, volumes and the batch must be above 0.
 StockAnswer planStock(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& grams, Volume batch,
                       const StockPlan& plan);
 

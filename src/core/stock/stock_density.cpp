@@ -27,7 +27,8 @@ bool isInorganicSalt(const Composition& c) {
 
 } // namespace
 
-StockWater::StockWater(const std::vector<ShelfProduct>& shelf, const std::vector<Concentration>& concentration) {
+StockWater::StockWater(const std::vector<ShelfProduct>& shelf,
+                       const std::vector<Concentration>& concentration) {
   NutrientAmounts ionic; // mg/L
   for (std::size_t j = 0; j < shelf.size(); ++j) {
     const auto& c = shelf[j].composition;

@@ -8,9 +8,9 @@ namespace butte::core {
 
 /// How much water a litre of stock holds beside its salts, hydrate water included.
 ///
-/// A litre of stock less the volume that its dissolved ions take up: apparent molar volumes at infinite dilution
-/// (Millero, 1972, from memory) with the Debye-Hueckel limiting slope; organic matter and what is not known by
-/// its formula at 0.6 mL/g (common practice, cautious).
+/// A litre of stock less the volume that its dissolved ions take up: apparent molar volumes at infinite
+/// dilution (Millero, 1972, from memory) with the Debye-Hueckel limiting slope; organic matter and what is
+/// not known by its formula at 0.6 mL/g (common practice, cautious).
 class StockWater {
 public:
   /// A stock of these concentrations, to be made `factor` times as strong later.
@@ -20,9 +20,9 @@ public:
   double kgPerLitre(double factor = 1) const;
 
 private:
-  double m_ionStrength = 0;       ///< mol/L
-  double m_idealMl = 0;           ///< displaced at infinite dilution, with the unknown matter
-  double m_slopeMl = 0;           ///< displaced per sqrt(ionic strength)
+  double m_ionStrength = 0; ///< mol/L
+  double m_idealMl = 0;     ///< displaced at infinite dilution, with the unknown matter
+  double m_slopeMl = 0;     ///< displaced per sqrt(ionic strength)
 };
 
 } // namespace butte::core

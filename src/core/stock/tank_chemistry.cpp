@@ -9,7 +9,7 @@
 namespace butte::core {
 namespace {
 
-constexpr double mostSolutes = 45;       // mol/kg of all ions: about a saturated calcium nitrate
+constexpr double mostSolutes = 45;        // mol/kg of all ions: about a saturated calcium nitrate
 constexpr double leastWorthNaming = 1e-6; // saturation below which a solid is out of reach
 constexpr int mostRefinements = 4;
 constexpr double leastLookUp = 4;
@@ -129,7 +129,8 @@ void TankChemistry::refine() {
   for (const auto i : order) {
     for (int n = 0; n < mostRefinements; ++n) {
       const auto at = root(m_candidates[i]);
-      if (!at || *at > std::log(mostSolutes / std::max(solutesIn(m_perKg), 1e-9)) || !look(std::exp(*at))) break;
+      if (!at || *at > std::log(mostSolutes / std::max(solutesIn(m_perKg), 1e-9)) || !look(std::exp(*at)))
+        break;
       const auto& seen = m_candidates[i].seen;
       const auto nearest = std::min_element(seen.begin(), seen.end(), [](const auto& a, const auto& b) {
         return std::abs(a.second) < std::abs(b.second);

@@ -1,6 +1,6 @@
 #pragma once
-#include "solution/solution_state.h"
 #include "solution/solutes.h"
+#include "solution/solution_state.h"
 #include "units/quantity.h"
 
 #include <optional>
@@ -9,7 +9,8 @@
 
 namespace butte::core {
 
-/// A solid that a tank may hold: a fertilizer salt (index into saltSolids()) or one of EquilibriumData::solids().
+/// A solid that a tank may hold: a fertilizer salt (index into saltSolids()) or one of
+/// EquilibriumData::solids().
 struct TankSolid {
   std::string name; ///< "gypsum", or the salt's catalogue name
   std::optional<std::size_t> salt;
@@ -20,9 +21,9 @@ struct TankSolid {
 
 /// How near a tank's ions, all together, are to every solid they could form.
 ///
-/// The molalities of a tank rise together as it is made stronger. For each solid the multiple of today's strength
-/// is found at which its ion product reaches its solubility product: activities, shared ions and ion pairs are
-/// all in it.
+/// The molalities of a tank rise together as it is made stronger. For each solid the multiple of today's
+/// strength is found at which its ion product reaches its solubility product: activities, shared ions and ion
+/// pairs are all in it.
 class TankChemistry {
 public:
   /// `perKgWater`: the tank as planned. Nothing is known outside 0 to 45 degC or where the chemistry fails.

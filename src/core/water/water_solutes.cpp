@@ -9,8 +9,8 @@ namespace butte::core {
 namespace {
 
 constexpr double usualCelsius = 20;
-/// Water under pure carbon dioxide at 1 atm and 20 degC holds about this, in mol/L (Henry's law); no source water
-/// holds more.
+/// Water under pure carbon dioxide at 1 atm and 20 degC holds about this, in mol/L (Henry's law); no source
+/// water holds more.
 constexpr double mostCarbonate = 0.04;
 
 } // namespace

@@ -13,9 +13,9 @@ struct WaterSolutes {
   bool phContradicts = false;
 };
 
-/// The carbonate is what makes the reported alkalinity stand at the reported pH (at the reported temperature, else
-/// 20 degC); without a pH, what plain bicarbonate would hold. What the report leaves unbalanced stays an ion
-/// without a name: the pH then still is the one that was read.
+/// The carbonate is what makes the reported alkalinity stand at the reported pH (at the reported temperature,
+/// else 20 degC); without a pH, what plain bicarbonate would hold. What the report leaves unbalanced stays an
+/// ion without a name: the pH then still is the one that was read.
 WaterSolutes waterSolutes(const Water& water);
 
 } // namespace butte::core

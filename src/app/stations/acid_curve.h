@@ -1,0 +1,51 @@
+#pragma once
+#include "solution/acid_dose.h"
+
+#include <QWidget>
+
+namespace butte::app {
+
+class FormulaEditor;
+class UnitsShown;
+
+/// The water's titration curve: pH against the dose, just dosed and after standing in air, the aim with its
+/// dose, and the grower's own readings on it.
+class AcidCurve : public QWidget {
+  Q_OBJECT
+
+public:
+  AcidCurve(FormulaEditor& editor, UnitsShown& units, QWidget* parent = nullptr);
+  QSize sizeHint() const override { return {376, 240}; }
+  /// What the picture says, for screen readers and tests.
+  QString description() const { return m_description; }
+
+protected:
+  void paintEvent(QPaintEvent* event) override;
+  void showEvent(QShowEvent* event) override;
+
+private:
+  struct Axis {
+    double least = 0, most = 1;
+    double from = 0, to = 1; ///< pixels
+    double at(double value) const { return from + (value - least) / (most - least) * (to - from); }
+  };
+  void outdate();
+  void compute();
+  void describe();
+  void paintFrame(QPainter& p) const;
+  void paintCurve(QPainter& p, const std::vector<core::TitrationPoint>& curve, bool open) const;
+  void paintAim(QPainter& p) const;
+  void paintReadings(QPainter& p) const;
+  void paintLegend(QPainter& p) const;
+  /// Dose of a point in what the axis shows: mL (or g of a dry acid) per litre or gallon.
+  double shownDose(double gramsPerLitre) const;
+
+  FormulaEditor& m_editor;
+  UnitsShown& m_units;
+  std::vector<core::TitrationPoint> m_closed, m_open;
+  Axis m_x, m_y;
+  QString m_description;
+  bool m_outdated = true;
+};
+
+} // namespace butte::app

@@ -1,0 +1,200 @@
+#include "stations/acid_panel.h"
+
+#include "document/formula_editor.h"
+#include "fields/number_field.h"
+#include "paint/theme.h"
+#include "product/catalogue.h"
+#include "services/units_shown.h"
+#include "stations/acid_curve.h"
+#include "stations/titration_table.h"
+#include "words.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QVBoxLayout>
+
+namespace butte::app {
+namespace {
+
+using exchange::Json;
+
+bool isDosedByHand(const core::CatalogueProduct& product) {
+  return product.composition.role == core::ProductRole::Acid ||
+         product.composition.role == core::ProductRole::Base;
+}
+
+} // namespace
+
+namespace {
+
+/// What the catalogue says of the bottle: the whole of it, behind the short line.
+QString cautionsOf(const core::AcidPlan& plan) {
+  const auto* entry = plan.product ? core::findInCatalogue(plan.product->id) : nullptr;
+  return entry ? QString::fromStdString(entry->cautions) : QString();
+}
+
+} // namespace
+
+AcidPanel::AcidPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_units(units) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 2, 0);
+  column->setSpacing(4);
+  auto* title = new QLabel("Acid: what this water needs");
+  title->setFont(faceOf(15, true));
+  column->addWidget(title);
+  column->addWidget(makeChoice());
+  m_dose = new QLabel;
+  m_dose->setObjectName("acidDose");
+  m_dose->setFont(faceOf(17, true));
+  m_dose->setWordWrap(true);
+  column->addWidget(m_dose);
+  m_caution = new QLabel;
+  m_caution->setObjectName("acidCaution");
+  m_caution->setWordWrap(true);
+  m_caution->setFont(faceOf(12));
+  column->addWidget(m_caution);
+  m_consequences = new QLabel;
+  m_consequences->setObjectName("acidConsequences");
+  m_consequences->setWordWrap(true);
+  m_consequences->setFont(faceOf(12));
+  column->addWidget(m_consequences);
+  column->addWidget(new AcidCurve(editor, units), 1);
+  auto* table = new TitrationTable(editor, units);
+  connect(table, &TitrationTable::message, this, &AcidPanel::message);
+  column->addWidget(table);
+  connect(&editor, &FormulaEditor::changed, this, &AcidPanel::refresh);
+  connect(&units, &UnitsShown::changed, this, &AcidPanel::refresh);
+  refresh();
+}
+
+QWidget* AcidPanel::makeChoice() {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  m_product = new QComboBox;
+  m_product->setObjectName("acidProduct");
+  m_product->setAccessibleName("acid or base");
+  for (const auto& product : core::catalogue()) {
+    if (isDosedByHand(product))
+      m_product->addItem(QString::fromStdString(product.shortName), QString::fromStdString(product.id));
+  }
+  connect(m_product, &QComboBox::activated, this, &AcidPanel::choose);
+  row->addWidget(m_product, 1);
+  row->addWidget(new QLabel("to pH"));
+  m_target = new NumberField({"pH to reach", "", 2, 12});
+  m_target->setObjectName("acidTarget");
+  m_target->setFixedWidth(52);
+  m_target->onTyped = [this](const QString& digits) {
+    m_editor.set("aim of the acid to pH " + digits, "/acid",
+                 Json{{"product", m_product->currentData().toString().toStdString()},
+                      {"target_ph", digits.toStdString()}},
+                 true);
+  };
+  m_target->onMessage = [this](const QString& words) { emit message(words); };
+  row->addWidget(m_target);
+  return box;
+}
+
+void AcidPanel::choose(int index) {
+  const auto id = m_product->itemData(index).toString().toStdString();
+  const auto& json = m_editor.json();
+  const auto target =
+      json.contains("acid") && json["acid"].is_object() ? json["acid"].value("target_ph", "5.8") : "5.8";
+  exchange::Edit edit{"acid: " + m_product->itemText(index).toStdString(),
+                      {{"/acid", json.contains("acid") ? json["acid"] : Json(nullptr),
+                        Json{{"product", id}, {"target_ph", target}}}},
+                      ""};
+  // The readings were made with one bottle; they go along only while they are none.
+  if (json["water"].contains("titration") && json["water"]["titration"].is_object() &&
+      json["water"]["titration"]["readings"].empty())
+    edit.changes.push_back({"/water/titration", json["water"]["titration"], Json(nullptr)});
+  m_editor.apply(edit);
+}
+
+QString AcidPanel::doseText() const {
+  const auto& given = m_editor.document().given;
+  const auto& answer = m_editor.answer();
+  if (!answer.water.ph) return "Not known: type the water's alkalinity";
+  const auto& product = *given.acid.product;
+  if (!answer.acid.forWater) {
+    const bool lower = given.acid.targetPh < *answer.water.ph;
+    const bool acid = product.composition.role == core::ProductRole::Acid;
+    return lower == acid
+               ? QString("It can't bring this water to pH %1").arg(localNumber(given.acid.targetPh, 1))
+           : acid ? QString("No acid: the water stands at pH %1").arg(localNumber(*answer.water.ph, 1))
+                  : QString("No base: the water stands at pH %1").arg(localNumber(*answer.water.ph, 1));
+  }
+  const double grams = answer.acid.forWater->gramsPerLitre;
+  const auto batch = given.request.volume;
+  if (product.densityKgPerL) {
+    const double millilitres = grams / *product.densityKgPerL;
+    return QString("%1 · %2 mL in %3")
+        .arg(m_units.dose(millilitres), localFigure(millilitres * batch.litres()), m_units.text(batch));
+  }
+  return QString("%1 g per L · %2 in %3")
+      .arg(localFigure(grams), m_units.text(core::Mass::fromGrams(grams * batch.litres())),
+           m_units.text(batch));
+}
+
+QString AcidPanel::consequences() const {
+  const auto& given = m_editor.document().given;
+  const auto& answer = m_editor.answer();
+  const auto& dose = answer.acid.forWater;
+  QStringList parts;
+  if (dose) {
+    const double taken = 1000 * dose->equivalentsPerLitre;
+    parts << (taken >= 0
+                  ? QString("takes %1 meq/L, leaves %2")
+                        .arg(localNumber(taken, 2), localNumber(1000 * dose->alkalinityLeftEqPerLitre, 2))
+                  : QString("gives %1 meq/L").arg(localNumber(-taken, 2)));
+    QStringList adds;
+    for (const auto nutrient : core::allNutrients) {
+      if (nutrient == core::Nutrient::N) continue;
+      const double mg =
+          given.acid.product->composition.massFraction.of(nutrient) * dose->gramsPerLitre * 1000;
+      if (mg >= 0.05)
+        adds << QString("%1 mg/L %2")
+                    .arg(localFigure(mg), QString::fromStdString(words::nutrientSymbol(nutrient)));
+    }
+    if (!adds.isEmpty()) parts << "brings " + adds.join(", ");
+    const double perTenth =
+        0.1 * dose->bufferEqPerLitre / std::max(std::abs(answer.acid.productPerGram.alkalinityEq), 1e-9);
+    if (given.acid.product->densityKgPerL && dose->gramsPerLitre > 0)
+      parts << QString("near the aim 0.1 pH takes %1")
+                   .arg(m_units.dose(perTenth / *given.acid.product->densityKgPerL));
+  }
+  if (answer.water.ph && answer.water.phInAir)
+    parts << QString("water now pH %1, after standing in air %2")
+                 .arg(localNumber(*answer.water.ph, 1), localNumber(*answer.water.phInAir, 1));
+  if (answer.water.waterPhContradicts) parts << "<b>pH and alkalinity can't both be right</b>";
+  QString text = parts.join("; ");
+  if (!text.isEmpty()) text[0] = text[0].toUpper();
+  return text.isEmpty() ? text : text + ".";
+}
+
+QString AcidPanel::caution() const {
+  const auto& product = m_editor.document().given.acid.product;
+  if (!product) return {};
+  QString text =
+      product->composition.role == core::ProductRole::Acid
+          ? "⚠ Acid into water; goggles, gloves; never near hypochlorite. Label and data sheet first."
+          : "⚠ Base into water: it burns and heats up; goggles, gloves. Label and data sheet first.";
+  return text;
+}
+
+void AcidPanel::refresh() {
+  const auto& plan = m_editor.document().given.acid;
+  if (plan.product) m_product->setCurrentIndex(m_product->findData(QString::fromStdString(plan.product->id)));
+  const auto& json = m_editor.json();
+  const bool typed = json.contains("acid") && json["acid"].is_object() && json["acid"].contains("target_ph");
+  m_target->show(typed ? QString::fromStdString(json["acid"]["target_ph"].get<std::string>())
+                       : localNumber(plan.targetPh, 1));
+  m_dose->setText(doseText());
+  m_consequences->setText(consequences());
+  m_caution->setText(caution());
+  m_caution->setToolTip(cautionsOf(plan));
+}
+
+} // namespace butte::app

@@ -1,0 +1,25 @@
+#include "stations/falling_words.h"
+
+#include "words.h"
+
+namespace butte::app {
+namespace {
+constexpr double leastMgPerLitreWorthSaying = 5;
+}
+
+QStringList fallingSentences(const QString& where, const core::MixResult& mix) {
+  QStringList lines;
+  if (!mix.state) return lines;
+  for (const auto& standing : mix.state->solids) {
+    const auto& solid = core::EquilibriumData::instance().solids()[standing.solid];
+    if (standing.gramsPerLitre * 1000 < leastMgPerLitreWorthSaying) continue;
+    lines << QString("%1: about %2 mg/L of %3 may fall out %4 (saturation index %5).")
+                 .arg(where, QString::fromStdString(words::figure(1000 * standing.gramsPerLitre)),
+                      QString::fromStdString(words::solidName(solid.name)),
+                      QString::fromStdString(words::kineticsText(solid.formsWithin)),
+                      QString::number(standing.saturationIndex, 'f', 1));
+  }
+  return lines;
+}
+
+} // namespace butte::app
