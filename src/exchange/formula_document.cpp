@@ -151,14 +151,13 @@ private:
     }
     if (m_problem || plan.product) return;
     // Nothing chosen yet: the acid on the shelf, else nitric.
-    for (const auto& product : m_out.allProducts) {
-      if (product.composition.role == ProductRole::Acid) {
-        plan.product = product;
-        return;
-      }
+    std::string id = "hno3_60";
+    for (std::size_t i = m_out.products.size(); i-- > 0;) {
+      if (!m_out.products[i].own && m_out.allProducts[i].composition.role == ProductRole::Acid)
+        id = m_out.products[i].catalogueId;
     }
-    const Json nitric{{"product", "hno3_60"}};
-    ObjectReader reader(nitric, "acid", m_problem);
+    const Json chosen{{"product", id}};
+    ObjectReader reader(chosen, "acid", m_problem);
     plan.product = bottle(reader, "product");
   }
 
@@ -351,7 +350,9 @@ Result<Json> parseFormulaText(std::string_view text) {
   if (!json) return json.problem();
   const auto document = readFormulaDocument(*json);
   if (!document) return document.problem();
-  return std::move(json).value();
+  auto current = std::move(json).value();
+  current["version"] = formulaFormatVersion; // what an older version holds is valid in this one
+  return current;
 }
 
 std::string formulaText(const Json& json) { return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }

@@ -1,42 +1,13 @@
 /// Drives the real butte-cli program, as a script would.
-#include <array>
-#include <cstdio>
-#include <fstream>
-#include <gmock/gmock.h>
-#include <nlohmann/json.hpp>
-#include <sys/wait.h>
-#include <unistd.h>
+#include "run_cli.h"
 
+#include <gmock/gmock.h>
+
+using namespace butte::test;
 using nlohmann::json;
 using ::testing::HasSubstr;
 
 namespace {
-
-struct Run {
-  int code = -1;
-  std::string out, err;
-  json parsed() const { return json::parse(out); }
-};
-
-std::string slurp(const std::string& path) {
-  std::ifstream file(path, std::ios::binary);
-  return {std::istreambuf_iterator<char>(file), {}};
-}
-
-Run cli(const std::string& arguments, const std::string& input = "") {
-  const std::string base = "/tmp/butte-cli-test-" + std::to_string(getpid());
-  std::ofstream(base + ".in", std::ios::binary) << input;
-  const std::string command =
-      std::string(BUTTE_CLI) + " " + arguments + " <" + base + ".in >" + base + ".out 2>" + base + ".err";
-  Run run;
-  const int status = std::system(command.c_str());
-  run.code = WIFEXITED(status) ? WEXITSTATUS(status) : -1;
-  run.out = slurp(base + ".out");
-  run.err = slurp(base + ".err");
-  for (const char* end : {".in", ".out", ".err"})
-    std::remove((base + end).c_str());
-  return run;
-}
 
 json example() {
   return json::parse(R"({

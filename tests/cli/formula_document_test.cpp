@@ -46,7 +46,7 @@ TEST(FormulaDocument, TheDemoSolvesWithOneHonestConflict) {
 
 TEST(FormulaDocument, EveryFaultNamesItsPlace) {
   EXPECT_EQ(problemWith("/format", "other").where, "format");
-  EXPECT_EQ(problemWith("/version", 2).code, core::ProblemCode::NewerFormat);
+  EXPECT_EQ(problemWith("/version", 3).code, core::ProblemCode::NewerFormat);
   EXPECT_EQ(problemWith("/water/rows/0/mg_per_l", "-3").where, "water.rows[0].mg_per_l");
   EXPECT_EQ(problemWith("/water/rows/0/mg_per_l", 3).code, core::ProblemCode::WrongType);
   EXPECT_EQ(problemWith("/target/rows/0/nutrient", "Xx").where, "target.rows[0].nutrient");
@@ -57,7 +57,36 @@ TEST(FormulaDocument, EveryFaultNamesItsPlace) {
   EXPECT_EQ(problemWith("/batch/amount", "0").where, "batch.amount");
   EXPECT_EQ(problemWith("/batch/amount", std::string(200, '9')).code, core::ProblemCode::OutOfRange);
   EXPECT_EQ(problemWith("/stock/factor", "abc").code, core::ProblemCode::NotANumber);
+  EXPECT_EQ(problemWith("/acid/target_ph", "13").where, "acid.target_ph");
+  EXPECT_EQ(problemWith("/acid/product", "kno3").where, "acid.product"); // neither acid nor base
+  EXPECT_EQ(problemWith("/water/titration/seek", "gold").where, "water.titration.seek");
+  EXPECT_EQ(problemWith("/water/titration/readings/1/ph", "15").where, "water.titration.readings[1].ph");
+  EXPECT_EQ(problemWith("/water/titration/sample/unit", "furlong").where, "water.titration.sample.unit");
   EXPECT_EQ(problemWith("/strange", 1).code, core::ProblemCode::UnknownKey);
+}
+
+TEST(FormulaDocument, AnOlderFileIsReadAndBecomesTheNewVersion) {
+  auto json = *parseFormulaText(demoText());
+  json["version"] = 1;
+  json.erase("acid");
+  json["water"].erase("titration");
+  const auto read = parseFormulaText(formulaText(json));
+  ASSERT_TRUE(read);
+  EXPECT_EQ((*read)["version"], formulaFormatVersion);
+  const auto document = readFormulaDocument(*read);
+  EXPECT_EQ(document->given.acid.product->id, "hno3_60"); // the acid on its shelf
+  EXPECT_FALSE(document->given.titration);
+}
+
+TEST(FormulaDocument, TheDemosOwnReadingsLeaveOneOut) {
+  const auto document = readFormulaDocument(*parseFormulaText(demoText()));
+  const auto answer = core::compute(document->given);
+  ASSERT_TRUE(answer && answer->acid.titration);
+  std::size_t outliers = 0;
+  for (const auto& reading : answer->acid.titration->readings)
+    outliers += reading.outlier;
+  EXPECT_EQ(outliers, 1u);
+  EXPECT_TRUE(answer->acid.titration->readings[3].outlier);
 }
 
 TEST(FormulaDocument, CutShortAnywhereItIsRefused) {

@@ -1,5 +1,6 @@
 #include "base/decimal.h"
 #include "formula/mix.h"
+#include "solution/conductivity.h"
 #include "support/shelf_builder.h"
 #include "support/text_table.h"
 
@@ -36,4 +37,35 @@ TEST(Conductivity, MoreSaltReadsHigherUpToStockStrength) {
     EXPECT_GT(feed.conductivity.milliSiemensPerCm(), before) << g;
     before = feed.conductivity.milliSiemensPerCm();
   }
+}
+
+// KCl 0.01 mol/kg, CRC Handbook, from memory: 0.7736, 1.2205, 1.4083 mS/cm (of the 0.01 D standard).
+TEST(Conductivity, TheStandardAtOtherTemperatures) {
+  Solutes kcl;
+  kcl.of(Component::K) = kcl.of(Component::Cl) = 0.01;
+  for (const auto& [celsius, expected] : {std::pair{0.0, 0.7736}, {18.0, 1.2205}, {25.0, 1.4083}}) {
+    EquilibriumConditions conditions;
+    conditions.temperature = Temperature::fromCelsius(celsius);
+    const auto settled = equilibrate(kcl, conditions);
+    const auto found = conductivityOf(*settled, kcl, 0.998, conditions.temperature);
+    EXPECT_NEAR(found.milliSiemensPerCm(), expected, 0.015 * expected) << celsius;
+    // A meter that compensates by 2 % per kelvin shows nearly the figure at 25 degC, not quite.
+    EXPECT_NEAR(compensatedReading(found, conditions.temperature).milliSiemensPerCm(), 1.41,
+                celsius > 10 ? 0.02 : 0.2);
+  }
+}
+
+// Common practice: blend, magnesium sulfate and calcium nitrate at 2.4 : 1.2 : 2.4 g per US gallon, with the partners
+// that a blend's label leaves out, read about 1.5 to 1.9 mS/cm; at 2 : 1 : 2 g about 600 to 670 ppm (500).
+TEST(Conductivity, TheUsualThreePartFeedReadsAsGrowersReport) {
+  const auto ec = [](double blend, double epsom, double calcium) {
+    const double litres = Volume::fromUsGallons(1).litres();
+    return mix(pureWater(),
+               {test::labelled("blend", {{"N_NO3", 4}, {"P2O5", 18}, {"K2O", 38}, {"S", 4.5}, {"Mg", 0.5}}),
+                test::salt("MgSO4·7H2O"), test::labelled("cn", {{"N_NO3", 14.4}, {"N_NH4", 1.1}, {"Ca", 19}})},
+               {test::grams(blend), test::grams(epsom), test::grams(calcium)}, test::litres(litres))
+        .conductivity;
+  };
+  EXPECT_NEAR(ec(2.4, 1.2, 2.4).milliSiemensPerCm(), 1.6, 0.2);
+  EXPECT_NEAR(ec(2, 1, 2).ppm500(), 640, 60);
 }

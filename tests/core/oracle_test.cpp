@@ -1,6 +1,7 @@
 /// Comparisons with general-purpose tools from Debian, which ./test installs: scipy, Open Babel, GNU units.
 #include "base/decimal.h"
 #include "chem/formula.h"
+#include "solution/equilibrium.h"
 #include "solve/bounded_least_squares.h"
 #include "units/convert.h"
 
@@ -137,5 +138,54 @@ TEST(Oracle, UnitFactorsAndAtomicMassesAgreeWithGnuUnits) {
   for (const auto& [symbol, name] : elements) {
     const double mass = units(name, "1");
     EXPECT_NEAR(parseFormula(symbol)->molarMassGPerMol, mass, 3e-4 * mass) << symbol;
+  }
+}
+
+// The same equilibria posed to scipy's root finder by a script that reads the data file by itself.
+TEST(Oracle, TheChemistryAgreesWithScipyOnRandomSolutions) {
+  constexpr int count = 40;
+  std::mt19937 random(23);
+  const auto unit = [&] { return random() / 4294967296.0; };
+  const std::string path = "/tmp/butte-oracle-equilibrium-" + std::to_string(getpid()) + ".txt";
+  std::vector<Equilibrium> ours;
+  {
+    std::ofstream file(path);
+    file.precision(17);
+    for (int n = 0; n < count; ++n) {
+      Solutes totals;
+      for (auto& mol : totals.mol)
+        mol = unit() < 0.4 ? 0 : std::pow(10, -6 + 5 * unit());
+      totals.alkalinityEq = totals.unbalancedEq();
+      EquilibriumConditions conditions;
+      conditions.temperature = Temperature::fromCelsius(45 * unit());
+      const auto settled = equilibrate(totals, conditions);
+      ASSERT_TRUE(settled) << n;
+      ours.push_back(*settled);
+      file << conditions.temperature.celsius() << ' ' << totals.alkalinityEq;
+      for (const double mol : totals.mol)
+        file << ' ' << mol;
+      // A start off the answer, so that the root is really sought.
+      file << ' ' << settled->ph + 0.4 * (unit() - 0.5);
+      const auto& data = EquilibriumData::instance();
+      for (const auto component : allComponents)
+        file << ' ' << std::log(std::max(settled->molality[data.speciesOf(component)], 1e-30)) + unit() - 0.5;
+      file << '\n';
+    }
+  }
+  std::istringstream answers(outputOf("/usr/bin/python3 " BUTTE_TEST_DATA "/oracle/equilibrium.py " BUTTE_TEST_DATA
+                                      "/../data/equilibria.csv " + path));
+  std::remove(path.c_str());
+  for (int n = 0; n < count; ++n) {
+    double worst = 1, ph = 0, strength = 0;
+    ASSERT_TRUE(answers >> worst >> ph >> strength) << n;
+    EXPECT_LT(worst, 1e-8) << "scipy found no root for " << n;
+    const auto& mine = ours[static_cast<std::size_t>(n)];
+    EXPECT_NEAR(mine.ph, ph, 1e-6) << n;
+    EXPECT_NEAR(mine.ionicStrength, strength, 1e-6 * strength) << n;
+    for (const double ours_i : mine.molality) {
+      double theirs = 0;
+      ASSERT_TRUE(answers >> theirs);
+      EXPECT_NEAR(ours_i, theirs, 1e-6 * theirs + 1e-25) << n;
+    }
   }
 }

@@ -13,6 +13,7 @@ constexpr double mostSolutes = 45;        // mol/kg of all ions: about a saturat
 constexpr double leastWorthNaming = 1e-6; // saturation below which a solid is out of reach
 constexpr int mostRefinements = 4;
 constexpr double leastLookUp = 4;
+constexpr double atSaturation = 1e-9; // in ln; nearer is there
 constexpr double leastSlope = 1; // of ln saturation by ln strength; a salt of two ions has 2 in thin solution
 
 double solutesIn(const Solutes& s) {
@@ -90,12 +91,13 @@ std::optional<double> TankChemistry::root(const Candidate& candidate) const {
   const auto& seen = candidate.seen;
   if (seen.empty() || !std::isfinite(seen.front().second)) return std::nullopt;
   if (seen.size() == 1) return seen[0].first - seen[0].second / 2; // a salt of two ions
-  auto upper = std::find_if(seen.begin(), seen.end(), [](const auto& p) { return p.second >= 0; });
+  auto upper = std::find_if(seen.begin(), seen.end(), [](const auto& p) { return p.second >= -atSaturation; });
+  const bool bracketed = upper != seen.end() && upper != seen.begin();
   if (upper == seen.begin()) ++upper;
   if (upper == seen.end()) --upper;
   const auto lower = upper - 1;
   const double slope = (upper->second - lower->second) / (upper->first - lower->first);
-  if (slope >= leastSlope) return lower->first - lower->second / slope;
+  if (bracketed || slope >= leastSlope) return lower->first - lower->second / slope;
   // Hardly nearer as the tank gets stronger (other salts take its water): judged from the tank as it stands.
   const auto now = std::find_if(seen.begin(), seen.end(), [](const auto& p) { return p.first >= 0; });
   return now->first - now->second / leastSlope;
@@ -105,7 +107,7 @@ std::optional<double> TankChemistry::root(const Candidate& candidate) const {
 void TankChemistry::climb() {
   const auto anyPassed = [&](bool strongest) {
     return std::any_of(m_candidates.begin(), m_candidates.end(), [&](const Candidate& c) {
-      return (strongest ? c.seen.back() : c.seen.front()).second >= 0;
+      return (strongest ? c.seen.back() : c.seen.front()).second >= -atSaturation;
     });
   };
   const double own = solutesIn(m_perKg);

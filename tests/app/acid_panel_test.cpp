@@ -1,0 +1,151 @@
+/// The acid beside the water: typed, chosen and read as a grower would.
+#include "stations/acid_curve.h"
+#include "window_fixture.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QStackedWidget>
+
+using ::testing::HasSubstr;
+using ::testing::Not;
+
+namespace butte::app {
+
+class AcidPanelTest : public WindowTest {
+protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    press(Qt::Key_1, Qt::ControlModifier);
+    QApplication::processEvents();
+  }
+
+  std::string text(const char* label) { return find<QLabel>(label)->text().toStdString(); }
+
+  /// The combo box by keyboard: typing the first letters picks the entry.
+  void choose(const char* box, const QString& letters) {
+    auto* combo = find<QComboBox>(box);
+    combo->setFocus();
+    QTest::keyClicks(combo, letters);
+    emit combo->activated(combo->currentIndex());
+  }
+
+  void read(int row, const QString& ml, const QString& ph) {
+    type("titrationMl" + QString::number(row), ml);
+    type("titrationPh" + QString::number(row), ph);
+  }
+
+  void clearReadings() {
+    for (int row = 7; row >= 0; --row)
+      type("titrationMl" + QString::number(row), "");
+  }
+
+  double dose() { return editor().answer().acid.forWater->gramsPerLitre; }
+};
+
+TEST_F(AcidPanelTest, StandsBesideTheWaterOnly) {
+  EXPECT_TRUE(find<QLabel>("acidDose")->isVisible());
+  press(Qt::Key_3, Qt::ControlModifier);
+  EXPECT_FALSE(find<QLabel>("acidDose")->isVisible());
+}
+
+TEST_F(AcidPanelTest, TheDoseAnswersAsTheAimIsTyped) {
+  EXPECT_THAT(text("acidDose"), HasSubstr("mL per L"));
+  const double before = dose();
+  type("acidTarget", "6.4");
+  EXPECT_LT(dose(), 0.7 * before);
+  type("acidTarget", "13"); // out of range: red, and the last good aim stays
+  EXPECT_TRUE(find("acidTarget")->isWrong());
+  EXPECT_EQ(editor().document().given.acid.targetPh, 6.4);
+}
+
+TEST_F(AcidPanelTest, AnotherAcidAnotherDoseAndItsCaution) {
+  choose("acidProduct", "phos");
+  EXPECT_THAT(text("acidConsequences"), HasSubstr(" P"));
+  EXPECT_THAT(text("acidCaution"), HasSubstr("Acid into water"));
+  EXPECT_EQ(editor().document().given.acid.product->id.substr(0, 5), "h3po4");
+}
+
+TEST_F(AcidPanelTest, OwnReadingsMoveTheAlkalinityAndComeBackWithUndo) {
+  EXPECT_THAT(text("titrationVerdict"), HasSubstr("1.57"));
+  EXPECT_THAT(text("titrationVerdict"), HasSubstr("left out"));
+  const double before = dose();
+  clearReadings();
+  EXPECT_THAT(text("titrationVerdict"), HasSubstr("Type how much acid"));
+  editor().endMerging();
+  read(0, "0", "7.2");
+  read(1, "6", "6.6"); // a stronger water than the report says
+  EXPECT_EQ(editor().document().given.titration->readings.size(), 2u);
+  EXPECT_GT(dose(), 1.2 * before);
+  EXPECT_THAT(text("titrationVerdict"), HasSubstr("Still to add"));
+  for (int i = 0; i < 40 && editor().canUndo(); ++i)
+    press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_NEAR(dose(), before, 1e-9);
+  EXPECT_EQ(find("titrationMl3")->text(), "6");
+}
+
+TEST_F(AcidPanelTest, AHalfTypedRowIsKeptAndCountsForNothing) {
+  type("titrationMl7", "14");
+  EXPECT_EQ(editor().document().given.titration->readings.size(), 7u);
+  EXPECT_EQ(find("titrationMl7")->text(), "14");
+  type("titrationPh7", "4.4");
+  EXPECT_EQ(editor().document().given.titration->readings.size(), 8u);
+}
+
+TEST_F(AcidPanelTest, TheReportStandsAgainWhenTheReadingsAreSwitchedOff) {
+  const double withReadings = editor().answer().water.netAlkalinityMeqPerL;
+  QTest::mouseClick(find<QCheckBox>("titrationUse"), Qt::LeftButton, Qt::NoModifier, QPoint(8, 8));
+  EXPECT_NE(editor().answer().water.netAlkalinityMeqPerL, withReadings);
+  EXPECT_NEAR(editor().answer().water.netAlkalinityMeqPerL, 99.7 / 61.016, 0.001);
+}
+
+TEST_F(AcidPanelTest, TooFewReadingsForBothSaySo) {
+  clearReadings();
+  read(0, "0", "7.3");
+  choose("titrationSeek", "find b");
+  EXPECT_THAT(text("titrationVerdict"), HasSubstr("Too few readings"));
+}
+
+TEST_F(AcidPanelTest, TheCurveSaysWhatItShows) {
+  auto* curve = window->findChild<AcidCurve*>();
+  ASSERT_NE(curve, nullptr);
+  EXPECT_THAT(curve->description().toStdString(), HasSubstr("pH from 7.3"));
+  EXPECT_THAT(curve->description().toStdString(), HasSubstr("7 own readings"));
+  clearReadings();
+  type("water_HCO3", "");
+  EXPECT_THAT(text("acidDose"), HasSubstr("Not known"));
+  EXPECT_THAT(curve->description().toStdString(), HasSubstr("not known"));
+}
+
+TEST_F(AcidPanelTest, UnitsSwitchTheDose) {
+  trigger("units_gal_us");
+  EXPECT_THAT(text("acidDose"), HasSubstr("per US gal"));
+}
+
+TEST_F(WindowTest, TheFeedsPhStandsWithItsFigures) {
+  EXPECT_EQ(find<QLabel>("figurePh")->text(), "5.8 / 6.7");
+  type("alkalinityLeft", "1.2");
+  EXPECT_GT(editor().answer().feed.ph, 6.2);
+}
+
+TEST_F(WindowTest, ATankThatIsTooStrongSaysWhatLiesOnItsFloor) {
+  press(Qt::Key_4, Qt::ControlModifier);
+  type("stockFactor", "600");
+  const auto ceilings = window->findChildren<QLabel*>("tankCeiling1");
+  ASSERT_EQ(ceilings.size(), 1);
+  EXPECT_THAT(ceilings[0]->text().toStdString(), HasSubstr("too strong"));
+  EXPECT_THAT(ceilings[0]->text().toStdString(), HasSubstr("falls out"));
+  EXPECT_THAT(ceilings[0]->text().toStdString(), HasSubstr("potassium sulfate"));
+}
+
+TEST_F(WindowTest, AFeedThatWouldCloudSaysSo) {
+  press(Qt::Key_1, Qt::ControlModifier);
+  type("water_HCO3", "400");
+  type("waterPh", "8.2");
+  for (int row = 7; row >= 0; --row)
+    type("titrationMl" + QString::number(row), "");
+  EXPECT_THAT(find<QLabel>("waterBalance")->text().toStdString(), HasSubstr("calcite (lime scale) may fall out"));
+  type("alkalinityLeft", ""); // no acid
+  EXPECT_THAT(find<QFrame>("reasonStrip")->findChild<QLabel*>()->text().toStdString(), HasSubstr("The feed: about"));
+}
+
+} // namespace butte::app
