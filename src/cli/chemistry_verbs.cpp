@@ -1,4 +1,5 @@
 /// The verbs of the solution chemistry: equilibrium and acid.
+#include "chem/atomic_weights.h"
 #include "solution/acid_dose.h"
 #include "solution/conductivity.h"
 #include "solution/solution_state.h"
@@ -57,6 +58,22 @@ Outcome noAnswer(const Problem& problem, Json warnings) {
   return outcome;
 }
 
+/// What the water still holds once the quick solids have fallen, as elements.
+Json leftObject(const SolutionState& state) {
+  constexpr std::array<std::pair<Nutrient, Component>, 7> elements{{{Nutrient::NAmmonium, Component::NH4},
+                                                                    {Nutrient::P, Component::Phosphate},
+                                                                    {Nutrient::K, Component::K},
+                                                                    {Nutrient::Ca, Component::Ca},
+                                                                    {Nutrient::Mg, Component::Mg},
+                                                                    {Nutrient::S, Component::SO4},
+                                                                    {Nutrient::Si, Component::Silicon}}};
+  Json out = Json::object();
+  for (const auto& [nutrient, component] : elements)
+    out[std::string(nutrientKey(nutrient))] =
+        state.leftPerLitre.of(component) * *atomicWeight(elementSymbol(nutrient)) * 1000;
+  return out;
+}
+
 bool isInput(const Problem& problem) {
   return problem.code == ProblemCode::OutOfRange;
 }
@@ -84,7 +101,8 @@ Result<Outcome> equilibrium(const ScriptInput& input) {
       species[data.species()[i].name] = molality * state->waterKgPerLitre * 1000;
   }
   outcome.json["species_mmol_per_l"] = species;
-  Json index = Json::object(), formsWithin = Json::object(), solids = Json::array();
+  Json index = Json::object(), formsWithin = Json::object();
+  Json solids = Json::array(), inTheEnd = Json::array();
   for (const auto& standing : state->solids) {
     const auto& solid = data.solids()[standing.solid];
     index[solid.name] = standing.saturationIndex;
@@ -95,13 +113,16 @@ Result<Outcome> equilibrium(const ScriptInput& input) {
   outcome.json["saturation_index"] = index;
   outcome.json["over_saturated_forms"] = formsWithin;
   outcome.json["solids"] = solids;
+  outcome.json["solids_in_the_end"] = inTheEnd;
+  outcome.json["left_mg_per_l"] = leftObject(*state);
   outcome.json["ph_after_solids"] = optionalNumber(state->phAfterSolids);
   const auto at25 = conductivityAt25(feed.solutesPerLitre, feed.waterKgPerLitre, conditions);
   outcome.json["ec_ms_per_cm_25c"] = at25 ? Json(at25->milliSiemensPerCm()) : Json(nullptr);
-  outcome.json["ec_ms_per_cm"] =
-      conductivityOf(state->settled, feed.solutesPerLitre.scaled(1 / feed.waterKgPerLitre),
-                     feed.waterKgPerLitre, conditions.temperature)
-          .milliSiemensPerCm();
+  const auto actual = conductivityOf(state->settled, feed.solutesPerLitre.scaled(1 / feed.waterKgPerLitre),
+                                     feed.waterKgPerLitre, conditions.temperature);
+  outcome.json["ec_ms_per_cm"] = actual.milliSiemensPerCm();
+  outcome.json["meter_ms_per_cm_25c"] =
+      compensatedReading(actual, conditions.temperature).milliSiemensPerCm();
   outcome.json["alkalinity_meq_per_l"] = state->settled.alkalinityEq * feed.waterKgPerLitre * 1000;
   outcome.json["warnings"] = warnings;
   return outcome;

@@ -200,10 +200,16 @@ TEST(Equilibrium, TheStartNeverChangesTheAnswer) {
   const auto feed = make({{C::K, 5e-3}, {C::Ca, 4e-3}, {C::Mg, 1e-3}, {C::NO3, 1.3e-2}, {C::Phosphate, 1e-3},
                           {C::SO4, 1e-3}, {C::Carbonate, 2e-3}}, 5e-4);
   const double ph = equilibrate(feed, at(20))->ph;
-  for (const double guess : {0.5, 4.0, 9.0, 13.5}) {
-    auto conditions = at(20);
-    conditions.phGuess = guess;
-    EXPECT_NEAR(equilibrate(feed, conditions)->ph, ph, 1e-8) << guess;
+  auto other = feed;
+  for (const double factor : {0.01, 1.0, 30.0}) {
+    for (const double alkalinity : {-0.2, 0.0, 0.4}) {
+      auto conditions = at(20);
+      other = feed.scaled(factor);
+      other.alkalinityEq = alkalinity;
+      const auto start = equilibrate(other, conditions);
+      conditions.start = &*start;
+      EXPECT_NEAR(equilibrate(feed, conditions)->ph, ph, 1e-8) << factor << " " << alkalinity;
+    }
   }
 }
 

@@ -47,7 +47,7 @@ AcidPanel::AcidPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   column->addWidget(makeChoice());
   m_dose = new QLabel;
   m_dose->setObjectName("acidDose");
-  m_dose->setFont(faceOf(17, true));
+  m_dose->setFont(faceOf(15, true));
   m_dose->setWordWrap(true);
   column->addWidget(m_dose);
   m_caution = new QLabel;
@@ -130,8 +130,9 @@ QString AcidPanel::doseText() const {
   const auto batch = given.request.volume;
   if (product.densityKgPerL) {
     const double millilitres = grams / *product.densityKgPerL;
-    return QString("%1 · %2 mL in %3")
-        .arg(m_units.dose(millilitres), localFigure(millilitres * batch.litres()), m_units.text(batch));
+    return QString("%1 · %2 mL (%3) in %4")
+        .arg(m_units.dose(millilitres), localFigure(millilitres * batch.litres()),
+             m_units.text(core::Mass::fromGrams(grams * batch.litres())), m_units.text(batch));
   }
   return QString("%1 g per L · %2 in %3")
       .arg(localFigure(grams), m_units.text(core::Mass::fromGrams(grams * batch.litres())),

@@ -5,7 +5,8 @@
 namespace butte::app {
 namespace {
 constexpr double leastMgPerLitreWorthSaying = 5;
-}
+constexpr double calciumMgPerMol = 40078; // IUPAC 2021
+} // namespace
 
 QStringList fallingSentences(const QString& where, const core::MixResult& mix) {
   QStringList lines;
@@ -19,6 +20,10 @@ QStringList fallingSentences(const QString& where, const core::MixResult& mix) {
                       QString::fromStdString(words::kineticsText(solid.formsWithin)),
                       QString::number(standing.saturationIndex, 'f', 1));
   }
+  if (!lines.isEmpty())
+    lines.last() += QString(" It would leave %1 mg/L of calcium dissolved.")
+                        .arg(QString::fromStdString(words::figure(
+                            mix.state->leftPerLitre.of(core::Component::Ca) * calciumMgPerMol)));
   return lines;
 }
 

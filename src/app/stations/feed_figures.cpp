@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "solution/conductivity.h"
 #include "words.h"
 
 #include <QGridLayout>
@@ -11,6 +12,24 @@
 namespace butte::app {
 
 namespace {
+
+/// What a meter with the usual compensation shows in a colder or warmer feed.
+QString meterWords(const core::MixResult& feed) {
+  QStringList lines{"At 25 °C, by the ions. A meter that compensates 2 % per °C shows"};
+  for (const double celsius : {10.0, 15.0, 20.0, 30.0}) {
+    core::EquilibriumConditions conditions;
+    conditions.temperature = core::Temperature::fromCelsius(celsius);
+    const auto perKg = feed.solutesPerLitre.scaled(1 / feed.waterKgPerLitre);
+    const auto settled = core::equilibrate(perKg, conditions);
+    if (!settled) continue;
+    const auto actual = core::conductivityOf(*settled, perKg, feed.waterKgPerLitre, conditions.temperature);
+    lines << QString("%1 mS/cm in a feed of %2 °C")
+                 .arg(localNumber(
+                          core::compensatedReading(actual, conditions.temperature).milliSiemensPerCm(), 2),
+                      localNumber(celsius, 0));
+  }
+  return lines.join("\n");
+}
 
 /// Solids that the feed is over-saturated with, and how soon they show.
 QString standings(const core::MixResult& feed) {
@@ -34,10 +53,16 @@ FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   grid->setContentsMargins(0, 0, 0, 0);
   grid->setVerticalSpacing(0);
   grid->setHorizontalSpacing(12);
-  const char* names[] = {
-      "EC at 25 °C", "pH mixed / in air", "cations / anions, meq/L", "alkalinity left", "NH₄ share of N", "N : K", "K : Ca", "cost"};
-  const char* ids[] = {"figureEc", "figurePh", "figureIons", "figureAlkalinity", "figureAmmonium",
-                       "figureNk", "figureKca",  "figureCost"};
+  const char* names[] = {"EC at 25 °C",
+                         "pH mixed / in air",
+                         "cations / anions, meq/L",
+                         "alkalinity left",
+                         "NH₄ share of N",
+                         "N : K",
+                         "K : Ca",
+                         "cost"};
+  const char* ids[] = {"figureEc",       "figurePh", "figureIons", "figureAlkalinity",
+                       "figureAmmonium", "figureNk", "figureKca",  "figureCost"};
   for (int i = 0; i < 8; ++i) {
     auto* name = new QLabel(names[i]);
     name->setProperty("soft", true);
@@ -61,12 +86,13 @@ void FeedFigures::refresh() {
   const auto ratio = [](double a, double b) { return b > 0 ? localNumber(a / b, 2) : QString("–"); };
   const double nitrogen = mg.of(core::Nutrient::N);
   m_values[0]->setText(m_units.text(feed.conductivity));
-  m_values[1]->setText(feed.ph ? localNumber(*feed.ph, 1) + (feed.phInAir ? " / " + localNumber(*feed.phInAir, 1) : QString())
+  m_values[0]->setToolTip(meterWords(feed));
+  m_values[1]->setText(feed.ph ? localNumber(*feed.ph, 1) +
+                                     (feed.phInAir ? " / " + localNumber(*feed.phInAir, 1) : QString())
                                : QString("not known"));
   m_values[1]->setToolTip(standings(feed));
-  m_values[2]->setText(
-      QString("%1 / %2")
-          .arg(localNumber(feed.ions.cationsMeqPerL(), 1), localNumber(feed.ions.anionsMeqPerL(), 1)));
+  m_values[2]->setText(QString("%1 / %2").arg(localNumber(feed.ions.cationsMeqPerL(), 1),
+                                              localNumber(feed.ions.anionsMeqPerL(), 1)));
   m_values[3]->setText(request.water.alkalinityMeqPerL ? localNumber(feed.netAlkalinityMeqPerL, 2) + " meq/L"
                                                        : QString("not known"));
   m_values[4]->setText(nitrogen > 0 ? localNumber(100 * mg.of(core::Nutrient::NAmmonium) / nitrogen, 1) + " %"

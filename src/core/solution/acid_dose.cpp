@@ -119,12 +119,14 @@ std::vector<TitrationPoint> titrationCurve(const Titrated& solution, const Solut
                                            int count) {
   std::vector<TitrationPoint> curve;
   Titrated from = solution;
+  Equilibrium last;
   for (int i = 0; i < count; ++i) {
     const double grams = count > 1 ? most * i / (count - 1) : 0;
-    const auto state = withDose(from, product, grams);
+    auto state = withDose(from, product, grams);
     if (!state) continue;
-    from.conditions.phGuess = state->ph;
     curve.push_back({grams, grams * equivalentsPerGram(product, *state), state->ph});
+    last = std::move(state).value();
+    from.conditions.start = &last; // the next point is near
   }
   return curve;
 }

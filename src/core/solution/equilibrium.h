@@ -15,13 +15,16 @@ struct SolidPhase {
   double lnSolubilityProduct = 0; ///< over the components, at the temperature in question
 };
 
+struct Equilibrium;
+
 /// Under what conditions a solution settles.
 struct EquilibriumConditions {
   Temperature temperature = Temperature::fromCelsius(25);
   std::optional<double> ph;               ///< held; else the pH follows from the net alkalinity
   std::optional<double> carbonDioxideAtm; ///< open to a gas with this partial pressure; else closed
   std::vector<SolidPhase> solids;         ///< that may fall out
-  std::optional<double> phGuess;          ///< where to start; never changes the answer
+  /// A like solution to start from; never changes the answer. Must outlive the call.
+  const Equilibrium* start = nullptr;
 };
 
 /// A solution at equilibrium. Molalities are in mol per kg of water.

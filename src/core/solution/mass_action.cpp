@@ -165,16 +165,28 @@ void MassAction::start() {
   }
   updateGammas();
   m_x = Vector::Zero(m_n);
+  if (takeStart()) return;
   double low = -15 * ln10, high = 1 * ln10; // pH 15 down to -1
-  if (m_hydrogenUnknown >= 0 && m_conditions.phGuess) {
-    low = high = -*m_conditions.phGuess * ln10;
-  } else if (m_hydrogenUnknown >= 0) {
-    for (int i = 0; i < 16; ++i) {
-      const double middle = 0.5 * (low + high);
-      (hydrogenExcess(middle, nullptr) < 0 ? low : high) = middle;
-    }
+  for (int i = 0; i < 16 && m_hydrogenUnknown >= 0; ++i) {
+    const double middle = 0.5 * (low + high);
+    (hydrogenExcess(middle, nullptr) < 0 ? low : high) = middle;
   }
   hydrogenExcess(0.5 * (low + high), &m_x);
+}
+
+/// The state of a like solution, where it holds all that this one holds.
+bool MassAction::takeStart() {
+  const auto* from = m_conditions.start;
+  if (!from) return false;
+  for (std::size_t i = 0; i < componentCount; ++i) {
+    if (m_unknownOf[i] < 0) continue;
+    if (!std::isfinite(from->lnActivity[i])) return false;
+    m_x[m_unknownOf[i]] = from->lnActivity[i];
+  }
+  if (m_hydrogenUnknown >= 0) m_x[m_hydrogenUnknown] = from->lnHydrogen;
+  m_strength = std::max(from->ionicStrength, 1e-9);
+  m_near = true;
+  return true;
 }
 
 void MassAction::updateGammas() {
@@ -365,7 +377,7 @@ bool MassAction::settle(const std::vector<std::size_t>& present) {
   const Vector x = m_x;
   const double strength = m_strength;
   m_lnWater = 0;
-  if (present.empty()) {
+  if (present.empty() && !m_near) {
     updateGammas();
     newtonAt({}, false, 2); // the rough way there; whether it closes does not matter yet
   }

@@ -63,6 +63,7 @@ private:
   void buildSpecies();
   void buildSolids();
   void start();
+  bool takeStart();
   double hydrogenExcess(double lnHydrogen, Vector* x) const;
   void updateGammas();
   void updateMolalities(const Vector& x);
@@ -94,6 +95,7 @@ private:
   Vector m_x;
   std::vector<double> m_amounts;
   int m_iterations = 0;
+  bool m_near = false; ///< started from a like solution
 };
 
 } // namespace butte::core

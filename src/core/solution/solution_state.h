@@ -12,7 +12,9 @@ namespace butte::core {
 struct SolidStanding {
   std::size_t solid = 0;      ///< index into EquilibriumData::solids()
   double saturationIndex = 0; ///< log10 of (ion product / solubility product); above 0: over-saturated
-  double gramsPerLitre = 0;   ///< that fall out at equilibrium; only of solids that form within hours
+  double gramsPerLitre = 0;   ///< that fall out at equilibrium, of solids that form within hours
+  double gramsPerLitreInTheEnd =
+      0; ///< with the slow ones too: what a very long time would leave on the floor
 };
 
 /// What stands in a solution, and what would come of it.
@@ -21,7 +23,8 @@ struct SolutionState {
   double waterKgPerLitre = 1;
   double ph = 7;
   std::vector<SolidStanding> solids;   ///< those whose ions are all present
-  std::optional<double> phAfterSolids; ///< once they have fallen; nothing where none falls
+  std::optional<double> phAfterSolids; ///< once those of hours have fallen; nothing where none falls
+  Solutes leftPerLitre;                ///< what the water still holds then
 };
 
 /// True for solids that show within minutes or hours by common experience. Slower ones may stand above their

@@ -8,9 +8,10 @@
 namespace butte::core {
 namespace {
 
-constexpr double penError = 0.05;       // pH; a calibrated pen (common practice)
-constexpr double farOff = 0.25;         // pH; nearer readings are never called outliers
-constexpr double farOffScatters = 3.5;  // robust standard deviations
+constexpr double penError = 0.05;      // pH; a calibrated pen (common practice)
+constexpr double farOff = 0.25;        // pH; nearer readings are never called outliers
+constexpr double farOffScatters = 3.5; // robust standard deviations
+constexpr int mostRounds = 6;
 constexpr double widestStrength = 0.25; // relative standard error past which a strength is not worth saying
 
 /// The balance of one reading, in equivalents per litre: alkalinity = carbonate c + others + strength x acid.
@@ -47,18 +48,14 @@ public:
 
   Result<TitrationFit> run() {
     if (auto problem = checkCount()) return *problem;
-    for (int round = 0; round < 4; ++round) {
-      if (!lookAtReadings() || !solve()) return problemAt(ProblemCode::NotDeterminable, "titration", {});
-    }
+    if (!settleTotals()) return problemAt(ProblemCode::NotDeterminable, "titration", {});
     // The worst reading goes first, and the rest is fitted anew: a bad one must not drag good ones with it.
     const std::size_t most = m_fit.readings.size() / 4;
     for (std::size_t removed = 0; removed < most; ++removed) {
       const auto worst = worstOutlier();
       if (!worst) break;
       m_fit.readings[*worst].outlier = true;
-      for (int round = 0; round < 3; ++round) {
-        if (!lookAtReadings() || !solve()) return problemAt(ProblemCode::NotDeterminable, "titration", {});
-      }
+      if (!settleTotals()) return problemAt(ProblemCode::NotDeterminable, "titration", {});
     }
     if (seeksStrength() && !(m_fit.strengthStandardError < widestStrength * m_fit.strengthFactor))
       return problemAt(ProblemCode::NotDeterminable, "titration", {});
@@ -69,6 +66,22 @@ private:
   bool seeksAlkalinity() const { return m_request.unknown != TitrationUnknown::Strength; }
   bool seeksStrength() const { return m_request.unknown != TitrationUnknown::Alkalinity; }
   Eigen::Index unknowns() const { return 1 + (seeksAlkalinity() ? 1 : 0) + (seeksStrength() ? 1 : 0); }
+
+  /// The balance depends a little on the totals that it finds (pairs, ionic strength): on until they stand.
+  bool settleTotals() {
+    for (int round = 0; round < mostRounds; ++round) {
+      const double alkalinity = m_fit.alkalinityEqPerLitre, strength = m_fit.strengthFactor,
+                   carbonate = m_fit.carbonateMolPerLitre;
+      if (!lookAtReadings() || !solve()) return false;
+      const auto stands = [](double before, double after) {
+        return std::abs(after - before) <= 1e-5 * std::abs(after) + 1e-9;
+      };
+      if (stands(alkalinity, m_fit.alkalinityEqPerLitre) && stands(strength, m_fit.strengthFactor) &&
+          stands(carbonate, m_fit.carbonateMolPerLitre))
+        break;
+    }
+    return true;
+  }
 
   std::optional<Problem> checkCount() const {
     const std::size_t needed = m_request.unknown == TitrationUnknown::AlkalinityAndStrength ? 5 : 2;

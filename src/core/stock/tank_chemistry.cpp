@@ -74,10 +74,11 @@ void TankChemistry::addCandidates() {
 
 /// Settles the tank at a multiple of its strength and notes where each solid stands.
 bool TankChemistry::look(double multiple) {
+  m_conditions.start = m_last ? &*m_last : nullptr;
   const auto settled = equilibrate(m_perKg.scaled(multiple), m_conditions);
   if (!settled) return false;
   if (multiple == 1) m_ph = settled->ph;
-  m_conditions.phGuess = settled->ph;
+  m_last = *settled;
   for (auto& candidate : m_candidates) {
     const double ln = settled->lnIonProduct(candidate.phase.dissolved) - candidate.phase.lnSolubilityProduct;
     const std::pair point{std::log(multiple), ln};
@@ -91,7 +92,8 @@ std::optional<double> TankChemistry::root(const Candidate& candidate) const {
   const auto& seen = candidate.seen;
   if (seen.empty() || !std::isfinite(seen.front().second)) return std::nullopt;
   if (seen.size() == 1) return seen[0].first - seen[0].second / 2; // a salt of two ions
-  auto upper = std::find_if(seen.begin(), seen.end(), [](const auto& p) { return p.second >= -atSaturation; });
+  auto upper =
+      std::find_if(seen.begin(), seen.end(), [](const auto& p) { return p.second >= -atSaturation; });
   const bool bracketed = upper != seen.end() && upper != seen.begin();
   if (upper == seen.begin()) ++upper;
   if (upper == seen.end()) --upper;
@@ -145,6 +147,7 @@ void TankChemistry::refine() {
 bool TankChemistry::findAmounts(double waterKgPerLitre) {
   if (m_solids.empty() || m_solids.front().saturation <= 1) return true;
   auto conditions = m_conditions;
+  conditions.start = nullptr;
   for (const auto& candidate : m_candidates)
     conditions.solids.push_back(candidate.phase);
   const auto settled = equilibrate(m_perKg, conditions);

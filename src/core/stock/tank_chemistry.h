@@ -49,6 +49,7 @@ private:
 
   Solutes m_perKg;
   EquilibriumConditions m_conditions;
+  std::optional<Equilibrium> m_last;   ///< where the next strength starts
   std::vector<Candidate> m_candidates; ///< parallel to m_solids until sorted
   std::vector<TankSolid> m_solids;
   bool m_known = true;
