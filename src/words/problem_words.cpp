@@ -21,6 +21,21 @@ std::string value(const core::Problem& p, std::size_t i) {
   return i < p.values.size() ? p.values[i] : std::string("?");
 }
 
+std::string chemistryProblemText(const core::Problem& p) {
+  switch (p.code) {
+  case ProblemCode::NoEquilibrium:
+    return "the solution chemistry found no balance for this mixture; check the amounts";
+  case ProblemCode::CannotReach:
+    return fmt::format("this product can't bring the water to pH {}", shortened(value(p, 0)));
+  case ProblemCode::TooFewReadings:
+    return fmt::format("too few readings: at least {} are needed", value(p, 0));
+  case ProblemCode::NotDeterminable:
+    return "these readings leave it open: give the bottle's strength or the alkalinity, or go on adding acid past pH 4";
+  default:
+    return "unknown problem";
+  }
+}
+
 } // namespace
 
 std::string problemText(const core::Problem& p) {
@@ -86,16 +101,9 @@ std::string problemText(const core::Problem& p) {
     return value(p, 0);
   case ProblemCode::NewerFormat:
     return fmt::format("the file has format version {}, this program knows up to {}", v(0), v(1));
-  case ProblemCode::NoEquilibrium:
-    return "the solution chemistry found no balance for this mixture; check the amounts";
-  case ProblemCode::CannotReach:
-    return fmt::format("this product can't bring the water to pH {}", v(0));
-  case ProblemCode::TooFewReadings:
-    return fmt::format("too few readings: at least {} are needed", v(0));
-  case ProblemCode::NotDeterminable:
-    return "these readings leave it open: give the bottle's strength or the alkalinity, or go on adding acid past pH 4";
+  default:
+    return chemistryProblemText(p);
   }
-  return "unknown problem";
 }
 
 std::string problemLine(const core::Problem& p) {

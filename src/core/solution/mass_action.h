@@ -58,6 +58,15 @@ private:
     bool possible = true;
   };
 
+  class Kkt;
+  struct Linear {
+    Matrix j;
+    Vector balance, gross; ///< totals found less those given, and without signs
+    Vector fromStrength, toStrength;
+    double strengthSlope = 1;
+    double strengthGap = 0;
+  };
+
   double reduce(const Stoichiometry& s, std::vector<double>& row) const;
   void chooseUnknowns();
   void buildSpecies();
@@ -70,11 +79,13 @@ private:
   double potential(const Vector& x);
   double strengthFound() const;
   void updateWater();
+  Linear linearise() const;
+  Eigen::VectorXd solidGaps(const std::vector<std::size_t>& present) const;
+  bool isClosed(const Linear& at, const std::vector<std::size_t>& present, const Eigen::VectorXd& gaps,
+                bool coupled) const;
+  double stepLength(const Linear& at, const Vector& step, bool damped);
   bool newtonAt(const std::vector<std::size_t>& present, bool coupled, int most);
   bool settleNested(const std::vector<std::size_t>& present);
-  bool solveKkt(const Matrix& j, const Vector& scale, const std::vector<std::size_t>& present,
-                const Vector& rhs, const std::vector<double>& gap, Vector& x,
-                std::vector<double>& multipliers) const;
 
   const EquilibriumData& m_data;
   Solutes m_totals;
