@@ -1,4 +1,5 @@
-/// What the solution chemistry costs: one equilibrium, a titration curve, a fit, a tank, a keystroke with all of it.
+/// What the solution chemistry costs: one equilibrium, a titration curve, a fit, a tank, a keystroke with all
+/// of it.
 #include "formula/formula_answer.h"
 #include "product/catalogue.h"
 #include "stock/tank_chemistry.h"
@@ -12,7 +13,8 @@ namespace {
 
 Water hardWell() {
   WaterReport report;
-  report.milligramsPerLitre = {{"Ca", 78}, {"Mg", 14}, {"Na", 23}, {"Cl", 34}, {"SO4", 41}, {"NO3", 12}, {"HCO3", 247}};
+  report.milligramsPerLitre = {{"Ca", 78},  {"Mg", 14},  {"Na", 23},   {"Cl", 34},
+                               {"SO4", 41}, {"NO3", 12}, {"HCO3", 247}};
   report.ph = 7.8;
   return *normaliseWater(report);
 }
@@ -32,14 +34,14 @@ Given usualFormula(bool titration) {
   Given given;
   auto& r = given.request;
   r.water = hardWell();
-  for (const char* id : {"can_double", "kno3", "mkp", "epsom", "sop", "mgn6", "fedtpa11", "mnso4_1", "znso4_7", "h3bo3",
-                         "cuso4_5", "namoo4_2", "hno3_60"})
+  for (const char* id : {"can_double", "kno3", "mkp", "epsom", "sop", "mgn6", "fedtpa11", "mnso4_1",
+                         "znso4_7", "h3bo3", "cuso4_5", "namoo4_2", "hno3_60"})
     r.shelf.push_back(shipped(id));
-  const std::pair<Nutrient, double> wanted[] = {{Nutrient::NNitrate, 142}, {Nutrient::NAmmonium, 7}, {Nutrient::P, 31},
-                                                {Nutrient::K, 205},        {Nutrient::Ca, 130},      {Nutrient::Mg, 27},
-                                                {Nutrient::S, 40},         {Nutrient::Fe, 1.8},      {Nutrient::Mn, 0.55},
-                                                {Nutrient::Zn, 0.46},      {Nutrient::B, 0.22},      {Nutrient::Cu, 0.05},
-                                                {Nutrient::Mo, 0.05}};
+  const std::pair<Nutrient, double> wanted[] = {
+      {Nutrient::NNitrate, 142}, {Nutrient::NAmmonium, 7}, {Nutrient::P, 31},   {Nutrient::K, 205},
+      {Nutrient::Ca, 130},       {Nutrient::Mg, 27},       {Nutrient::S, 40},   {Nutrient::Fe, 1.8},
+      {Nutrient::Mn, 0.55},      {Nutrient::Zn, 0.46},     {Nutrient::B, 0.22}, {Nutrient::Cu, 0.05},
+      {Nutrient::Mo, 0.05}};
   for (const auto& [nutrient, mg] : wanted)
     r.rows.push_back({nutrient, mg});
   r.volume = Volume::fromLitres(1000);

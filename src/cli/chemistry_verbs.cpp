@@ -14,14 +14,14 @@ namespace {
 using namespace core;
 using exchange::ScriptInput;
 
-constexpr double usualCelsius = 20;
 constexpr int curvePoints = 60;
 
 EquilibriumConditions conditionsOf(const ScriptInput& input) {
   EquilibriumConditions conditions;
   const auto& water = input.given.request.water;
-  conditions.temperature = Temperature::fromCelsius(
-      input.chemistry.temperatureCelsius.value_or(water.temperatureCelsius.value_or(usualCelsius)));
+  const auto& asked = input.chemistry.temperatureCelsius;
+  const auto& celsius = asked ? asked : water.temperatureCelsius; // out of range is refused, not bent
+  conditions.temperature = celsius ? Temperature::fromCelsius(*celsius) : temperatureOf(water);
   if (input.chemistry.openToAir) conditions.carbonDioxideAtm = input.chemistry.carbonDioxideAtm;
   conditions.ph = input.chemistry.heldPh;
   return conditions;

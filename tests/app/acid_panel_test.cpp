@@ -143,9 +143,11 @@ TEST_F(WindowTest, AFeedThatWouldCloudSaysSo) {
   type("waterPh", "8.2");
   for (int row = 7; row >= 0; --row)
     type("titrationMl" + QString::number(row), "");
-  EXPECT_THAT(find<QLabel>("waterBalance")->text().toStdString(), HasSubstr("calcite (lime scale) may fall out"));
+  EXPECT_THAT(find<QLabel>("waterBalance")->text().toStdString(),
+              HasSubstr("calcite (lime scale) may fall out"));
   type("alkalinityLeft", ""); // no acid
-  EXPECT_THAT(find<QFrame>("reasonStrip")->findChild<QLabel*>()->text().toStdString(), HasSubstr("The feed: about"));
+  EXPECT_THAT(find<QFrame>("reasonStrip")->findChild<QLabel*>()->text().toStdString(),
+              HasSubstr("The feed: about"));
 }
 
 } // namespace butte::app

@@ -17,7 +17,8 @@ json hardWater() {
 
 json acidRequest(const std::string& formula, double percent, double targetPh) {
   auto input = hardWater();
-  input["acid"] = {{"formula", formula}, {"purity_percent", percent}, {"density_kg_per_l", 1.37}, {"liquid", true}};
+  input["acid"] = {
+      {"formula", formula}, {"purity_percent", percent}, {"density_kg_per_l", 1.37}, {"liquid", true}};
   input["target_ph"] = targetPh;
   input["volume_l"] = 1000;
   return input;
@@ -43,14 +44,15 @@ double total(const json& species, const std::vector<std::string>& names) {
 
 TEST(EquilibriumVerb, PrintsItsKeysAndTheWatersOwnPh) {
   const auto out = cli("equilibrium", hardWater().dump()).parsed();
-  for (const char* key : {"ph", "ionic_strength_mol_per_l", "species_mmol_per_l", "saturation_index", "solids",
-                          "ec_ms_per_cm_25c", "warnings"})
+  for (const char* key : {"ph", "ionic_strength_mol_per_l", "species_mmol_per_l", "saturation_index",
+                          "solids", "ec_ms_per_cm_25c", "warnings"})
     EXPECT_TRUE(out.contains(key)) << key;
   EXPECT_NEAR(out["ph"].get<double>(), 7.8, 0.002);
   EXPECT_GT(out["saturation_index"]["calcite"].get<double>(), 0.3);
   EXPECT_EQ(out["solids"][0]["name"], "calcite");
-  EXPECT_NEAR(total(out["species_mmol_per_l"], {"Ca+2", "CaSO4(aq)", "CaHCO3+", "CaCO3(aq)", "CaOH+", "CaNO3+"}),
-              78 / 40.078, 1e-6);
+  EXPECT_NEAR(
+      total(out["species_mmol_per_l"], {"Ca+2", "CaSO4(aq)", "CaHCO3+", "CaCO3(aq)", "CaOH+", "CaNO3+"}),
+      78 / 40.078, 1e-6);
 }
 
 TEST(EquilibriumVerb, AHeldPhIsHeldAndOpenWaterClimbs) {
@@ -69,18 +71,22 @@ TEST(EquilibriumVerb, PhosphateBufferAndKclStandardComeOut) {
   // NBS 6.865 at 25 degC; the KCl standard of 0.01 mol/L, 1.4125 mS/cm (from memory).
   auto buffer = solution({{"KH2PO4", 3.402}, {"K2HPO4", 4.355}});
   buffer["temperature_c"] = 25;
-  EXPECT_NEAR(cli("equilibrium", buffer.dump()).parsed()["ph"].get<double>(), 6.865, 0.05); // all potassium here
+  EXPECT_NEAR(cli("equilibrium", buffer.dump()).parsed()["ph"].get<double>(), 6.865,
+              0.05); // all potassium here
   const auto kcl = cli("equilibrium", solution({{"KCl", 0.74548}}).dump()).parsed();
   EXPECT_NEAR(kcl["ec_ms_per_cm_25c"].get<double>(), 1.4125, 0.014);
-  EXPECT_NEAR(kcl["ec_ms_per_cm"].get<double>(), 1.278, 0.02); // at 20 degC, the standard's own table (from memory)
+  EXPECT_NEAR(kcl["ec_ms_per_cm"].get<double>(), 1.278,
+              0.02); // at 20 degC, the standard's own table (from memory)
 }
 
 TEST(EquilibriumVerb, GypsumFallsFromTheConcentrateNotFromTheFeed) { // common practice
-  const auto strong = cli("equilibrium", solution({{"Ca(NO3)2·4H2O", 90}, {"MgSO4·7H2O", 50}}).dump()).parsed();
+  const auto strong =
+      cli("equilibrium", solution({{"Ca(NO3)2·4H2O", 90}, {"MgSO4·7H2O", 50}}).dump()).parsed();
   ASSERT_FALSE(strong["solids"].empty());
   EXPECT_EQ(strong["solids"][0]["name"], "gypsum");
   EXPECT_GT(strong["solids"][0]["g_per_l"].get<double>(), 20);
-  const auto feed = cli("equilibrium", solution({{"Ca(NO3)2·4H2O", 0.9}, {"MgSO4·7H2O", 0.5}}).dump()).parsed();
+  const auto feed =
+      cli("equilibrium", solution({{"Ca(NO3)2·4H2O", 0.9}, {"MgSO4·7H2O", 0.5}}).dump()).parsed();
   EXPECT_TRUE(feed["solids"].empty());
 }
 
@@ -107,7 +113,8 @@ TEST(AcidVerb, PrintsTheDoseWhatItBringsAndACurveThatPassesTheAim) {
 
 TEST(AcidVerb, SulfuricBringsSulfurAndABaseLiftsThePh) {
   const auto sulfuric = cli("acid", acidRequest("H2SO4", 37, 6).dump()).parsed();
-  EXPECT_NEAR(sulfuric["adds_mg_per_l"]["S"].get<double>(), sulfuric["meq_per_l"].get<double>() * 16.03, 0.05);
+  EXPECT_NEAR(sulfuric["adds_mg_per_l"]["S"].get<double>(), sulfuric["meq_per_l"].get<double>() * 16.03,
+              0.05);
   auto base = acidRequest("KOH", 90, 8.5);
   base["acid"].erase("density_kg_per_l");
   const auto lifted = cli("acid", base.dump()).parsed();

@@ -13,7 +13,8 @@ namespace {
 
 Water hardWell() {
   WaterReport report;
-  report.milligramsPerLitre = {{"Ca", 78}, {"Mg", 14}, {"Na", 23}, {"Cl", 34}, {"SO4", 41}, {"NO3", 12}, {"HCO3", 248}};
+  report.milligramsPerLitre = {{"Ca", 78},  {"Mg", 14},  {"Na", 23},   {"Cl", 34},
+                               {"SO4", 41}, {"NO3", 12}, {"HCO3", 248}};
   report.ph = 7.8;
   return *normaliseWater(report);
 }
@@ -40,7 +41,8 @@ TEST(AcidDose, EveryAcidAndBaseOfTheCatalogueBringsTheWaterWhereItShould) {
     const auto dose = doseToReach(water, perGram(acid), 5.8);
     ASSERT_TRUE(dose) << acid;
     EXPECT_NEAR(phAfter(water, perGram(acid), dose->gramsPerLitre), 5.8, 1e-5) << acid;
-    EXPECT_NEAR(dose->equivalentsPerLitre + dose->alkalinityLeftEqPerLitre, water.perLitre.alkalinityEq, 1e-12);
+    EXPECT_NEAR(dose->equivalentsPerLitre + dose->alkalinityLeftEqPerLitre, water.perLitre.alkalinityEq,
+                1e-12);
   }
   for (const char* base : {"KOH", "K2CO3", "KHCO3", "NaHCO3"}) {
     const double target = std::string(base) == "KHCO3" || std::string(base) == "NaHCO3" ? 7.9 : 8.6;
@@ -51,8 +53,8 @@ TEST(AcidDose, EveryAcidAndBaseOfTheCatalogueBringsTheWaterWhereItShould) {
   }
 }
 
-// Reference equivalents up to pH 5.8 at ionic strength 0, from the pKa (CRC Handbook, from memory): phosphoric 1.037,
-// citric 2.120, acetic 0.917. Citrate held by calcium lets go of more.
+// Reference equivalents up to pH 5.8 at ionic strength 0, from the pKa (CRC Handbook, from memory):
+// phosphoric 1.037, citric 2.120, acetic 0.917. Citrate held by calcium lets go of more.
 TEST(AcidDose, WeakAcidsGiveTheEquivalentsOfTheirPka) {
   const auto thin = asTitrated(test::waterOf({{"Na", 4.6}, {"HCO3", 12.2}}));
   const auto equivalents = [&](const char* acid, double molarMass) {
@@ -67,7 +69,8 @@ TEST(AcidDose, WeakAcidsGiveTheEquivalentsOfTheirPka) {
   EXPECT_NEAR(equivalents("H2SO4", 98.07), 2, 1e-3);
 }
 
-// The pairs of calcium and magnesium with citrate: without them a citric dose in hard water is wrong by a quarter.
+// The pairs of calcium and magnesium with citrate: without them a citric dose in hard water is wrong by a
+// quarter.
 TEST(AcidDose, HardWaterMakesCitricAcidStrongerSoftWaterDoesNot) {
   const auto hard = asTitrated(hardWell());
   WaterReport report;

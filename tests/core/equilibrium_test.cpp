@@ -1,6 +1,6 @@
 #include "base/decimal.h"
-#include "solution/equilibrium.h"
 #include "product/product.h"
+#include "solution/equilibrium.h"
 #include "solution/solution_state.h"
 #include "support/text_table.h"
 
@@ -30,7 +30,8 @@ Solutes make(std::initializer_list<std::pair<C, double>> parts, double alkalinit
 
 Solutes buffer(const std::string& name) {
   if (name == "phosphate 1:1") return make({{C::K, 0.025}, {C::Na, 0.05}, {C::Phosphate, 0.05}}, 0.025);
-  if (name == "phosphate 1:3.5") return make({{C::K, 0.008695}, {C::Na, 0.06086}, {C::Phosphate, 0.039125}}, 0.03043);
+  if (name == "phosphate 1:3.5")
+    return make({{C::K, 0.008695}, {C::Na, 0.06086}, {C::Phosphate, 0.039125}}, 0.03043);
   if (name == "borax") return make({{C::Na, 0.02}, {C::Boron, 0.04}}, 0.02);
   if (name == "carbonate") return make({{C::Na, 0.075}, {C::Carbonate, 0.05}}, 0.075);
   if (name == "citrate") return make({{C::K, 0.05}, {C::Citrate, 0.05}}, 0.05);
@@ -92,11 +93,13 @@ TEST(Equilibrium, GypsumDissolvesAsTheHandbookSays) {
   }
 }
 
-// Cameron & Seidell 1901, in Seidell's Solubilities (from memory): g/L of CaSO4 beside CaCl2 or Na2SO4 at 25 degC.
+// Cameron & Seidell 1901, in Seidell's Solubilities (from memory): g/L of CaSO4 beside CaCl2 or Na2SO4 at 25
+// degC.
 TEST(Equilibrium, ASharedIonDrivesGypsumOut) {
   auto conditions = at(25);
   conditions.solids = {phase("gypsum", 25)};
-  for (const auto& [chloride, grams] : {std::pair{7.489, 1.244}, {11.96, 1.181}, {25.77, 1.096}, {51.53, 1.016}}) {
+  for (const auto& [chloride, grams] :
+       {std::pair{7.489, 1.244}, {11.96, 1.181}, {25.77, 1.096}, {51.53, 1.016}}) {
     const double mol = chloride / 110.98;
     const auto settled = equilibrate(make({{C::Ca, 0.1 + mol}, {C::SO4, 0.1}, {C::Cl, 2 * mol}}), conditions);
     EXPECT_NEAR((0.1 - settled->solidMol[0]) * 136.14, grams, 0.06 * grams) << chloride;
@@ -108,8 +111,8 @@ TEST(Equilibrium, ASharedIonDrivesGypsumOut) {
   }
 }
 
-// Stumm & Morgan 1996, chapter 4 (from memory): calcite and pure water, closed: pH 9.9, Ca 1.2e-4 mol/L; open to air at
-// 10^-3.5 atm: pH 8.3, Ca 4.9e-4, alkalinity 1.0e-3. Under 1 atm of CO2: pH 6.0, Ca about 9e-3.
+// Stumm & Morgan 1996, chapter 4 (from memory): calcite and pure water, closed: pH 9.9, Ca 1.2e-4 mol/L; open
+// to air at 10^-3.5 atm: pH 8.3, Ca 4.9e-4, alkalinity 1.0e-3. Under 1 atm of CO2: pH 6.0, Ca about 9e-3.
 TEST(Equilibrium, CalciteWorkedExamplesComeOut) {
   auto conditions = at(25);
   conditions.solids = {phase("calcite", 25)};
@@ -149,7 +152,8 @@ TEST(Equilibrium, MassAndChargeCloseOnThousandsOfRandomMixtures) {
     EXPECT_LE(std::abs(charge), 1e-9 * charges) << n;
     for (std::size_t i = 0; i < componentCount; ++i) {
       if (open && allComponents[i] == C::Carbonate) continue;
-      EXPECT_NEAR(found[i], totals.mol[i], 1e-9 * totals.mol[i]) << n << " " << componentSpecies(allComponents[i]);
+      EXPECT_NEAR(found[i], totals.mol[i], 1e-9 * totals.mol[i])
+          << n << " " << componentSpecies(allComponents[i]);
     }
   }
 }
@@ -188,7 +192,8 @@ TEST(Equilibrium, EveryStockThatDissolvesConvergesFromZeroToSeveralMol) {
     for (const double celsius : {0.0, 12.0, 45.0}) {
       EXPECT_TRUE(equilibrate(make({{C::Ca, m}, {C::NO3, 2 * m}}), at(celsius))) << m;
       EXPECT_TRUE(equilibrate(make({{C::K, 2 * m}, {C::SO4, m}}), at(celsius))) << m;
-      EXPECT_TRUE(equilibrate(make({{C::K, m}, {C::Phosphate, m}, {C::Mg, m}, {C::SO4, m}}), at(celsius))) << m;
+      EXPECT_TRUE(equilibrate(make({{C::K, m}, {C::Phosphate, m}, {C::Mg, m}, {C::SO4, m}}), at(celsius)))
+          << m;
       EXPECT_TRUE(equilibrate(make({{C::NO3, m}}, -m), at(celsius))) << m; // nitric acid
       EXPECT_TRUE(equilibrate(make({{C::K, m}}, m), at(celsius))) << m;    // potassium hydroxide
       EXPECT_TRUE(equilibrate(make({{C::K, 2 * m}, {C::Silicon, m}}, 2 * m), at(celsius))) << m;
@@ -197,8 +202,14 @@ TEST(Equilibrium, EveryStockThatDissolvesConvergesFromZeroToSeveralMol) {
 }
 
 TEST(Equilibrium, TheStartNeverChangesTheAnswer) {
-  const auto feed = make({{C::K, 5e-3}, {C::Ca, 4e-3}, {C::Mg, 1e-3}, {C::NO3, 1.3e-2}, {C::Phosphate, 1e-3},
-                          {C::SO4, 1e-3}, {C::Carbonate, 2e-3}}, 5e-4);
+  const auto feed = make({{C::K, 5e-3},
+                          {C::Ca, 4e-3},
+                          {C::Mg, 1e-3},
+                          {C::NO3, 1.3e-2},
+                          {C::Phosphate, 1e-3},
+                          {C::SO4, 1e-3},
+                          {C::Carbonate, 2e-3}},
+                         5e-4);
   const double ph = equilibrate(feed, at(20))->ph;
   auto other = feed;
   for (const double factor : {0.01, 1.0, 30.0}) {
@@ -266,10 +277,12 @@ TEST(Activity, MeanActivityCoefficientsAreThoseOfTheTables) {
       const auto& data = EquilibriumData::instance();
       const auto species = *data.speciesIndex("H2PO4-");
       const double activity = data.at(Temperature::fromCelsius(25)).lnFormation[species] +
-                              settled->lnActivity[static_cast<std::size_t>(C::Phosphate)] + 2 * settled->lnHydrogen;
+                              settled->lnActivity[static_cast<std::size_t>(C::Phosphate)] +
+                              2 * settled->lnHydrogen;
       ln = settled->lnActivity[static_cast<std::size_t>(C::K)] + activity - 2 * std::log(m);
     }
     const double expected = *parseDecimal(row[2]);
-    EXPECT_NEAR(std::exp(ln / ions), expected, expected * *parseDecimal(row[3]) / 100) << row[0] << " " << row[1];
+    EXPECT_NEAR(std::exp(ln / ions), expected, expected * *parseDecimal(row[3]) / 100)
+        << row[0] << " " << row[1];
   }
 }

@@ -53,9 +53,9 @@ TEST(TankChemistry, ASaltAloneGivesOutAtItsMeasuredSolubility) {
 
 TEST(TankChemistry, SharedIonsBringASaltNearerToFalling) {
   const auto alone = planStock({test::salt("K2SO4")}, {test::grams(0.5)}, test::litres(1), oneTank(100, 15));
-  const auto company = planStock({test::salt("K2SO4"), test::salt("KNO3"), test::salt("MgSO4·7H2O")},
-                                 {test::grams(0.5), test::grams(0.5), test::grams(0.5)}, test::litres(1),
-                                 oneTank(100, 15));
+  const auto company =
+      planStock({test::salt("K2SO4"), test::salt("KNO3"), test::salt("MgSO4·7H2O")},
+                {test::grams(0.5), test::grams(0.5), test::grams(0.5)}, test::litres(1), oneTank(100, 15));
   EXPECT_GT(*company.tanks[0].items[0].saturation, 1.2 * *alone.tanks[0].items[0].saturation);
   EXPECT_LT(*company.tanks[0].maxFactor, 0.85 * *alone.tanks[0].maxFactor);
 }
@@ -72,19 +72,21 @@ TEST(TankChemistry, CalciumNitrateWithMagnesiumSulfateGivesGypsumAsStockNotAsFee
   EXPECT_EQ(stock.tanks[0].limitingSolid, "gypsum");
   // 0.203 mol/L of sulfate meet 0.381 mol/L of calcium: nearly all of it falls, 35 g/L of gypsum.
   EXPECT_NEAR(stock.tanks[0].solids[0].gramsPerLitre, 0.9 * 0.203 * 172.17, 4);
-  EXPECT_THAT(stock.notices, ::testing::Contains(::testing::Field(&StockNotice::kind, StockWarning::FallsOut)));
+  EXPECT_THAT(stock.notices,
+              ::testing::Contains(::testing::Field(&StockNotice::kind, StockWarning::FallsOut)));
   const auto feed = mix(pureWater(), shelf, grams, test::litres(1));
   for (const auto& standing : feed.state->solids)
     EXPECT_LE(standing.gramsPerLitre, 0);
 }
 
 TEST(TankChemistry, PhosphateWithCalciumClouds) {
-  const auto stock = planStock({test::salt("Ca(NO3)2·4H2O"), test::salt("KH2PO4"), test::salt("K2HPO4")},
-                               {test::grams(0.9), test::grams(0.1), test::grams(0.1)}, test::litres(1),
-                               oneTank(100, 15));
+  const auto stock =
+      planStock({test::salt("Ca(NO3)2·4H2O"), test::salt("KH2PO4"), test::salt("K2HPO4")},
+                {test::grams(0.9), test::grams(0.1), test::grams(0.1)}, test::litres(1), oneTank(100, 15));
   const auto& solids = stock.tanks[0].solids;
-  EXPECT_THAT(solids, ::testing::Contains(::testing::AllOf(::testing::Field(&TankSolid::name, "brushite"),
-                                                           ::testing::Field(&TankSolid::gramsPerLitre, ::testing::Gt(1)))));
+  EXPECT_THAT(solids, ::testing::Contains(
+                          ::testing::AllOf(::testing::Field(&TankSolid::name, "brushite"),
+                                           ::testing::Field(&TankSolid::gramsPerLitre, ::testing::Gt(1)))));
 }
 
 TEST(TankChemistry, WhatCrystallisesIsWhatIsTooMuch) {

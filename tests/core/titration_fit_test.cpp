@@ -30,8 +30,8 @@ Solutes oneMeq(const char* formula) {
 }
 
 /// What a pen would read: the true water and bottle, with noise.
-std::vector<TitrationReading> readings(const Solutes& acidPerMl, const std::vector<double>& doses, double noise,
-                                       unsigned seed = 1) {
+std::vector<TitrationReading> readings(const Solutes& acidPerMl, const std::vector<double>& doses,
+                                       double noise, unsigned seed = 1) {
   std::mt19937 random(seed);
   Titrated sample{water(trueAlkalinity, trueCarbonate), 0.998, {}};
   sample.conditions.temperature = Temperature::fromCelsius(20);

@@ -1,5 +1,6 @@
 #include "stations/falling_words.h"
 
+#include "services/units_shown.h"
 #include "words.h"
 
 namespace butte::app {
@@ -15,15 +16,15 @@ QStringList fallingSentences(const QString& where, const core::MixResult& mix) {
     const auto& solid = core::EquilibriumData::instance().solids()[standing.solid];
     if (standing.gramsPerLitre * 1000 < leastMgPerLitreWorthSaying) continue;
     lines << QString("%1: about %2 mg/L of %3 may fall out %4 (saturation index %5).")
-                 .arg(where, QString::fromStdString(words::figure(1000 * standing.gramsPerLitre)),
+                 .arg(where, localNumber(1000 * standing.gramsPerLitre, 0),
                       QString::fromStdString(words::solidName(solid.name)),
                       QString::fromStdString(words::kineticsText(solid.formsWithin)),
                       QString::number(standing.saturationIndex, 'f', 1));
   }
   if (!lines.isEmpty())
-    lines.last() += QString(" It would leave %1 mg/L of calcium dissolved.")
-                        .arg(QString::fromStdString(words::figure(
-                            mix.state->leftPerLitre.of(core::Component::Ca) * calciumMgPerMol)));
+    lines.last() +=
+        QString(" It would leave %1 mg/L of calcium dissolved.")
+            .arg(localNumber(mix.state->leftPerLitre.of(core::Component::Ca) * calciumMgPerMol, 0));
   return lines;
 }
 

@@ -96,14 +96,15 @@ void LineBar::refresh() {
   const auto& water = document.given.request.water;
   const auto alkalinity =
       water.alkalinityMeqPerL
-          ? QString("alkalinity %1 mg/L").arg(localNumber(answer.water.netAlkalinityMeqPerL * 50.043, 0))
+          ? QString("alk. %1 mg/L").arg(localNumber(answer.water.netAlkalinityMeqPerL * 50.043, 0))
           : QString("alkalinity not known");
   const bool waterOdd = std::any_of(water.remarks.begin(), water.remarks.end(),
                                     [](core::WaterRemark r) { return r != core::WaterRemark::Pure; });
   const auto base = water.compositionKnown || !water.conductivityMsPerCm
                         ? answer.water.conductivity
                         : core::Conductivity::fromMilliSiemensPerCm(*water.conductivityMsPerCm);
-  m_cards[0]->setHeadline(QString::fromStdString(document.waterName),
+  const auto waterPh = answer.water.ph ? " · pH " + localNumber(*answer.water.ph, 1) : QString();
+  m_cards[0]->setHeadline(QString::fromStdString(document.waterName) + waterPh,
                           "EC " + m_units.text(base) + " · " + alkalinity, waterOdd);
   m_cards[1]->setHeadline(QString::fromStdString(document.targetName),
                           QString("%1 elements wanted").arg(document.given.request.rows.size()), false);

@@ -36,6 +36,7 @@ void ReasonStrip::refresh() {
   const auto namer = [this](const std::string& id) { return m_editor.nameOf(id); };
   QStringList lines;
   if (!answer.checked) lines << "The independent check does not agree with this answer: do not weigh by it.";
+  lines << fallingSentences("The feed", answer.feed);
   if (answer.solution.status == core::SolveStatus::Impossible) lines << "No formula exists for what is given.";
   for (const auto& reason : answer.solution.reasons) lines << QString::fromStdString(words::reasonText(reason, namer));
   const auto sentence = [](const std::string& text) {
@@ -47,7 +48,6 @@ void ReasonStrip::refresh() {
   for (const auto& notice : answer.stock.notices) {
     if (notice.kind != core::StockWarning::PartlyUnknown) lines << sentence(words::stockNoticeText(notice, namer));
   }
-  lines << fallingSentences("The feed", answer.feed);
   for (const auto remark : m_editor.document().given.request.water.remarks) {
     if (remark != core::WaterRemark::Pure) lines << sentence(words::waterRemarkText(remark));
   }

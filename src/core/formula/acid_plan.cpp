@@ -2,12 +2,8 @@
 
 #include "water/water_solutes.h"
 
-#include <algorithm>
-
 namespace butte::core {
 namespace {
-
-constexpr double usualCelsius = 20;
 
 std::optional<AcidDose> doseFor(const MixResult& mix, const Solutes& product, double targetPh) {
   if (!mix.ph) return std::nullopt;
@@ -19,15 +15,14 @@ std::optional<AcidDose> doseFor(const MixResult& mix, const Solutes& product, do
 
 Titrated titrated(const MixResult& mix) {
   Titrated out{mix.solutesPerLitre, mix.waterKgPerLitre, {}};
-  out.conditions.temperature = Temperature::fromCelsius(25);
+  out.conditions.temperature = mix.temperature;
   return out;
 }
 
 void takeTitration(const OwnTitration& titration, Water& water, AcidAnswer& answer) {
   TitrationRequest request;
   request.waterPerLitre = waterSolutes(water).perLitre;
-  request.temperature =
-      Temperature::fromCelsius(std::clamp(water.temperatureCelsius.value_or(usualCelsius), 0.0, 45.0));
+  request.temperature = temperatureOf(water);
   request.acidPerUnit = titration.acidPerMl;
   request.unknown = titration.unknown;
   request.readings = titration.readings;

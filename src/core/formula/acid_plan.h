@@ -37,11 +37,11 @@ struct AcidAnswer {
 /// Fits the titration; with a fit that is used, the water takes its alkalinity and pH.
 void takeTitration(const OwnTitration& titration, Water& water, AcidAnswer& answer);
 
-/// The doses for a water and a feed at 25 degC, closed to the air as they are dosed.
+/// The doses for a water and a feed, closed to the air as they are dosed.
 void planAcid(const AcidPlan& plan, const std::optional<OwnTitration>& titration, const MixResult& water,
               const MixResult& feed, AcidAnswer& answer);
 
-/// A mix as something to be titrated, closed to the air, at 25 degC.
+/// A mix as something to be titrated, closed to the air, at its temperature.
 Titrated titrated(const MixResult& mix);
 
 } // namespace butte::core

@@ -10,19 +10,20 @@ namespace {
 /// What the equilibrium says of the feed: EC, pH, what may fall out.
 void settle(MixResult& out, bool phFollows) {
   EquilibriumConditions conditions;
-  conditions.temperature = Temperature::fromCelsius(25);
+  conditions.temperature = out.temperature;
   auto state = stateOf(out.solutesPerLitre, out.waterKgPerLitre, conditions);
-  if (!state) {
+  const auto at25 = conductivityAt25(out.solutesPerLitre, out.waterKgPerLitre, conditions);
+  if (!state || !at25) {
     out.conductivity = out.conductivityByRule;
     return;
   }
-  const auto perKg = out.solutesPerLitre.scaled(1 / out.waterKgPerLitre);
-  out.conductivity = conductivityOf(state->settled, perKg, out.waterKgPerLitre, conditions.temperature);
+  out.conductivity = *at25;
   out.state = std::move(state).value();
   if (!phFollows) return;
   out.ph = out.state->ph;
   conditions.carbonDioxideAtm = airCarbonDioxideAtm;
-  if (const auto open = equilibrate(perKg, conditions)) out.phInAir = open->ph;
+  if (const auto open = equilibrate(out.solutesPerLitre.scaled(1 / out.waterKgPerLitre), conditions))
+    out.phInAir = open->ph;
 }
 
 } // namespace
@@ -34,6 +35,7 @@ MixResult mix(const Water& water, const std::vector<ShelfProduct>& shelf, const 
   out.netAlkalinityMeqPerL = water.alkalinityMeqPerL.value_or(0);
   const auto source = waterSolutes(water);
   out.solutesPerLitre = source.perLitre;
+  out.temperature = temperatureOf(water);
   out.waterPhContradicts = source.phContradicts;
   double cost = 0;
   bool priced = true;

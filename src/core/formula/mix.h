@@ -21,8 +21,9 @@ struct MixResult {
   Conductivity conductivity;       ///< at 25 degC
   Conductivity conductivityByRule; ///< cations / 10, beside it
   std::optional<double> cost;      ///< of the whole batch; unknown where a used product has no price
-  /// At 25 degC, closed to the air; nothing where the totals are beyond the chemistry: the conductivity is
-  /// then by the rule.
+  Temperature temperature;         ///< of the pH and the solids: the water's, else 20 degC
+  /// Closed to the air; nothing where the totals are beyond the chemistry: the conductivity is then by the
+  /// rule.
   std::optional<SolutionState> state;
   std::optional<double> ph;      ///< as mixed; unknown with a water of unknown alkalinity
   std::optional<double> phInAir; ///< once it has stood open to the air long enough

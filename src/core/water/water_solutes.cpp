@@ -15,6 +15,10 @@ constexpr double mostCarbonate = 0.04;
 
 } // namespace
 
+Temperature temperatureOf(const Water& water) {
+  return Temperature::fromCelsius(std::clamp(water.temperatureCelsius.value_or(usualCelsius), 0.0, 45.0));
+}
+
 WaterSolutes waterSolutes(const Water& water) {
   WaterSolutes out;
   NutrientAmounts grams;
@@ -28,8 +32,7 @@ WaterSolutes waterSolutes(const Water& water) {
     carbonate = std::max(out.perLitre.alkalinityEq, 0.0);
     return out;
   }
-  const double celsius = std::clamp(water.temperatureCelsius.value_or(usualCelsius), 0.0, 45.0);
-  const auto fitting = carbonateFor(out.perLitre, *water.ph, Temperature::fromCelsius(celsius));
+  const auto fitting = carbonateFor(out.perLitre, *water.ph, temperatureOf(water));
   carbonate = fitting ? *fitting : out.perLitre.alkalinityEq;
   const bool none = carbonate <= 0 && out.perLitre.alkalinityEq > 1e-4;
   if (none || carbonate > mostCarbonate) {

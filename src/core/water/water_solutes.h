@@ -1,5 +1,6 @@
 #pragma once
 #include "solution/solutes.h"
+#include "units/quantity.h"
 #include "water/water.h"
 
 namespace butte::core {
@@ -12,6 +13,9 @@ struct WaterSolutes {
   /// The report's pH and alkalinity can't both be right: no carbonate fits. The alkalinity is used.
   bool phContradicts = false;
 };
+
+/// The report's temperature, held to the 0 to 45 degC that the chemistry knows; 20 degC where it says none.
+Temperature temperatureOf(const Water& water);
 
 /// The carbonate is what makes the reported alkalinity stand at the reported pH (at the reported temperature,
 /// else 20 degC); without a pH, what plain bicarbonate would hold. What the report leaves unbalanced stays an
