@@ -106,7 +106,7 @@ Result<Outcome> equilibrium(const ScriptInput& input) {
   for (const auto& standing : state->solids) {
     const auto& solid = data.solids()[standing.solid];
     index[solid.name] = standing.saturationIndex;
-    if (standing.saturationIndex > 0) formsWithin[solid.name] = words::kineticsText(solid.formsWithin);
+    if (standing.saturationIndex > 0) formsWithin[solid.name] = words::kineticsText(solid.formsWithin, standing.saturationIndex);
     if (standing.gramsPerLitre > 0)
       solids.push_back({{"name", solid.name}, {"g_per_l", standing.gramsPerLitre}});
   }

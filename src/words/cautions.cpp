@@ -12,13 +12,15 @@ struct Rule {
   std::string_view text;
 };
 
-// The codes' meanings: GHS hazard statements (UN GHS, EU CLP), from memory; which product carries which stands in
-// data/products.csv with its source.
+// The codes' meanings: GHS hazard statements (UN GHS, EU CLP), from memory; which product carries which
+// stands in data/products.csv with its source.
 constexpr std::array<Rule, 10> rules{{
     {{"H314", "", ""}, "Burns skin and eyes: gloves, goggles and apron; rinse at once with much water."},
     {{"H331", "", ""}, "Toxic fumes: pour outdoors or under extraction, never on metal or organic matter."},
     {{"H318", "", ""}, "Can damage eyes for good: goggles on before the bag is opened."},
-    {{"H360FD", "", ""}, "May harm fertility and the unborn child: gloves and dust mask; not for those who are or may be pregnant."},
+    {{"H360FD", "", ""},
+     "May harm fertility and the unborn child: gloves and dust mask; not for those who are or may be "
+     "pregnant."},
     {{"H272", "", ""}, "Oxidiser: away from heat, sawdust, paper, oil and anything that burns."},
     {{"H301", "H302", ""}, "Harmful if swallowed: no food or drink at the bench."},
     {{"H373", "", ""}, "Dust harms nerves and organs with time: dust mask (P2 or N95)."},
@@ -30,7 +32,8 @@ constexpr std::array<Rule, 10> rules{{
 void addTo(std::vector<Caution>& cautions, std::string_view text, const std::string& product) {
   auto it = std::find_if(cautions.begin(), cautions.end(), [&](const Caution& c) { return c.text == text; });
   if (it == cautions.end()) it = cautions.insert(cautions.end(), Caution{std::string(text), {}});
-  if (std::find(it->products.begin(), it->products.end(), product) == it->products.end()) it->products.push_back(product);
+  if (std::find(it->products.begin(), it->products.end(), product) == it->products.end())
+    it->products.push_back(product);
 }
 
 } // namespace
@@ -39,14 +42,18 @@ std::vector<Caution> cautionsFor(const std::vector<HazardFacts>& products) {
   std::vector<Caution> cautions;
   for (const auto& p : products) {
     if (p.acid)
-      addTo(cautions, "Acid into water, never water into acid; it heats up. Never near bleach or other hypochlorite: chlorine gas.",
+      addTo(cautions,
+            "Acid into water, never water into acid; it heats up. Never near bleach or other hypochlorite: "
+            "chlorine gas.",
             p.name);
-    if (p.base) addTo(cautions, "Base into cold water, slowly; it heats up. Never together with acid.", p.name);
+    if (p.base)
+      addTo(cautions, "Base into cold water, slowly; it heats up. Never together with acid.", p.name);
   }
   for (const auto& rule : rules) {
     for (const auto& p : products) {
       const bool applies = std::any_of(rule.codes.begin(), rule.codes.end(), [&](std::string_view code) {
-        return !code.empty() && std::find(p.hazardCodes.begin(), p.hazardCodes.end(), code) != p.hazardCodes.end();
+        return !code.empty() &&
+               std::find(p.hazardCodes.begin(), p.hazardCodes.end(), code) != p.hazardCodes.end();
       });
       const bool oxidiser = p.oxidiser && rule.codes[0] == "H272";
       if (applies || oxidiser) addTo(cautions, rule.text, p.name);
@@ -56,8 +63,10 @@ std::vector<Caution> cautionsFor(const std::vector<HazardFacts>& products) {
 }
 
 std::string generalCaution() {
-  return "Gloves, eye protection and a dust mask when handling powders; children and food away; label every tank. The "
-         "product's own label and safety data sheet, local rules and licensed practice come before this sheet.";
+  return "Gloves, eye protection and a dust mask when handling powders; children and food away; label every "
+         "tank. The "
+         "product's own label and safety data sheet, local rules and licensed practice come before this "
+         "sheet.";
 }
 
 } // namespace butte::words

@@ -19,8 +19,8 @@ struct HazardFacts {
   bool base = false;
 };
 
-/// The usual cautions for these very products, the gravest first, each once with the products' names. They remind;
-/// the product's own label and safety data sheet outrank them.
+/// The usual cautions for these very products, the gravest first, each once with the products' names. They
+/// remind; the product's own label and safety data sheet outrank them.
 std::vector<Caution> cautionsFor(const std::vector<HazardFacts>& products);
 
 /// Always shown at the bench (common practice).

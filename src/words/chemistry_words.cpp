@@ -30,10 +30,11 @@ std::string solidName(const std::string& solid) {
   return solid;
 }
 
-std::string kineticsText(core::FormsWithin kinetics) {
+std::string kineticsText(core::FormsWithin kinetics, double saturationIndex) {
+  constexpr double clearlyOver = 0.5;
   switch (kinetics) {
   case core::FormsWithin::Minutes:
-    return "within minutes";
+    return saturationIndex < clearlyOver ? "over hours" : "within minutes";
   case core::FormsWithin::Hours:
     return "over hours";
   case core::FormsWithin::Days:

@@ -30,7 +30,8 @@ std::string chemistryProblemText(const core::Problem& p) {
   case ProblemCode::TooFewReadings:
     return fmt::format("too few readings: at least {} are needed", value(p, 0));
   case ProblemCode::NotDeterminable:
-    return "these readings leave it open: give the bottle's strength or the alkalinity, or go on adding acid past pH 4";
+    return "these readings leave it open: give the bottle's strength or the alkalinity, or go on adding acid "
+           "past pH 4";
   default:
     return "unknown problem";
   }

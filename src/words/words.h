@@ -1,8 +1,8 @@
 #pragma once
 #include "base/problem.h"
 #include "chem/nutrient.h"
-#include "solve/solve.h"
 #include "solution/equilibrium_data.h"
+#include "solve/solve.h"
 #include "stock/stock.h"
 #include "water/water.h"
 
@@ -36,8 +36,9 @@ std::string labelRemarkText(core::LabelRemark remark, const std::string& product
 
 /// "gypsum (calcium sulfate)": a solid of the chemistry, or a salt's own name.
 std::string solidName(const std::string& solid);
-/// How soon it shows, by common experience: "within minutes", "over hours" ...
-std::string kineticsText(core::FormsWithin kinetics);
+/// How soon it shows, by common experience: "within minutes", "over hours" ... A solution that is only just
+/// over-saturated (index below 0.5) takes its time even with the quick ones.
+std::string kineticsText(core::FormsWithin kinetics, double saturationIndex);
 
 /// Machine-readable codes of the same, for butte-cli.
 std::string_view code(core::WaterRemark remark);

@@ -6,7 +6,7 @@ using namespace butte;
 using namespace butte::core;
 
 TEST(Words, EveryProblemNamesThePlaceOnOneLine) {
-  for (int code = 0; code <= static_cast<int>(ProblemCode::NewerFormat); ++code) {
+  for (int code = 0; code <= static_cast<int>(ProblemCode::NotDeterminable); ++code) {
     const auto line =
         words::problemLine(problemAt(static_cast<ProblemCode>(code), "a.key", {"x\ny", "2", "z", "w"}));
     EXPECT_THAT(line, ::testing::StartsWith("a.key: "));
@@ -25,4 +25,19 @@ TEST(Words, FiguresCarryAsManyDigitsAsMeanSomething) {
   EXPECT_EQ(words::figure(12.34), "12.3");
   EXPECT_EQ(words::figure(0.0512), "0.0512");
   EXPECT_EQ(words::figure(0), "0");
+}
+
+TEST(Words, SolidsAndTheirPaceAreSaidInAGrowersWords) {
+  for (const auto& solid : EquilibriumData::instance().solids())
+    EXPECT_NE(words::solidName(solid.name), solid.name) << solid.name << " has no name for people";
+  EXPECT_EQ(words::solidName("potassium sulfate"), "potassium sulfate");
+  EXPECT_EQ(words::kineticsText(FormsWithin::Minutes, 1.2), "within minutes");
+  EXPECT_EQ(words::kineticsText(FormsWithin::Minutes, 0.2), "over hours"); // only just over-saturated
+  EXPECT_EQ(words::kineticsText(FormsWithin::Months, 3), "over months, if at all");
+}
+
+TEST(Words, EveryChemistryProblemIsAnAnswerNotACode) {
+  for (const auto code : {ProblemCode::NoEquilibrium, ProblemCode::CannotReach, ProblemCode::TooFewReadings,
+                          ProblemCode::NotDeterminable})
+    EXPECT_NE(words::problemText(problemAt(code, "x", {"5"})), "unknown problem");
 }

@@ -40,7 +40,7 @@ QString standings(const core::MixResult& feed) {
     if (standing.saturationIndex > 0 && solid.formsWithin != core::FormsWithin::NeverFirst)
       lines << QString("over-saturated with %1 (%2)")
                    .arg(QString::fromStdString(words::solidName(solid.name)),
-                        QString::fromStdString(words::kineticsText(solid.formsWithin)));
+                        QString::fromStdString(words::kineticsText(solid.formsWithin, standing.saturationIndex)));
   }
   return lines.join("\n");
 }
