@@ -123,6 +123,17 @@ TEST(Sheet, SaysWhatABenchNeeds) {
     EXPECT_THAT(sheet, HasSubstr(part));
 }
 
+TEST(Sheet, SaysWhatAcidTheFeedStillNeedsOnlyWhereAPenWouldSeeIt) {
+  Units units;
+  FormulaEditor editor;
+  editor.load(demo(), false);
+  EXPECT_THAT(sheetOf(editor, units.shown), Not(HasSubstr("To pH 5.8"))); // it stands there
+  editor.set("", "/alkalinity_left", exchange::amountJson("1.2", "meq/L"));
+  const auto sheet = sheetOf(editor, units.shown);
+  EXPECT_THAT(sheet, HasSubstr("To pH 5.8: about"));
+  EXPECT_THAT(sheet, HasSubstr("mL of nitric acid 60 %"));
+}
+
 TEST(Sheet, PhosphateComesBeforeTheTracesAndTheChelateEndsItsTank) {
   Units units;
   FormulaEditor editor;

@@ -15,6 +15,8 @@ namespace {
 
 using core::Mass;
 
+constexpr double leastPhWorthATrim = 0.15; // a pen reads no closer (common practice)
+
 class Sheet {
 public:
   Sheet(const FormulaEditor& editor, const UnitsShown& units, const QDateTime& when)
@@ -136,8 +138,9 @@ private:
     return QString("<p><b>Dose</b> %1 of each tank (1:%2)%3. <b>Expected:</b> water %4, feed <b>EC %5</b> at "
                    "25 °C (±5 %)%6. Read: EC ______ pH ______ "
                    "after stirring and some minutes' wait; EC first, then pH.%7</p>")
-        .arg(UnitsShown::doseInAll(answer.stock.doseMlPerLitre), localFigure(m_editor.document().given.stock.factor),
-             makes, m_units.text(baseReading()), m_units.text(answer.feed.conductivity), expectedPh(), trim());
+        .arg(UnitsShown::doseInAll(answer.stock.doseMlPerLitre),
+             localFigure(m_editor.document().given.stock.factor), makes, m_units.text(baseReading()),
+             m_units.text(answer.feed.conductivity), expectedPh(), trim());
   }
 
   QString expectedPh() const {
@@ -145,19 +148,24 @@ private:
     if (!feed.ph) return {};
     return QString(", <b>pH about %1</b>%2")
         .arg(localNumber(*feed.ph, 1),
-             feed.phInAir ? QString(" (%1 after standing in air)").arg(localNumber(*feed.phInAir, 1)) : QString());
+             feed.phInAir ? QString(" (%1 after standing in air)").arg(localNumber(*feed.phInAir, 1))
+                          : QString());
   }
 
   /// What the finished feed still needs of the acid or base to reach the aim.
   QString trim() const {
     const auto& plan = m_editor.document().given.acid;
     const auto& dose = m_editor.answer().acid.forFeed;
-    if (!plan.product || !dose || dose->gramsPerLitre <= 0) return {};
+    const auto& ph = m_editor.answer().feed.ph;
+    if (!plan.product || !dose || !ph || std::abs(*ph - plan.targetPh) < leastPhWorthATrim) return {};
     const double grams = dose->gramsPerLitre * m_editor.document().given.request.volume.litres();
-    const auto amount = plan.product->densityKgPerL ? localFigure(grams / *plan.product->densityKgPerL) + " mL"
-                                                    : m_units.text(Mass::fromGrams(grams));
-    return QString(" To pH %1: about <b>%2 of %3</b> more for %4, in parts: 70 % first, stir, read, then the rest.")
-        .arg(localNumber(plan.targetPh, 1), amount, QString::fromStdString(plan.product->name).toHtmlEscaped(),
+    const auto amount = plan.product->densityKgPerL
+                            ? localFigure(grams / *plan.product->densityKgPerL) + " mL"
+                            : m_units.text(Mass::fromGrams(grams));
+    return QString(" To pH %1: about <b>%2 of %3</b> more for %4, in parts: 70 % first, stir, read, then the "
+                   "rest.")
+        .arg(localNumber(plan.targetPh, 1), amount,
+             QString::fromStdString(plan.product->name).toHtmlEscaped(),
              m_units.text(m_editor.document().given.request.volume));
   }
 

@@ -169,10 +169,24 @@ QString AcidPanel::consequences() const {
   if (answer.water.ph && answer.water.phInAir)
     parts << QString("water now pH %1, after standing in air %2")
                  .arg(localNumber(*answer.water.ph, 1), localNumber(*answer.water.phInAir, 1));
+  if (const auto inFormula = acidInFormula(); inFormula && answer.feed.ph)
+    parts << QString("the formula's own acid is %1: feed at pH %2")
+                 .arg(m_units.text(*inFormula), localNumber(*answer.feed.ph, 1));
   if (answer.water.waterPhContradicts) parts << "<b>pH and alkalinity can't both be right</b>";
   QString text = parts.join("; ");
   if (!text.isEmpty()) text[0] = text[0].toUpper();
   return text.isEmpty() ? text : text + ".";
+}
+
+/// What the formula itself doses to leave its alkalinity; nothing where it doses none.
+std::optional<core::Mass> AcidPanel::acidInFormula() const {
+  const auto& shelf = m_editor.document().given.request.shelf;
+  const auto& grams = m_editor.answer().solution.grams;
+  core::Mass sum;
+  for (std::size_t j = 0; j < grams.size(); ++j) {
+    if (shelf[j].composition.role == core::ProductRole::Acid) sum = sum + grams[j];
+  }
+  return sum > core::Mass{} ? std::optional(sum) : std::nullopt;
 }
 
 QString AcidPanel::caution() const {

@@ -1,5 +1,8 @@
 #pragma once
+#include "units/quantity.h"
+
 #include <QWidget>
+#include <optional>
 
 class QComboBox;
 class QLabel;
@@ -27,6 +30,7 @@ private:
   void refresh();
   QString doseText() const;
   QString consequences() const;
+  std::optional<core::Mass> acidInFormula() const;
   QString caution() const;
 
   FormulaEditor& m_editor;
