@@ -116,9 +116,28 @@ TEST_F(AcidPanelTest, TheCurveSaysWhatItShows) {
   EXPECT_THAT(curve->description().toStdString(), HasSubstr("not known"));
 }
 
-TEST_F(AcidPanelTest, UnitsSwitchTheDose) {
+TEST_F(AcidPanelTest, ReadingsStayWithTheBottleTheyWereMadeWith) {
+  choose("acidProduct", "phos");
+  EXPECT_THAT(window->findChild<AcidCurve*>()->description().toStdString(), Not(HasSubstr("own readings")));
+  EXPECT_THAT(text("titrationVerdict"), HasSubstr("Read with nitric acid"));
+  EXPECT_THAT(text("titrationVerdict"), HasSubstr("1.57")); // the water is the same
+}
+
+TEST_F(AcidPanelTest, ADryAcidIsWeighed) {
+  clearReadings();
+  choose("acidProduct", "citric");
+  const auto units = window->findChildren<QLabel*>("titrationUnit0");
+  ASSERT_EQ(units.size(), 1);
+  EXPECT_EQ(units[0]->text(), "g");
+  EXPECT_THAT(text("acidDose"), HasSubstr("g per L"));
+}
+
+TEST_F(AcidPanelTest, UnitsSwitchTheDoseAndTheSampleAndTouchNothing) {
+  const auto before = editor().json();
   trigger("units_gal_us");
   EXPECT_THAT(text("acidDose"), HasSubstr("per US gal"));
+  EXPECT_EQ(find("titrationSample")->text(), "26.4"); // 100 L
+  EXPECT_EQ(editor().json(), before);
 }
 
 TEST_F(WindowTest, TheFeedsPhStandsWithItsFigures) {

@@ -52,6 +52,14 @@ double AcidCurve::shownDose(double gramsPerLitre) const {
   return amount / m_units.volumeIn(core::Volume::fromLitres(1));
 }
 
+/// The grower's readings, where they were made with the acid that the curve is of.
+const core::OwnTitration* AcidCurve::readingsOfThisBottle() const {
+  const auto& given = m_editor.document().given;
+  if (!given.titration || !given.acid.product || given.titration->productId != given.acid.product->id)
+    return nullptr;
+  return &*given.titration;
+}
+
 void AcidCurve::compute() {
   m_outdated = false;
   m_closed.clear();
@@ -60,7 +68,7 @@ void AcidCurve::compute() {
   const auto& plan = m_editor.document().given.acid;
   if (!plan.product || !answer.water.ph) return describe();
   double most = answer.acid.forWater ? 1.4 * answer.acid.forWater->gramsPerLitre : 0;
-  if (const auto& titration = m_editor.document().given.titration) {
+  if (const auto* titration = readingsOfThisBottle()) {
     const double density = plan.product->densityKgPerL.value_or(1);
     for (const auto& reading : titration->readings)
       most = std::max(most, 1.1 * reading.dose * density);
@@ -84,7 +92,7 @@ void AcidCurve::describe() {
   } else {
     m_description = QString("pH from %1 without acid to %2 at the end of the curve")
                         .arg(localNumber(m_closed.front().ph, 1), localNumber(m_closed.back().ph, 1));
-    if (const auto& fit = m_editor.answer().acid.titration)
+    if (const auto& fit = m_editor.answer().acid.titration; fit && readingsOfThisBottle())
       m_description += QString(", with %1 own readings").arg(fit->readings.size());
   }
   setAccessibleName("Titration curve");
@@ -148,7 +156,7 @@ void AcidCurve::paintAim(QPainter& p) const {
 }
 
 void AcidCurve::paintReadings(QPainter& p) const {
-  const auto& titration = m_editor.document().given.titration;
+  const auto* titration = readingsOfThisBottle();
   if (!titration) return;
   const auto& t = theme();
   const auto& fit = m_editor.answer().acid.titration;

@@ -1,5 +1,5 @@
 #pragma once
-#include "solution/acid_dose.h"
+#include "formula/acid_plan.h"
 
 #include <QWidget>
 
@@ -32,6 +32,7 @@ private:
   void outdate();
   void compute();
   void describe();
+  const core::OwnTitration* readingsOfThisBottle() const;
   void paintFrame(QPainter& p) const;
   void paintCurve(QPainter& p, const std::vector<core::TitrationPoint>& curve, bool open) const;
   void paintAim(QPainter& p) const;

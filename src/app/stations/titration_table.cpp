@@ -1,9 +1,12 @@
 #include "stations/titration_table.h"
 
+#include "base/decimal.h"
 #include "document/formula_editor.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
+#include "product/catalogue.h"
 #include "services/units_shown.h"
+#include "units/convert.h"
 #include "words.h"
 
 #include <QCheckBox>
@@ -111,7 +114,9 @@ QWidget* TitrationTable::makeRows() {
     listen(row.ph, &Row::typedPh);
     const int line = i % (rowCount / 2), side = i / (rowCount / 2) * 5;
     grid->addWidget(row.dose, line, side);
-    grid->addWidget(new QLabel("mL"), line, side + 1);
+    row.unit = new QLabel("mL");
+    row.unit->setObjectName("titrationUnit" + QString::number(i));
+    grid->addWidget(row.unit, line, side + 1);
     grid->addWidget(new QLabel("pH"), line, side + 2);
     grid->addWidget(row.ph, line, side + 3);
     m_rows.push_back(row);
@@ -164,8 +169,11 @@ QString TitrationTable::verdict() const {
   }
   const auto& fit = *answer.titration;
   QStringList parts;
+  const auto& product = m_editor.document().given.acid.product;
+  if (bottle() && (!product || product->id != titration->productId))
+    parts << QString("Read with %1").arg(QString::fromStdString(bottle()->shortName));
   if (titration->unknown != core::TitrationUnknown::Strength)
-    parts << QString("Alkalinity <b>%1 ± %2 meq/L</b> (%3 mg/L as CaCO₃)")
+    parts << QString("alkalinity <b>%1 ± %2 meq/L</b> (%3 mg/L as CaCO₃)")
                  .arg(localNumber(1000 * fit.alkalinityEqPerLitre, 2),
                       localNumber(std::max(1000 * fit.alkalinityStandardError, 0.01), 2),
                       localNumber(1000 * fit.alkalinityEqPerLitre * asCaCO3, 0));
@@ -179,7 +187,9 @@ QString TitrationTable::verdict() const {
   const auto outliers =
       std::count_if(fit.readings.begin(), fit.readings.end(), [](const auto& r) { return r.outlier; });
   if (outliers > 0) parts << QString("<b>%1 left out</b>, far off the curve: check the pen").arg(outliers);
-  return parts.join("; ") + "." + leftToAdd();
+  auto text = parts.join("; ");
+  text[0] = text[0].toUpper();
+  return text + "." + leftToAdd();
 }
 
 /// After a part of the dose and a new reading: what is still missing in that sample.
@@ -198,15 +208,27 @@ QString TitrationTable::leftToAdd() const {
   return QString(" Still to add: <b>%1</b>.").arg(m_units.dose(more));
 }
 
+/// The sample as typed in another unit, in the one that is shown.
+QString TitrationTable::sampleInShownUnit(const Json& sample) const {
+  const auto amount = core::parseDecimal(sample["amount"].get<std::string>());
+  const auto converted = core::convert(amount.value_or(1), sample["unit"].get<std::string>(),
+                                       m_units.volumeUnit().toStdString());
+  return converted ? QString::fromStdString(words::figure(*converted)) : QString();
+}
+
+/// What the bottle of the readings is, and whether it is weighed or measured.
+const core::CatalogueProduct* TitrationTable::bottle() const {
+  return core::findInCatalogue(titrationJson().value("acid", ""));
+}
+
 void TitrationTable::refresh() {
   const auto& water = m_editor.json()["water"];
   const bool has = water.contains("titration") && water["titration"].is_object();
   const auto titration = titrationJson();
   const auto& sample = titration["sample"];
   const bool ownUnit = QString::fromStdString(sample["unit"].get<std::string>()) == m_units.volumeUnit();
-  const auto litres = core::Volume::fromLitres(1);
   m_sample->show(ownUnit ? QString::fromStdString(sample["amount"].get<std::string>())
-                         : QString::fromStdString(words::figure(m_units.volumeIn(litres))));
+                         : sampleInShownUnit(sample));
   m_sampleUnit->setText(m_units.volumeUnitName());
   m_seek->setCurrentIndex(m_seek->findData(QString::fromStdString(titration.value("seek", "alkalinity"))));
   const auto& readings = titration["readings"];
@@ -219,6 +241,7 @@ void TitrationTable::refresh() {
       row.typedDose.clear();
       row.typedPh.clear();
     }
+    row.unit->setText(bottle() && !bottle()->liquid ? "g" : "mL");
     row.dose->show(row.typedDose);
     row.ph->show(row.typedPh);
   }

@@ -7,6 +7,10 @@ class QCheckBox;
 class QComboBox;
 class QLabel;
 
+namespace butte::core {
+struct CatalogueProduct;
+}
+
 namespace butte::app {
 
 class FormulaEditor;
@@ -28,6 +32,7 @@ private:
   struct Row {
     NumberField* dose = nullptr;
     NumberField* ph = nullptr;
+    QLabel* unit = nullptr;
     QString typedDose, typedPh; ///< good digits, also of a row that is not whole yet
   };
   QWidget* makeHead();
@@ -36,6 +41,8 @@ private:
   void refresh();
   QString verdict() const;
   QString leftToAdd() const;
+  QString sampleInShownUnit(const exchange::Json& sample) const;
+  const core::CatalogueProduct* bottle() const;
   exchange::Json titrationJson() const;
   void write(const QString& words, const exchange::Json& titration);
 
