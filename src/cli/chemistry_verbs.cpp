@@ -1,6 +1,7 @@
 /// The verbs of the solution chemistry: equilibrium and acid.
 #include "chem/atomic_weights.h"
 #include "solution/acid_dose.h"
+#include "solution/activity.h"
 #include "solution/conductivity.h"
 #include "solution/solution_state.h"
 #include "verb_json.h"
@@ -90,6 +91,11 @@ Result<Outcome> equilibrium(const ScriptInput& input) {
     if (isInput(state.problem())) return state.problem();
     return noAnswer(state.problem(), std::move(warnings));
   }
+  if (state->settled.ionicStrength > ActivityModel::checkedUpTo)
+    warnings.push_back(
+        warning("beyond_checked_strength",
+                "the ionic strength is past 3 mol/kg, where the model was not held against measured "
+                "activities: take pH, indices and EC as rough"));
   const auto& data = EquilibriumData::instance();
   Outcome outcome;
   const bool phKnown = mixture.water.phFollows || conditions.ph || conditions.carbonDioxideAtm;
@@ -106,7 +112,8 @@ Result<Outcome> equilibrium(const ScriptInput& input) {
   for (const auto& standing : state->solids) {
     const auto& solid = data.solids()[standing.solid];
     index[solid.name] = standing.saturationIndex;
-    if (standing.saturationIndex > 0) formsWithin[solid.name] = words::kineticsText(solid.formsWithin, standing.saturationIndex);
+    if (standing.saturationIndex > 0)
+      formsWithin[solid.name] = words::kineticsText(solid.formsWithin, standing.saturationIndex);
     if (standing.gramsPerLitre > 0)
       solids.push_back({{"name", solid.name}, {"g_per_l", standing.gramsPerLitre}});
   }

@@ -90,6 +90,13 @@ TEST(EquilibriumVerb, GypsumFallsFromTheConcentrateNotFromTheFeed) { // common p
   EXPECT_TRUE(feed["solids"].empty());
 }
 
+TEST(EquilibriumVerb, PastWhatWasCheckedItSaysSo) {
+  const auto strong = cli("equilibrium", solution({{"Ca(NO3)2·4H2O", 600}}).dump()).parsed();
+  EXPECT_THAT(strong["warnings"].dump(), HasSubstr("beyond_checked_strength"));
+  const auto feed = cli("equilibrium", solution({{"Ca(NO3)2·4H2O", 0.9}}).dump()).parsed();
+  EXPECT_THAT(feed["warnings"].dump(), ::testing::Not(HasSubstr("beyond_checked_strength")));
+}
+
 TEST(EquilibriumVerb, AWaterWithoutAlkalinityHasNoPh) {
   const auto out = cli("equilibrium", R"({"water": {"ph": 7, "analysis_mg_per_l": {"Ca": 40}}})").parsed();
   EXPECT_TRUE(out["ph"].is_null());

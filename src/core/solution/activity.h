@@ -18,6 +18,9 @@ double waterRelativeViscosity(double celsius);
 class ActivityModel {
 public:
   static constexpr double linearUpTo = 6.0; ///< mol/kg
+  /// Activity coefficients were held against measured ones up to here, mol/kg; past it only the conditional
+  /// constants of stock are good (docs/chemistry.md).
+  static constexpr double checkedUpTo = 3.0;
 
   explicit ActivityModel(double celsius);
 
