@@ -4,6 +4,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QHelpEvent>
 #include <QStackedWidget>
 
 using ::testing::HasSubstr;
@@ -121,6 +122,29 @@ TEST_F(AcidPanelTest, ReadingsStayWithTheBottleTheyWereMadeWith) {
   EXPECT_THAT(window->findChild<AcidCurve*>()->description().toStdString(), Not(HasSubstr("own readings")));
   EXPECT_THAT(text("titrationVerdict"), HasSubstr("Read with nitric acid"));
   EXPECT_THAT(text("titrationVerdict"), HasSubstr("1.57")); // the water is the same
+}
+
+TEST_F(AcidPanelTest, OwnReadingsStandInForAReportWithoutAlkalinity) {
+  type("water_HCO3", "");
+  EXPECT_THAT(text("acidDose"), HasSubstr("mL per L"));
+  EXPECT_NEAR(editor().answer().water.netAlkalinityMeqPerL, 1.57, 0.03);
+  press(Qt::Key_3, Qt::ControlModifier);
+  EXPECT_THAT(text("figureAlkalinity"), HasSubstr("0.50 meq/L"));
+}
+
+TEST_F(AcidPanelTest, VinegarSaysAPlausibleStepForATenthOfPh) {
+  choose("acidProduct", "acetic");
+  EXPECT_THAT(text("acidConsequences"), HasSubstr("0.1 pH takes"));
+  const auto& dose = *editor().answer().acid.forWater;
+  EXPECT_LT(0.1 * dose.gramsPerLitrePerPh, dose.gramsPerLitre);
+}
+
+TEST_F(WindowTest, TheFiguresExplainThemselvesWhenThePointerRests) {
+  auto* ec = find<QLabel>("figureEc");
+  EXPECT_TRUE(ec->toolTip().isEmpty()); // worked out only when asked for
+  QHelpEvent rest(QEvent::ToolTip, QPoint(4, 4), ec->mapToGlobal(QPoint(4, 4)));
+  QApplication::sendEvent(ec, &rest);
+  EXPECT_THAT(ec->toolTip().toStdString(), HasSubstr("mS/cm in a feed of 10 °C"));
 }
 
 TEST_F(AcidPanelTest, ADryAcidIsWeighed) {

@@ -119,6 +119,15 @@ TEST(AcidDose, TheBufferIsTheSlopeOfTheCurve) {
   EXPECT_NEAR(dose->bufferEqPerLitre, slope, 0.02 * slope);
 }
 
+TEST(AcidDose, TheBufferInGramsHoldsForWeakAcidsToo) {
+  const auto water = asTitrated(hardWell());
+  for (const char* acid : {"HNO3", "C2H4O2", "C6H8O7", "H3PO4"}) {
+    const auto dose = doseToReach(water, perGram(acid), 6.3);
+    const double more = 0.02 * dose->gramsPerLitrePerPh;
+    EXPECT_NEAR(phAfter(water, perGram(acid), dose->gramsPerLitre + more), 6.28, 0.002) << acid;
+  }
+}
+
 TEST(AcidDose, TheCurveFallsFirstSlowlyThenSteeply) {
   const auto curve = titrationCurve(asTitrated(hardWell()), perGram("HNO3"), 0.28, 60);
   ASSERT_EQ(curve.size(), 60u);

@@ -63,6 +63,16 @@ TEST(TitrationFit, TwoExactReadingsGiveTheAlkalinity) {
   EXPECT_NEAR(fit->carbonateMolPerLitre, trueCarbonate, 0.02e-3);
 }
 
+TEST(TitrationFit, AWaterOfWhichNothingWasKnownIsFoundAsWell) {
+  const auto acid = oneMeq("HNO3");
+  auto r = request(acid, readings(acid, {0, 1, 2, 2.6}, 0));
+  r.waterPerLitre = water(0, 0); // a report without alkalinity
+  const auto fit = fitTitration(r);
+  ASSERT_TRUE(fit);
+  EXPECT_NEAR(fit->alkalinityEqPerLitre, trueAlkalinity, 0.01e-3);
+  EXPECT_NEAR(fit->carbonateMolPerLitre, trueCarbonate, 0.02e-3);
+}
+
 TEST(TitrationFit, NoisyReadingsGiveItWithinWhatTheFitSaysOfItself) {
   const auto acid = oneMeq("H3PO4");
   int inside = 0;

@@ -24,10 +24,6 @@ bool isDosedByHand(const core::CatalogueProduct& product) {
          product.composition.role == core::ProductRole::Base;
 }
 
-} // namespace
-
-namespace {
-
 /// What the catalogue says of the bottle: the whole of it, behind the short line.
 QString cautionsOf(const core::AcidPlan& plan) {
   const auto* entry = plan.product ? core::findInCatalogue(plan.product->id) : nullptr;
@@ -160,11 +156,9 @@ QString AcidPanel::consequences() const {
                     .arg(localFigure(mg), QString::fromStdString(words::nutrientSymbol(nutrient)));
     }
     if (!adds.isEmpty()) parts << "brings " + adds.join(", ");
-    const double perTenth =
-        0.1 * dose->bufferEqPerLitre / std::max(std::abs(answer.acid.productPerGram.alkalinityEq), 1e-9);
     if (given.acid.product->densityKgPerL && dose->gramsPerLitre > 0)
       parts << QString("near the aim 0.1 pH takes %1")
-                   .arg(m_units.dose(perTenth / *given.acid.product->densityKgPerL));
+                   .arg(m_units.dose(0.1 * dose->gramsPerLitrePerPh / *given.acid.product->densityKgPerL));
   }
   if (answer.water.ph && answer.water.phInAir)
     parts << QString("water now pH %1, after standing in air %2")

@@ -6,6 +6,7 @@
 #include "solution/conductivity.h"
 #include "words.h"
 
+#include <QEvent>
 #include <QGridLayout>
 #include <QLabel>
 
@@ -17,15 +18,11 @@ namespace {
 QString meterWords(const core::MixResult& feed) {
   QStringList lines{"At 25 °C, by the ions. A meter that compensates 2 % per °C shows"};
   for (const double celsius : {10.0, 15.0, 20.0, 30.0}) {
-    core::EquilibriumConditions conditions;
-    conditions.temperature = core::Temperature::fromCelsius(celsius);
-    const auto perKg = feed.solutesPerLitre.scaled(1 / feed.waterKgPerLitre);
-    const auto settled = core::equilibrate(perKg, conditions);
-    if (!settled) continue;
-    const auto actual = core::conductivityOf(*settled, perKg, feed.waterKgPerLitre, conditions.temperature);
+    const auto temperature = core::Temperature::fromCelsius(celsius);
+    const auto actual = core::conductivityAt(temperature, feed.solutesPerLitre, feed.waterKgPerLitre, {});
+    if (!actual) continue;
     lines << QString("%1 mS/cm in a feed of %2 °C")
-                 .arg(localNumber(
-                          core::compensatedReading(actual, conditions.temperature).milliSiemensPerCm(), 2),
+                 .arg(localNumber(core::compensatedReading(*actual, temperature).milliSiemensPerCm(), 2),
                       localNumber(celsius, 0));
   }
   return lines.join("\n");
@@ -40,7 +37,8 @@ QString standings(const core::MixResult& feed) {
     if (standing.saturationIndex > 0 && solid.formsWithin != core::FormsWithin::NeverFirst)
       lines << QString("over-saturated with %1 (%2)")
                    .arg(QString::fromStdString(words::solidName(solid.name)),
-                        QString::fromStdString(words::kineticsText(solid.formsWithin, standing.saturationIndex)));
+                        QString::fromStdString(
+                            words::kineticsText(solid.formsWithin, standing.saturationIndex)));
   }
   return lines.join("\n");
 }
@@ -74,27 +72,35 @@ FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* pare
     grid->addWidget(value, 1, i);
     m_values.push_back(value);
   }
+  for (auto* value : {m_values[0], m_values[1]})
+    value->installEventFilter(this);
   connect(&editor, &FormulaEditor::changed, this, &FeedFigures::refresh);
   connect(&units, &UnitsShown::changed, this, &FeedFigures::refresh);
   refresh();
 }
 
+/// The long words are worked out when the pointer rests on a figure, not at every key.
+bool FeedFigures::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() == QEvent::ToolTip) {
+    const auto& feed = m_editor.answer().feed;
+    if (watched == m_values[0]) m_values[0]->setToolTip(meterWords(feed));
+    if (watched == m_values[1]) m_values[1]->setToolTip(standings(feed));
+  }
+  return QWidget::eventFilter(watched, event);
+}
+
 void FeedFigures::refresh() {
   const auto& feed = m_editor.answer().feed;
-  const auto& request = m_editor.document().given.request;
   const auto& mg = feed.milligramsPerLitre;
   const auto ratio = [](double a, double b) { return b > 0 ? localNumber(a / b, 2) : QString("–"); };
   const double nitrogen = mg.of(core::Nutrient::N);
   m_values[0]->setText(m_units.text(feed.conductivity));
-  m_values[0]->setToolTip(meterWords(feed));
   m_values[1]->setText(feed.ph ? localNumber(*feed.ph, 1) +
                                      (feed.phInAir ? " / " + localNumber(*feed.phInAir, 1) : QString())
                                : QString("not known"));
-  m_values[1]->setToolTip(standings(feed));
   m_values[2]->setText(QString("%1 / %2").arg(localNumber(feed.ions.cationsMeqPerL(), 1),
                                               localNumber(feed.ions.anionsMeqPerL(), 1)));
-  m_values[3]->setText(request.water.alkalinityMeqPerL ? localNumber(feed.netAlkalinityMeqPerL, 2) + " meq/L"
-                                                       : QString("not known"));
+  m_values[3]->setText(feed.ph ? localNumber(feed.netAlkalinityMeqPerL, 2) + " meq/L" : QString("not known"));
   m_values[4]->setText(nitrogen > 0 ? localNumber(100 * mg.of(core::Nutrient::NAmmonium) / nitrogen, 1) + " %"
                                     : QString("–"));
   m_values[5]->setText(ratio(nitrogen, mg.of(core::Nutrient::K)));

@@ -16,6 +16,9 @@ class FeedFigures : public QWidget {
 public:
   FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* parent = nullptr);
 
+protected:
+  bool eventFilter(QObject* watched, QEvent* event) override;
+
 private:
   void refresh();
   FormulaEditor& m_editor;

@@ -95,7 +95,7 @@ void LineBar::refresh() {
   const auto& answer = m_editor.answer();
   const auto& water = document.given.request.water;
   const auto alkalinity =
-      water.alkalinityMeqPerL
+      answer.water.ph
           ? QString("alk. %1 mg/L").arg(localNumber(answer.water.netAlkalinityMeqPerL * 50.043, 0))
           : QString("alkalinity not known");
   const bool waterOdd = std::any_of(water.remarks.begin(), water.remarks.end(),
@@ -120,8 +120,7 @@ void LineBar::refresh() {
   for (const auto& n : stock.notices)
     troubled |= n.kind == core::StockWarning::WontDissolve || n.kind == core::StockWarning::CalciumMeets ||
                 n.kind == core::StockWarning::ChelateMeetsAcid ||
-                n.kind == core::StockWarning::WhollyTooStrong ||
-                n.kind == core::StockWarning::FallsOut;
+                n.kind == core::StockWarning::WhollyTooStrong || n.kind == core::StockWarning::FallsOut;
   m_cards[3]->setHeadline(
       QString("1:%1 · %2").arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
       troubled         ? QString("a tank needs a look")

@@ -74,18 +74,20 @@ double equivalentsPerGram(const Solutes& product, const Equilibrium& at) {
 
 Result<AcidDose> doseToReach(const Titrated& solution, const Solutes& product, double targetPh) {
   Equilibrium state;
-  const auto without = excessAt(solution, product, 0, targetPh, &state);
+  const auto without = excessAt(solution, product, 0, targetPh, nullptr);
   if (!without) return without.problem();
   const auto cannot = problemAt(ProblemCode::CannotReach, "target_ph", {decimalText(targetPh)});
+  // What a weak acid lets go shows only once a trace of it is there.
+  if (const auto trace = excessAt(solution, product, traceGramsPerLitre, targetPh, &state); !trace)
+    return trace.problem();
+  if (equivalentsPerGram(product, state) == 0) return cannot;
   AcidDose dose;
   double lower = 0, lowerExcess = *without;
   const double scale = std::abs(solution.perLitre.alkalinityEq) + std::abs(lowerExcess) + 1e-7;
   if (std::abs(lowerExcess) > closedTo * scale) {
     // One gram's reach gives the first guess; then secants, with the bracket kept once there is one.
-    if (const auto trace = excessAt(solution, product, traceGramsPerLitre, targetPh, &state); !trace)
-      return trace.problem(); // what a weak acid lets go shows only once it is there
     const double perGram = equivalentsPerGram(product, state);
-    double upper = perGram != 0 ? -lowerExcess / perGram : 0;
+    double upper = -lowerExcess / perGram;
     if (!(upper > 0)) return cannot;
     bool ended = false;
     for (int i = 0; i < 80 && !ended; ++i) {
@@ -112,6 +114,7 @@ Result<AcidDose> doseToReach(const Titrated& solution, const Solutes& product, d
       excessAt(solution, product, dose.gramsPerLitre, std::max(targetPh - phStep, 0.0), nullptr);
   if (!above || !below) return cannot;
   dose.bufferEqPerLitre = (*above - *below) / (2 * phStep);
+  dose.gramsPerLitrePerPh = dose.bufferEqPerLitre / std::abs(equivalentsPerGram(product, state));
   return dose;
 }
 

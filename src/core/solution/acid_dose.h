@@ -19,6 +19,8 @@ struct AcidDose {
   double alkalinityLeftEqPerLitre = 0;
   /// Of acid (or base) that moves the pH by one unit there: the slope of alkalinity against pH, eq per litre.
   double bufferEqPerLitre = 0;
+  /// The same in grams of the product as sold, at the strength it has at that pH.
+  double gramsPerLitrePerPh = 0;
 };
 
 struct TitrationPoint {

@@ -1,6 +1,7 @@
 #include "solution/mass_action.h"
 
 #include <algorithm>
+#include <cassert>
 #include <cmath>
 #include <limits>
 
@@ -8,9 +9,7 @@ namespace butte::core {
 namespace {
 
 constexpr double ln10 = 2.302585092994046;
-constexpr double closedTo = 1e-11;      // relative balance error that ends the iteration
 constexpr double smallestTotal = 1e-18; // mol/kg; less is nothing
-constexpr double longestStep = 4.0;     // in ln activity
 constexpr double waterPerSolute =
     0.017; // fall of the water's activity per mol/kg (PHREEQC's rule, from memory)
 constexpr double leastWater = 0.3;
@@ -95,8 +94,11 @@ void MassAction::buildSpecies() {
       if (m_lnCarbonateGas && allComponents[component] == Component::Carbonate) a.water += power;
     }
     for (int u = 0; u < m_n; ++u) {
-      if (const double power = row[static_cast<std::size_t>(u)]; power != 0)
+      if (const double power = row[static_cast<std::size_t>(u)]; power != 0) {
+        assert(static_cast<std::size_t>(a.termCount) < a.terms.size() &&
+               "a species of more parts than Active holds");
         a.terms[static_cast<std::size_t>(a.termCount++)] = {u, power};
+      }
     }
     a.z2 = record.charge * record.charge;
     m_species.push_back(a);

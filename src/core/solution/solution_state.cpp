@@ -94,16 +94,21 @@ Result<SolutionState> stateOf(const Solutes& perLitre, double waterKgPerLitre,
   return out;
 }
 
+Result<Conductivity> conductivityAt(Temperature temperature, const Solutes& perLitre, double waterKgPerLitre,
+                                    const EquilibriumConditions& conditions) {
+  if (!(waterKgPerLitre > 0)) return problemAt(ProblemCode::NoEquilibrium, "solution", {});
+  auto there = conditions;
+  there.temperature = temperature;
+  there.solids.clear();
+  const Solutes perKg = perLitre.scaled(1 / waterKgPerLitre);
+  const auto settled = equilibrate(perKg, there);
+  if (!settled) return settled.problem();
+  return conductivityOf(*settled, perKg, waterKgPerLitre, temperature);
+}
+
 Result<Conductivity> conductivityAt25(const Solutes& perLitre, double waterKgPerLitre,
                                       const EquilibriumConditions& conditions) {
-  if (!(waterKgPerLitre > 0)) return problemAt(ProblemCode::NoEquilibrium, "solution", {});
-  auto at25 = conditions;
-  at25.temperature = Temperature::fromCelsius(25);
-  at25.solids.clear();
-  const Solutes perKg = perLitre.scaled(1 / waterKgPerLitre);
-  const auto settled = equilibrate(perKg, at25);
-  if (!settled) return settled.problem();
-  return conductivityOf(*settled, perKg, waterKgPerLitre, at25.temperature);
+  return conductivityAt(Temperature::fromCelsius(25), perLitre, waterKgPerLitre, conditions);
 }
 
 } // namespace butte::core

@@ -42,4 +42,8 @@ Result<SolutionState> stateOf(const Solutes& perLitre, double waterKgPerLitre,
 Result<Conductivity> conductivityAt25(const Solutes& perLitre, double waterKgPerLitre,
                                       const EquilibriumConditions& conditions);
 
+/// Conductivity at the temperature asked for, closed to the air. Errors as equilibrate().
+Result<Conductivity> conductivityAt(Temperature temperature, const Solutes& perLitre, double waterKgPerLitre,
+                                    const EquilibriumConditions& conditions);
+
 } // namespace butte::core

@@ -12,6 +12,8 @@ constexpr double penError = 0.05;      // pH; a calibrated pen (common practice)
 constexpr double farOff = 0.25;        // pH; nearer readings are never called outliers
 constexpr double farOffScatters = 3.5; // robust standard deviations
 constexpr int mostRounds = 6;
+constexpr double usualCarbonate = 2e-3; // mol/L, where nothing is known of the water: only a start
+constexpr double leastCarbonate = 1e-9; // mol/L, so that its worth can be asked for
 constexpr double widestStrength = 0.25; // relative standard error past which a strength is not worth saying
 
 /// The balance of one reading, in equivalents per litre: alkalinity = carbonate c + others + strength x acid.
@@ -41,8 +43,9 @@ class Fitter {
 public:
   explicit Fitter(const TitrationRequest& request) : m_request(request) {
     m_fit.alkalinityEqPerLitre = request.waterPerLitre.alkalinityEq;
-    m_fit.carbonateMolPerLitre = std::max(request.waterPerLitre.of(Component::Carbonate),
-                                          std::abs(request.waterPerLitre.alkalinityEq));
+    const auto& water = request.waterPerLitre;
+    m_fit.carbonateMolPerLitre = std::max(water.of(Component::Carbonate), std::abs(water.alkalinityEq));
+    if (m_fit.carbonateMolPerLitre <= 0) m_fit.carbonateMolPerLitre = usualCarbonate;
     m_fit.readings.resize(request.readings.size());
   }
 
@@ -94,7 +97,7 @@ private:
     m_rows.clear();
     for (const auto& reading : m_request.readings) {
       Solutes totals = m_request.waterPerLitre;
-      totals.of(Component::Carbonate) = std::max(m_fit.carbonateMolPerLitre, 0.0);
+      totals.of(Component::Carbonate) = std::max(m_fit.carbonateMolPerLitre, leastCarbonate);
       totals.addScaled(m_request.acidPerUnit, reading.dose * m_fit.strengthFactor);
       const double kg = m_request.waterKgPerLitre;
       EquilibriumConditions held;
