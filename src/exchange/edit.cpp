@@ -3,7 +3,6 @@
 #include "formula_document.h"
 
 namespace butte::exchange {
-namespace {
 
 void put(Json& document, const Change& change) {
   const Json::json_pointer pointer(change.pointer);
@@ -15,8 +14,6 @@ void put(Json& document, const Change& change) {
   if (parent.is_object()) parent.erase(pointer.back());
   else if (parent.is_array()) parent.erase(std::stoul(pointer.back()));
 }
-
-} // namespace
 
 core::Result<Json> applied(const Json& document, const Edit& edit) {
   Json next = document;

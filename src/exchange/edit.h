@@ -21,6 +21,9 @@ struct Edit {
   std::string mergeKey; ///< edits with the same key that follow each other become one step of undo
 };
 
+/// Makes one change in place. Throws nlohmann's exceptions where the pointer leads nowhere.
+void put(Json& document, const Change& change);
+
 /// The document after the edit. The result is read strictly, so a document can't become one that won't open.
 core::Result<Json> applied(const Json& document, const Edit& edit);
 

@@ -45,6 +45,7 @@ private:
     else if (version < 1 || version != std::floor(version))
       m_top.fail(ProblemCode::OutOfRange, "version", {decimalText(version), std::to_string(formulaFormatVersion)});
     m_out.name = m_top.text("name").value_or("");
+    m_out.crop = m_top.text("crop").value_or("");
   }
 
   /// Digits as typed, inside a range given in words.
@@ -251,6 +252,7 @@ private:
     const auto name = reader.text("name");
     const auto formula = reader.text("formula");
     const auto* label = reader.array("label");
+    const auto* asShipped = reader.object("as_shipped");
     const auto purity = digits(reader, "purity_percent", 0, 100, "above 0, up to 100");
     product.liquid = reader.flag("liquid").value_or(false);
     product.densityKgPerL = digits(reader, "density_kg_per_l", 0.1, 5, "0.1 to 5 kg/L");
@@ -262,6 +264,7 @@ private:
       product.liquid = entry->liquid;
       product.densityKgPerL = entry->densityKgPerL;
       seen.name = product.name = name.value_or(entry->shortName);
+      if (asShipped) readAsShipped(*asShipped, path + ".as_shipped", product);
       return;
     }
     seen.own = true;
@@ -278,7 +281,23 @@ private:
     }
   }
 
-  void readLabel(const Json& label, const std::string& path, ShelfProduct& product) {
+  /// A shipped product as the catalogue had it when it came onto this shelf.
+  void readAsShipped(const Json& json, const std::string& path, ShelfProduct& product) {
+    ObjectReader reader(json, path, m_problem);
+    const auto formula = reader.text("formula").value_or("");
+    const auto purity = digits(reader, "purity_percent", 0, 100, "above 0, up to 100");
+    std::vector<LabelRow> label;
+    if (const auto* rows = reader.array("label")) label = labelRows(*rows, path);
+    product.liquid = reader.flag("liquid").value_or(false);
+    product.densityKgPerL = digits(reader, "density_kg_per_l", 0.1, 5, "0.1 to 5 kg/L");
+    reader.finish();
+    if (m_problem) return;
+    auto composition = compositionAsSold(formula, purity.value_or(100), label);
+    if (!composition) return take(composition.problem(), path);
+    product.composition = std::move(composition).value();
+  }
+
+  std::vector<LabelRow> labelRows(const Json& label, const std::string& path) {
     std::vector<LabelRow> rows;
     for (std::size_t i = 0; i < label.size(); ++i) {
       ObjectReader row(label[i], item(path + ".label", i), m_problem);
@@ -287,6 +306,11 @@ private:
       row.finish();
       rows.emplace_back(key, percent.value_or(0));
     }
+    return rows;
+  }
+
+  void readLabel(const Json& label, const std::string& path, ShelfProduct& product) {
+    const auto rows = labelRows(label, path);
     if (m_problem) return;
     auto composition = compositionFromLabel(rows);
     if (!composition) return take(composition.problem(), path);
@@ -353,28 +377,6 @@ Result<Json> parseFormulaText(std::string_view text) {
   auto current = std::move(json).value();
   current["version"] = formulaFormatVersion; // what an older version holds is valid in this one
   return current;
-}
-
-std::string formulaText(const Json& json) { return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }
-
-Json amountJson(const std::string& digits, const std::string& unit) { return Json{{"amount", digits}, {"unit", unit}}; }
-
-Json emptyFormula() {
-  return Json{{"format", formulaFormatName},
-              {"version", formulaFormatVersion},
-              {"name", "New formula"},
-              {"water", {{"name", "Pure water"}, {"rows", Json::array()}}},
-              {"target", {{"name", "No target yet"}, {"rows", Json::array()}}},
-              {"shelf", Json::array()},
-              {"batch", amountJson("1000", "L")},
-              {"alkalinity_left", amountJson("0.5", "meq/L")},
-              {"stock",
-               {{"factor", "100"},
-                {"coldest", amountJson("12", "C")},
-                {"tanks",
-                 {{{"name", "A"}, {"volume", amountJson("100", "L")}}, {{"name", "B"}, {"volume", amountJson("100", "L")}}}}}},
-              {"scales",
-               {{{"name", "bench scale"}, {"readability", amountJson("1", "g")}, {"capacity", amountJson("5", "kg")}}}}};
 }
 
 } // namespace butte::exchange

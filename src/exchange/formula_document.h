@@ -13,7 +13,7 @@
 /// (docs/formats/formula.md). The document is the JSON itself; this reads it strictly.
 namespace butte::exchange {
 
-inline constexpr int formulaFormatVersion = 2; ///< 2 added acid and water.titration; 1 is still read
+inline constexpr int formulaFormatVersion = 3; ///< 2 added acid and water.titration, 3 crop and as_shipped; earlier ones are read
 inline constexpr std::string_view formulaFormatName = "butte-formula";
 
 /// A number with its unit, as typed: digits with a decimal point.
@@ -34,7 +34,7 @@ struct DocumentProduct {
 };
 
 struct FormulaDocument {
-  std::string name;
+  std::string name, crop;
   std::string waterName, targetName;
   std::vector<DocumentProduct> products;       ///< parallel to the document's shelf
   std::vector<core::ShelfProduct> allProducts; ///< parallel: also those switched off
@@ -55,6 +55,10 @@ std::string formulaText(const Json& json);
 
 /// An empty formula: pure water, no target, no products, two tanks.
 Json emptyFormula();
+
+/// Writes into every shipped product of a shelf (or of a whole formula) what the catalogue says of it today, unless it
+/// stands there already: a later catalogue then changes nothing that a grower made.
+void keepShippedFigures(Json& shelfOrFormula);
 
 /// {"amount": digits, "unit": unit}
 Json amountJson(const std::string& digits, const std::string& unit);

@@ -21,6 +21,29 @@ std::string value(const core::Problem& p, std::size_t i) {
   return i < p.values.size() ? p.values[i] : std::string("?");
 }
 
+std::string bookProblemText(const core::Problem& p) {
+  switch (p.code) {
+  case ProblemCode::NotABook:
+    return "this file is not a farm book";
+  case ProblemCode::BookMissing:
+    return "there is no such file";
+  case ProblemCode::BookOlder:
+    return fmt::format("the book has tables of version {}, this program's are {}; open it once for writing to bring it forward", value(p, 0), value(p, 1));
+  case ProblemCode::BookDamaged:
+    return fmt::format("the book is damaged ({}); nothing was changed in it. Take one of its copies", shortened(value(p, 0)));
+  case ProblemCode::BookNotWritable:
+    return fmt::format("the book can't be written ({}); it is only to be looked at", shortened(value(p, 0)));
+  case ProblemCode::BookFull:
+    return "the disk is full: what you typed is on the screen but not yet kept. Make room; Butte tries again by itself";
+  case ProblemCode::BookBusy:
+    return "another program holds the book's file at the moment";
+  case ProblemCode::BookReadOnly:
+    return fmt::format("this book is open to look at only: {}", value(p, 0));
+  default:
+    return "unknown problem";
+  }
+}
+
 std::string chemistryProblemText(const core::Problem& p) {
   switch (p.code) {
   case ProblemCode::NoEquilibrium:
@@ -33,7 +56,7 @@ std::string chemistryProblemText(const core::Problem& p) {
     return "these readings leave it open: give the bottle's strength or the alkalinity, or go on adding acid "
            "past pH 4";
   default:
-    return "unknown problem";
+    return bookProblemText(p);
   }
 }
 

@@ -23,22 +23,6 @@ std::vector<LabelRow> readLabelCell(const std::string& cell) {
   return rows;
 }
 
-Composition compositionOf(const CatalogueProduct& product) {
-  auto byFormula = compositionFromFormula(product.formulaText, product.purityPercent);
-  assert(byFormula);
-  auto composition = std::move(byFormula).value();
-  if (product.fromLabel) {
-    // The label gives the nutrients; the formula still tells the hydrate water and the solid that forms.
-    const auto byLabel = compositionFromLabel(product.label);
-    assert(byLabel);
-    composition.massFraction = byLabel->composition.massFraction;
-    composition.solutesPerGram =
-        solutesOfProduct(composition.massFraction, composition.alkalinityMeqPerGram, *composition.formula,
-                         product.purityPercent / 100 / composition.formula->molarMassGPerMol);
-  }
-  return composition;
-}
-
 CatalogueProduct readRow(const CsvTable& table, std::size_t row) {
   CatalogueProduct p;
   p.id = table.cell(row, "id");
@@ -60,11 +44,26 @@ CatalogueProduct readRow(const CsvTable& table, std::size_t row) {
   p.remark = table.cell(row, "remark");
   p.source = table.cell(row, "source");
   p.confidence = table.cell(row, "confidence");
-  p.composition = compositionOf(p);
+  auto composition = compositionAsSold(p.formulaText, p.purityPercent, p.fromLabel ? p.label : std::vector<LabelRow>());
+  assert(composition);
+  p.composition = std::move(composition).value();
   return p;
 }
 
 } // namespace
+
+Result<Composition> compositionAsSold(std::string_view formula, double purityPercent, const std::vector<LabelRow>& label) {
+  auto byFormula = compositionFromFormula(formula, purityPercent);
+  if (!byFormula || label.empty()) return byFormula;
+  auto composition = std::move(byFormula).value();
+  const auto byLabel = compositionFromLabel(label);
+  if (!byLabel) return byLabel.problem();
+  composition.massFraction = byLabel->composition.massFraction;
+  composition.solutesPerGram =
+      solutesOfProduct(composition.massFraction, composition.alkalinityMeqPerGram, *composition.formula,
+                       purityPercent / 100 / composition.formula->molarMassGPerMol);
+  return composition;
+}
 
 const std::vector<CatalogueProduct>& catalogue() {
   static const std::vector<CatalogueProduct> products = [] {

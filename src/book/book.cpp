@@ -1,0 +1,337 @@
+#include "book.h"
+
+#include "edit.h"
+#include "formula_changes.h"
+#include "open_store.h"
+#include "record_check.h"
+
+#include <map>
+
+namespace butte::book {
+
+using core::problemAt;
+using core::ProblemCode;
+
+namespace {
+
+constexpr int gatherMilliseconds = 250; // long enough to bundle a burst of keys, short enough to lose next to nothing
+constexpr int retryMilliseconds = 3000;
+constexpr int beatMilliseconds = 60000;
+
+/// The disk's fault, not the step's: worth another try.
+bool mayPass(ProblemCode code) {
+  return code == ProblemCode::BookFull || code == ProblemCode::BookBusy || code == ProblemCode::BadFile || code == ProblemCode::BookNotWritable;
+}
+
+Json wrapped(const Record& record) {
+  Json out{{"body", record.body}};
+  if (record.binnedAt) out["binned_at"] = record.binnedAt->seconds;
+  return out;
+}
+
+bool samePlaces(const Step& a, const Step& b) {
+  return std::equal(a.changes.begin(), a.changes.end(), b.changes.begin(), b.changes.end(),
+                    [](const auto& x, const auto& y) { return x.ref == y.ref && x.pointer == y.pointer; });
+}
+
+bool merges(const Step& first, const Step& next) {
+  return !next.mergeKey.empty() && first.mergeKey == next.mergeKey && samePlaces(first, next);
+}
+
+void mergeInto(Step& first, const Step& next) {
+  for (std::size_t i = 0; i < next.changes.size(); ++i) first.changes[i].after = next.changes[i].after;
+  first.words = next.words;
+  first.at = next.at;
+}
+
+std::vector<Ref> refsOf(const Step& step) {
+  std::vector<Ref> out;
+  for (const auto& change : step.changes) {
+    if (std::find(out.begin(), out.end(), change.ref) == out.end()) out.push_back(change.ref);
+  }
+  return out;
+}
+
+} // namespace
+
+Book::Book(std::string path, std::unique_ptr<Store> store) : m_path(std::move(path)), m_store(std::move(store)) {
+  m_gather.setSingleShot(true);
+  m_gather.setInterval(gatherMilliseconds);
+  m_retry.setInterval(retryMilliseconds);
+  m_beat.setInterval(beatMilliseconds);
+  connect(&m_gather, &QTimer::timeout, this, [this] { flush(); });
+  connect(&m_retry, &QTimer::timeout, this, [this] { flush(); });
+  connect(&m_beat, &QTimer::timeout, this, [this] {
+    if (m_mark && !m_mark->beat()) emit troubled(problemAt(ProblemCode::BookReadOnly, m_path, {"another computer has taken it over"}));
+  });
+}
+
+Book::~Book() {
+  flush();
+  const auto snapshot = m_snapshot;
+  m_store.reset();
+  m_mark.reset();
+}
+
+core::Result<std::unique_ptr<Book>> Book::open(const std::string& path, const std::string& snapshotFolder, bool takeOver) {
+  auto mark = OwnerMark::take(path, takeOver);
+  if (auto* mine = std::get_if<std::unique_ptr<OwnerMark>>(&mark)) {
+    auto store = openStore(path, OpenFor::Writing);
+    if (store) {
+      std::unique_ptr<Book> book(new Book(path, std::move(store).value()));
+      book->m_mark = std::move(*mine);
+      book->m_beat.start();
+      return book;
+    }
+    if (store.problem().code != ProblemCode::BookNotWritable) return store.problem();
+    mark = Owner{};
+  }
+  auto snapshot = openSnapshot(path, snapshotFolder);
+  if (!snapshot) return snapshot.problem();
+  std::unique_ptr<Book> book(new Book(path, std::move(snapshot).value()));
+  book->m_heldBy = std::get<Owner>(mark);
+  return book;
+}
+
+core::Result<std::unique_ptr<Book>> Book::create(const std::string& path, const std::string& farm) {
+  auto store = createStore(path);
+  if (!store) return store.problem();
+  auto mark = OwnerMark::take(path);
+  std::unique_ptr<Book> book(new Book(path, std::move(store).value()));
+  if (auto* mine = std::get_if<std::unique_ptr<OwnerMark>>(&mark)) book->m_mark = std::move(*mine);
+  if (const auto trouble = book->m_store->setMeta("farm", farm)) return *trouble;
+  if (const auto trouble = book->m_store->setMeta("made", Moment::now().iso())) return *trouble;
+  book->m_beat.start();
+  return book;
+}
+
+std::string Book::readOnlyWords() const {
+  if (!m_heldBy) return {};
+  if (m_heldBy->host.empty()) return "its file or folder is write-protected";
+  return m_heldBy->user + " on " + m_heldBy->host + " has it open since " + m_heldBy->since.iso().substr(0, 16);
+}
+
+std::string Book::farm() {
+  const auto name = m_store->meta("farm");
+  return name && *name ? **name : std::string("Farm book");
+}
+
+bool Book::isSample() {
+  const auto sample = m_store->meta("sample");
+  return sample && *sample && **sample == "yes";
+}
+
+Store& Book::store() {
+  flush();
+  return *m_store;
+}
+
+core::Result<std::optional<Record>> Book::record(const Ref& ref) {
+  flush();
+  return m_store->read(ref);
+}
+
+Trouble Book::refuseIfReadOnly() const {
+  if (!isReadOnly()) return std::nullopt;
+  return problemAt(ProblemCode::BookReadOnly, m_path, {readOnlyWords()});
+}
+
+Trouble Book::apply(Step step) {
+  if (auto refused = refuseIfReadOnly()) return refused;
+  flush();
+  step.at = Moment::now();
+  step.who = m_who;
+  const auto refs = refsOf(step);
+  m_queue.push_back(std::move(step));
+  m_open.reset();
+  const auto trouble = flush();
+  if (trouble && !mayPass(trouble->code)) return trouble;
+  emit changed(refs);
+  return std::nullopt;
+}
+
+Trouble Book::applyGathering(Step step) {
+  if (step.mergeKey.empty()) return apply(std::move(step));
+  if (auto refused = refuseIfReadOnly()) return refused;
+  step.at = Moment::now();
+  step.who = m_who;
+  if (!m_queue.empty() && merges(m_queue.back(), step)) {
+    mergeInto(m_queue.back(), step);
+  } else {
+    flush();
+    if (m_queue.empty() && m_open && merges(*m_open, step)) {
+      m_queue.push_back(*m_open);
+      mergeInto(m_queue.back(), step);
+    } else {
+      m_queue.push_back(std::move(step));
+    }
+    m_open.reset();
+  }
+  m_gather.start();
+  emit gathering();
+  emit changed(refsOf(m_queue.back()));
+  return std::nullopt;
+}
+
+void Book::endGathering() {
+  flush();
+  m_open.reset();
+}
+
+Trouble Book::flush() {
+  m_gather.stop();
+  const bool had = !m_queue.empty();
+  while (!m_queue.empty()) {
+    auto step = m_queue.front();
+    if (const auto trouble = writeStep(step)) {
+      if (mayPass(trouble->code)) {
+        m_retry.start();
+        emit troubled(*trouble);
+      } else {
+        m_queue.pop_front();
+      }
+      return trouble;
+    }
+    m_queue.pop_front();
+    if (!step.mergeKey.empty()) m_open = step;
+  }
+  m_retry.stop();
+  if (had) emit kept();
+  return std::nullopt;
+}
+
+Trouble Book::writeStep(Step& step) {
+  if (auto trouble = m_store->begin()) return trouble;
+  const auto write = [&]() -> Trouble {
+    if (auto trouble = writeChanges(step, false)) return trouble;
+    if (auto trouble = m_store->dropUndone()) return trouble;
+    if (step.number > 0) return m_store->replaceStep(step);
+    const auto number = m_store->addStep(step);
+    if (!number) return number.problem();
+    step.number = *number;
+    return std::nullopt;
+  };
+  auto trouble = write();
+  if (!trouble) trouble = m_store->commit();
+  if (trouble) m_store->rollback();
+  return trouble;
+}
+
+Trouble Book::writeChanges(const Step& step, bool back) {
+  std::map<Ref, Json> touched;
+  const auto one = [&](const RecordChange& change) -> Trouble {
+    if (!touched.contains(change.ref)) {
+      const auto record = m_store->read(change.ref);
+      if (!record) return record.problem();
+      touched[change.ref] = *record ? wrapped(**record) : Json();
+    }
+    auto& document = touched[change.ref];
+    try {
+      if (!change.pointer.empty())
+        exchange::put(document, {change.pointer, back ? change.after : change.before, back ? change.before : change.after});
+      else if (back) document["binned_at"] = Moment::now().seconds; // what once was entered is never wiped out
+      else document = change.after;
+    } catch (const std::exception& error) {
+      return problemAt(ProblemCode::BadJson, "step", {error.what()});
+    }
+    return std::nullopt;
+  };
+  if (back) {
+    for (auto it = step.changes.rbegin(); it != step.changes.rend(); ++it)
+      if (auto trouble = one(*it)) return trouble;
+  } else {
+    for (const auto& change : step.changes)
+      if (auto trouble = one(change)) return trouble;
+  }
+  for (const auto& [ref, document] : touched) {
+    if (!document.is_object() || !document.contains("body")) return problemAt(ProblemCode::MissingKey, "body", {"the record is not in the book"});
+    if (auto trouble = checkRecord(ref.kind, document["body"])) return trouble;
+    std::optional<Moment> binned;
+    if (document.contains("binned_at")) binned = Moment{document["binned_at"].get<std::int64_t>()};
+    if (auto trouble = m_store->write({ref, document["body"], binned}, step.at)) return trouble;
+  }
+  return std::nullopt;
+}
+
+core::Result<Ref> Book::create(Kind kind, const Json& body, const std::string& words) {
+  auto ref = freshRef(kind);
+  if (kind == Kind::Reading) {
+    const auto number = store().nextReadingNumber();
+    if (!number) return number.problem();
+    ref.uid = std::to_string(*number);
+  }
+  if (auto trouble = apply({0, {}, {}, words, {}, {{ref, "", Json(), Json{{"body", body}}}}})) return *trouble;
+  return ref;
+}
+
+Trouble Book::moveToBin(const Ref& ref, const std::string& name) {
+  return apply({0, {}, {}, "“" + name + "” into the bin", {}, {{ref, "/binned_at", Json(), Json(Moment::now().seconds)}}});
+}
+
+Trouble Book::takeFromBin(const Ref& ref, const std::string& name) {
+  const auto found = record(ref);
+  if (!found) return found.problem();
+  if (!*found || !(*found)->binnedAt) return std::nullopt;
+  return apply({0, {}, {}, "“" + name + "” out of the bin", {}, {{ref, "/binned_at", Json((*found)->binnedAt->seconds), Json()}}});
+}
+
+Trouble Book::replaceBody(const Ref& ref, const Json& body, const std::string& words) {
+  const auto found = record(ref);
+  if (!found) return found.problem();
+  if (!*found) return problemAt(ProblemCode::MissingKey, "body", {"the record is not in the book"});
+  if ((*found)->body == body) return std::nullopt;
+  return apply({0, {}, {}, words, {}, {{ref, "/body", (*found)->body, body}}});
+}
+
+std::optional<std::string> Book::undoWords() {
+  if (isReadOnly()) return std::nullopt;
+  if (!m_queue.empty()) return m_queue.back().words;
+  const auto step = m_store->lastDone();
+  return step && *step ? std::optional((*step)->words) : std::nullopt;
+}
+
+std::optional<std::string> Book::redoWords() {
+  if (isReadOnly() || !m_queue.empty()) return std::nullopt;
+  const auto step = m_store->firstUndone();
+  return step && *step ? std::optional((*step)->words) : std::nullopt;
+}
+
+core::Result<std::optional<Step>> Book::stepOver(bool back) {
+  if (auto refused = refuseIfReadOnly()) return *refused;
+  if (auto trouble = flush()) return *trouble;
+  m_open.reset();
+  auto found = back ? m_store->lastDone() : m_store->firstUndone();
+  if (!found || !*found) return found;
+  auto step = **found;
+  step.at = Moment::now();
+  if (auto trouble = m_store->begin()) return *trouble;
+  auto trouble = writeChanges(step, back);
+  if (!trouble) trouble = m_store->markUndone(step.number, back);
+  if (!trouble) trouble = m_store->commit();
+  if (trouble) {
+    m_store->rollback();
+    return *trouble;
+  }
+  emit kept();
+  emit changed(refsOf(step));
+  return std::optional(step);
+}
+
+core::Result<int> Book::makeVersion(const Ref& ref, const std::string& why, const std::string& name) {
+  if (auto refused = refuseIfReadOnly()) return *refused;
+  if (auto trouble = flush()) return *trouble;
+  const auto record = m_store->read(ref);
+  if (!record) return record.problem();
+  if (!*record) return problemAt(ProblemCode::MissingKey, "body", {"the record is not in the book"});
+  const auto earlier = m_store->versions(ref.uid);
+  if (!earlier) return earlier.problem();
+  if (name.empty() && !earlier->empty() && earlier->front().body == (*record)->body) return earlier->front().number;
+  const auto words = earlier->empty() ? std::string("first version") : changeWords(ref.kind, earlier->front().body, (*record)->body);
+  const auto number = m_store->addVersion({ref.uid, 0, Moment::now(), m_who, why, name, words, (*record)->body});
+  if (number) emit changed({ref});
+  return number;
+}
+
+Trouble Book::copyTo(const std::string& path) { return store().copyTo(path); }
+
+} // namespace butte::book

@@ -1,0 +1,95 @@
+#pragma once
+#include "base/result.h"
+#include "owner.h"
+#include "store.h"
+
+#include <QObject>
+#include <QTimer>
+#include <deque>
+#include <memory>
+
+namespace butte::book {
+
+/// One farm's book: everything kept, every step undoable, also after closing and opening again.
+///
+/// A finished edit is one transaction. While a hand is still typing in a field its edits gather for a moment and
+/// are kept together; kept() tells when they are safe. When the disk refuses, what was typed waits and is tried
+/// again; nothing is thrown away.
+class Book : public QObject {
+  Q_OBJECT
+
+public:
+  /// Opens for writing, or as a read-only snapshot when somebody else has it open (see heldBy()).
+  static core::Result<std::unique_ptr<Book>> open(const std::string& path, const std::string& snapshotFolder, bool takeOver = false);
+  static core::Result<std::unique_ptr<Book>> create(const std::string& path, const std::string& farm);
+  ~Book() override;
+
+  const std::string& path() const { return m_path; }
+  bool isReadOnly() const { return m_store->isReadOnly(); }
+  /// Who writes in this book while we only look at it.
+  const std::optional<Owner>& heldBy() const { return m_heldBy; }
+  /// Why nothing can be written, in words; empty when it can.
+  std::string readOnlyWords() const;
+  std::string farm();
+  /// Made-up data to look at and to play with.
+  bool isSample();
+  void setWho(const std::string& initials) { m_who = initials; }
+  const std::string& who() const { return m_who; }
+
+  /// For lists and searches. What is still gathering is kept first.
+  Store& store();
+  core::Result<std::optional<Record>> record(const Ref& ref);
+
+  /// Keeps a step at once. A step that would leave a record broken is refused and changes nothing.
+  Trouble apply(Step step);
+  /// Keeps it a moment later, together with those that follow under the same merge key: one step of undo.
+  Trouble applyGathering(Step step);
+  /// The next edit is a new step of undo even under the same key.
+  void endGathering();
+  /// Keeps now what is gathering. Trouble when it can't be kept; it then waits.
+  Trouble flush();
+  bool isWaiting() const { return !m_queue.empty(); }
+
+  core::Result<Ref> create(Kind kind, const Json& body, const std::string& words);
+  Trouble moveToBin(const Ref& ref, const std::string& name);
+  Trouble takeFromBin(const Ref& ref, const std::string& name);
+  Trouble replaceBody(const Ref& ref, const Json& body, const std::string& words);
+
+  bool canUndo() { return undoWords().has_value(); }
+  bool canRedo() { return redoWords().has_value(); }
+  std::optional<std::string> undoWords();
+  std::optional<std::string> redoWords();
+  /// The step that was taken back or done again; nothing when there was none.
+  core::Result<std::optional<Step>> undo() { return stepOver(true); }
+  core::Result<std::optional<Step>> redo() { return stepOver(false); }
+
+  /// Keeps the thing as it stands as a version. When the newest version is the same and no name is given, that one
+  /// stands. Gives the version's number.
+  core::Result<int> makeVersion(const Ref& ref, const std::string& why, const std::string& name = {});
+
+  /// A whole copy while in use.
+  Trouble copyTo(const std::string& path);
+
+signals:
+  void changed(const std::vector<butte::book::Ref>& refs);
+  void kept();
+  void gathering();
+  void troubled(const core::Problem& problem);
+
+private:
+  Book(std::string path, std::unique_ptr<Store> store);
+  Trouble writeStep(Step& step);
+  Trouble writeChanges(const Step& step, bool back);
+  core::Result<std::optional<Step>> stepOver(bool back);
+  Trouble refuseIfReadOnly() const;
+
+  std::string m_path, m_who, m_snapshot;
+  std::unique_ptr<OwnerMark> m_mark;
+  std::unique_ptr<Store> m_store;
+  std::optional<Owner> m_heldBy;
+  std::deque<Step> m_queue;
+  std::optional<Step> m_open; ///< the newest kept step, while later edits may still merge into it
+  QTimer m_gather, m_retry, m_beat;
+};
+
+} // namespace butte::book

@@ -1,0 +1,79 @@
+#pragma once
+#include "json_reader.h"
+#include "moment.h"
+
+#include <array>
+#include <compare>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace butte::book {
+
+using exchange::Json;
+/// What stood in the way; nothing when all went well.
+using Trouble = std::optional<core::Problem>;
+
+enum class Kind { Water, Product, Target, Formula, StockPlan, Batch, Reading, ReadingImport };
+
+/// The codes that stand in the file: "water", "product", "stock_plan" ...
+std::string_view code(Kind kind);
+std::optional<Kind> kindFromCode(std::string_view code);
+inline constexpr std::array allKinds{Kind::Water,     Kind::Product, Kind::Target,  Kind::Formula,
+                                     Kind::StockPlan, Kind::Batch,   Kind::Reading, Kind::ReadingImport};
+
+/// Names one record of the book for good. A reading's uid is its number; the others have a random UUID.
+struct Ref {
+  Kind kind = Kind::Formula;
+  std::string uid;
+  auto operator<=>(const Ref&) const = default;
+};
+Ref freshRef(Kind kind);
+
+/// One thing as it stands: what was typed (docs/formats/book.md says which keys each kind has).
+struct Record {
+  Ref ref;
+  Json body;
+  std::optional<Moment> binnedAt; ///< in the bin since
+};
+
+/// One line of a list.
+struct RecordHead {
+  Ref ref;
+  std::string name, crop;
+  Moment changedAt;
+  std::optional<Moment> binnedAt;
+};
+
+/// One change of one record, with its inverse in it. The pointer (RFC 6901) goes into
+/// {"body": ..., "binned_at": ...}; "" is the whole record coming into being.
+struct RecordChange {
+  Ref ref;
+  std::string pointer;
+  Json before, after; ///< null: not there
+};
+
+/// What a person did in one go.
+struct Step {
+  std::int64_t number = 0; ///< given by the store
+  Moment at;
+  std::string who;   ///< initials
+  std::string words; ///< "potassium sulfate to 22.7 kg"
+  std::string mergeKey;
+  std::vector<RecordChange> changes;
+};
+
+/// A state of a thing that was used, printed or named: it never changes again.
+struct Version {
+  std::string thingUid;
+  int number = 0;
+  Moment at;
+  std::string who;
+  std::string why;   ///< "used", "printed", "named", "brought in", "gone back"
+  std::string name;  ///< when named
+  std::string words; ///< what had changed since the version before, as it was told then
+  Json body;
+};
+
+} // namespace butte::book

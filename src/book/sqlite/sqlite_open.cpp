@@ -1,0 +1,167 @@
+// Opening a book: what kind of folder it lies on decides about its journal; nothing is changed in a file that is
+// no book, is damaged or comes from a newer program.
+#include "open_store.h"
+#include "sqlite/schema.h"
+#include "sqlite/sqlite_store.h"
+
+#include <QDateTime>
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <QSet>
+#include <QStorageInfo>
+#include <QUuid>
+
+namespace butte::book {
+
+using core::problemAt;
+using core::ProblemCode;
+
+namespace {
+
+constexpr qint64 checkedAtOnce = 8 << 20; // a file up to this size is read through before it is used: some 20 ms
+
+/// Whether the file's header says that it has a write-ahead log (bytes 18 and 19, sqlite.org/fileformat2.html).
+bool isInWalMode(const QString& path) {
+  QFile file(path);
+  return file.open(QIODevice::ReadOnly) && file.seek(18) && file.read(2) == QByteArray("\x02\x02", 2);
+}
+
+Trouble setJournal(Database& db, bool network, bool wasWal) {
+  if (!network) {
+    if (const auto trouble = db.run("PRAGMA journal_mode = WAL")) return trouble;
+    return db.run("PRAGMA synchronous = FULL");
+  }
+  // A write-ahead log needs shared memory, which a network folder has not; alone with the file it can be left.
+  if (wasWal) {
+    if (const auto trouble = db.run("PRAGMA locking_mode = EXCLUSIVE")) return trouble;
+    if (const auto trouble = db.run("PRAGMA journal_mode = DELETE")) return trouble;
+    if (const auto trouble = db.run("PRAGMA locking_mode = NORMAL")) return trouble;
+  }
+  if (const auto trouble = db.run("PRAGMA journal_mode = DELETE")) return trouble;
+  return db.run("PRAGMA synchronous = EXTRA"); // FULL does not push the journal's removal to the disk
+}
+
+Trouble mustBeAFile(const QString& path) {
+  const QFileInfo info(path);
+  if (!info.exists()) return problemAt(ProblemCode::BookMissing, path.toStdString());
+  if (!info.isFile() || info.size() == 0) return problemAt(ProblemCode::NotABook, path.toStdString());
+  QFile file(path);
+  if (!file.open(QIODevice::ReadOnly)) return problemAt(ProblemCode::BadFile, path.toStdString(), {"it can't be read: " + file.errorString().toStdString()});
+  if (file.read(15) != "SQLite format 3") return problemAt(ProblemCode::NotABook, path.toStdString());
+  return std::nullopt;
+}
+
+Trouble bringForward(Database& db, int from, const QString& path) {
+  const auto kept = path + QString(".before-v%1").arg(newestSchema);
+  if (!QFile::exists(kept)) {
+    if (const auto trouble = db.run("VACUUM INTO ?", {kept})) return trouble;
+  }
+  return migrate(db, from, newestSchema);
+}
+
+QString stampOf(const QString& path) {
+  const QFileInfo book(path), log(path + "-wal");
+  const auto time = [](const QFileInfo& info) { return info.exists() ? info.lastModified().toMSecsSinceEpoch() : 0; };
+  return QString("%1 %2 %3 %4").arg(time(book)).arg(book.size()).arg(time(log)).arg(log.size());
+}
+
+core::Result<std::unique_ptr<Store>> openChecked(const QString& path, OpenFor purpose) {
+  const bool writing = purpose == OpenFor::Writing;
+  // Looked at first without the right to write: a file that is no book must stay as it is.
+  {
+    auto look = Database::open(path, Database::Mode::Read);
+    if (!look) return look.problem();
+    const auto schema = schemaOf(**look);
+    if (!schema) return schema.problem();
+    if (!writing && *schema != newestSchema)
+      return problemAt(ProblemCode::BookOlder, path.toStdString(), {std::to_string(*schema), std::to_string(newestSchema)});
+  }
+  const QFileInfo info(path);
+  if (writing && (!info.isWritable() || !QFileInfo(info.absolutePath()).isWritable()))
+    return problemAt(ProblemCode::BookNotWritable, path.toStdString(), {"the file or its folder is write-protected"});
+  auto opened = Database::open(path, writing ? Database::Mode::Write : Database::Mode::Read);
+  if (!opened) return opened.problem();
+  auto db = std::move(opened).value();
+  auto store = std::make_unique<SqliteStore>(std::move(db), !writing);
+  if (info.size() <= checkedAtOnce) {
+    if (const auto trouble = store->checkWhole()) return *trouble;
+  }
+  return std::unique_ptr<Store>(std::move(store));
+}
+
+} // namespace
+
+bool isOnNetwork(const std::string& path) {
+  static const QSet<QByteArray> shared{"nfs", "nfs4", "cifs", "smb3", "smbfs", "smb2", "ncpfs", "afs", "9p", "ceph", "glusterfs", "fuse.sshfs", "davfs", "fuse.davfs2", "fuse.gvfsd-fuse", "fuse.glusterfs"};
+  if (qEnvironmentVariableIsSet("BUTTE_TREAT_AS_NETWORK")) return true; // for tests, and for file systems not listed here
+  return shared.contains(QStorageInfo(QFileInfo(qt(path)).absolutePath()).fileSystemType());
+}
+
+core::Result<std::unique_ptr<Store>> openStore(const std::string& file, OpenFor purpose) {
+  const auto path = qt(file);
+  if (const auto trouble = mustBeAFile(path)) return *trouble;
+  const bool network = isOnNetwork(file);
+  const bool wal = isInWalMode(path);
+  if (purpose == OpenFor::Writing) {
+    // The look, the journal and the migration each need the file; one after the other.
+    auto checked = openChecked(path, purpose);
+    if (!checked) return checked.problem();
+    std::move(checked).value().reset();
+    auto opened = Database::open(path, Database::Mode::Write);
+    if (!opened) return opened.problem();
+    auto db = std::move(opened).value();
+    if (const auto trouble = setJournal(*db, network, wal)) return *trouble;
+    const auto schema = schemaOf(*db);
+    if (!schema) return schema.problem();
+    if (*schema < newestSchema) {
+      if (const auto trouble = bringForward(*db, *schema, path)) return *trouble;
+    }
+    return std::unique_ptr<Store>(std::make_unique<SqliteStore>(std::move(db), false));
+  }
+  return openChecked(path, purpose);
+}
+
+core::Result<std::unique_ptr<Store>> createStore(const std::string& file) {
+  const auto path = qt(file);
+  if (QFile::exists(path)) return problemAt(ProblemCode::BadFile, file, {"there is a file of this name already"});
+  QDir().mkpath(QFileInfo(path).absolutePath());
+  auto opened = Database::open(path, Database::Mode::Create);
+  if (!opened) return opened.problem();
+  auto db = std::move(opened).value();
+  if (const auto trouble = setJournal(*db, isOnNetwork(file), false)) return *trouble;
+  if (const auto trouble = migrate(*db, 0, newestSchema)) return *trouble;
+  return std::unique_ptr<Store>(std::make_unique<SqliteStore>(std::move(db), false));
+}
+
+core::Result<std::unique_ptr<Store>> openSnapshot(const std::string& file, const std::string& privateFolder) {
+  const auto path = qt(file);
+  if (const auto trouble = mustBeAFile(path)) return *trouble;
+  QDir().mkpath(qt(privateFolder));
+  const auto copy = qt(privateFolder) + "/snapshot-" + QUuid::createUuid().toString(QUuid::WithoutBraces) + ".butte";
+  const auto discard = [&] {
+    for (const auto* ending : {"", "-wal", "-shm"}) QFile::remove(copy + ending);
+  };
+  const bool foreignLog = isOnNetwork(file) && isInWalMode(path);
+  bool copied = false;
+  if (!foreignLog) {
+    auto source = Database::open(path, Database::Mode::Read);
+    if (!source) return source.problem();
+    const auto trouble = (*source)->run("VACUUM INTO ?", {copy});
+    if (trouble && trouble->code != ProblemCode::BookNotWritable) return *trouble;
+    copied = !trouble;
+  }
+  // Another computer writes through shared memory that this one can't see, or the folder is write-protected: the
+  // files are copied as they lie, again if they changed meanwhile.
+  for (int attempt = 0; attempt < 5 && !copied; ++attempt) {
+    discard();
+    const auto before = stampOf(path);
+    QFile::copy(path, copy);
+    if (QFile::exists(path + "-wal")) QFile::copy(path + "-wal", copy + "-wal");
+    copied = stampOf(path) == before;
+  }
+  QFile::setPermissions(copy, QFile::ReadOwner | QFile::WriteOwner);
+  return openChecked(copy, OpenFor::Reading);
+}
+
+} // namespace butte::book

@@ -1,0 +1,201 @@
+#include "book_fixture.h"
+
+#include "edit.h"
+
+#include <QProcess>
+#include <QSignalSpy>
+#include <QTest>
+
+namespace butte::book {
+
+using ::testing::HasSubstr;
+
+namespace {
+Step setName(const Ref& ref, const std::string& before, const std::string& after, const std::string& key = {}) {
+  return {0, {}, {}, "renamed to " + after, key, {{ref, "/body/name", before, after}}};
+}
+} // namespace
+
+TEST_F(BookTest, EveryEditCanBeTakenBackAlsoAfterReopening) {
+  auto book = make();
+  const auto ref = book->create(Kind::Water, smallWater("One"), "new water");
+  ASSERT_TRUE(static_cast<bool>(ref)) << words::problemLine(ref.problem());
+  ASSERT_FALSE(book->apply(setName(*ref, "One", "Two")));
+  ASSERT_FALSE(book->apply(setName(*ref, "Two", "Three")));
+  book.reset();
+  book = reopen();
+  EXPECT_EQ(*book->undoWords(), "renamed to Three");
+  ASSERT_TRUE(static_cast<bool>(book->undo()));
+  EXPECT_EQ(bodyOf(*book, *ref)["name"], "Two");
+  book.reset();
+  book = reopen();
+  EXPECT_EQ(*book->redoWords(), "renamed to Three") << "what was taken back can be done again, also then";
+  ASSERT_TRUE(static_cast<bool>(book->redo()));
+  EXPECT_EQ(bodyOf(*book, *ref)["name"], "Three");
+  ASSERT_TRUE(static_cast<bool>(book->undo()));
+  ASSERT_TRUE(static_cast<bool>(book->undo()));
+  EXPECT_EQ(bodyOf(*book, *ref)["name"], "One");
+}
+
+TEST_F(BookTest, ANewEditEndsRedo) {
+  auto book = make();
+  const auto ref = *book->create(Kind::Water, smallWater("One"), "new water");
+  ASSERT_FALSE(book->apply(setName(ref, "One", "Two")));
+  ASSERT_TRUE(static_cast<bool>(book->undo()));
+  ASSERT_FALSE(book->apply(setName(ref, "One", "Other")));
+  EXPECT_FALSE(book->canRedo());
+}
+
+TEST_F(BookTest, ACreationTakenBackLiesInTheBinAndComesBack) {
+  auto book = make();
+  const auto ref = *book->create(Kind::Water, smallWater("One"), "new water");
+  ASSERT_TRUE(static_cast<bool>(book->undo()));
+  EXPECT_TRUE(book->store().list(Kind::Water, false)->empty());
+  EXPECT_EQ(book->store().bin()->size(), 1u) << "nothing that was entered is wiped out";
+  ASSERT_TRUE(static_cast<bool>(book->redo()));
+  EXPECT_EQ(book->store().list(Kind::Water, false)->size(), 1u);
+  EXPECT_EQ(bodyOf(*book, ref)["name"], "One");
+}
+
+TEST_F(BookTest, ADeletionGoesToTheBinAndBackAndCanBeUndone) {
+  auto book = make();
+  const auto ref = *book->create(Kind::Water, smallWater("One"), "new water");
+  ASSERT_FALSE(book->moveToBin(ref, "One"));
+  EXPECT_TRUE(book->store().list(Kind::Water, false)->empty());
+  book.reset();
+  book = reopen();
+  ASSERT_TRUE(static_cast<bool>(book->undo()));
+  EXPECT_EQ(book->store().list(Kind::Water, false)->size(), 1u);
+  ASSERT_FALSE(book->moveToBin(ref, "One"));
+  ASSERT_FALSE(book->takeFromBin(ref, "One"));
+  EXPECT_EQ(book->store().list(Kind::Water, false)->size(), 1u);
+  EXPECT_FALSE(book->takeFromBin(ref, "One")) << "already out: nothing to do";
+}
+
+TEST_F(BookTest, TypingGathersIntoOneStep) {
+  auto book = make();
+  const auto ref = *book->create(Kind::Water, smallWater("One"), "new water");
+  QSignalSpy kept(book.get(), &Book::kept);
+  ASSERT_FALSE(book->applyGathering(setName(ref, "One", "T", "name")));
+  ASSERT_FALSE(book->applyGathering(setName(ref, "T", "Tw", "name")));
+  EXPECT_TRUE(book->isWaiting());
+  ASSERT_TRUE(kept.wait(2000)) << "kept by itself a moment later";
+  ASSERT_FALSE(book->applyGathering(setName(ref, "Tw", "Two", "name"))); // the hand goes on after a pause
+  EXPECT_EQ(bodyOf(*book, ref)["name"], "Two");
+  ASSERT_TRUE(static_cast<bool>(book->undo()));
+  EXPECT_EQ(bodyOf(*book, ref)["name"], "One") << "one step of undo";
+  ASSERT_TRUE(static_cast<bool>(book->redo()));
+  EXPECT_EQ(bodyOf(*book, ref)["name"], "Two");
+}
+
+TEST_F(BookTest, AfterTheFieldIsLeftAnotherStepBegins) {
+  auto book = make();
+  const auto ref = *book->create(Kind::Water, smallWater("One"), "new water");
+  ASSERT_FALSE(book->applyGathering(setName(ref, "One", "Two", "name")));
+  book->endGathering();
+  ASSERT_FALSE(book->applyGathering(setName(ref, "Two", "Three", "name")));
+  ASSERT_TRUE(static_cast<bool>(book->undo()));
+  EXPECT_EQ(bodyOf(*book, ref)["name"], "Two");
+}
+
+TEST_F(BookTest, AStepThatBreaksARecordIsRefusedWhole) {
+  auto book = make();
+  const auto ref = *book->create(Kind::Formula, demoFormula(), "new formula");
+  const Step bad{0, {}, {}, "two things at once", {}, {{ref, "/body/name", "x", "Other"}, {ref, "/body/batch/amount", "1000", "-5"}}};
+  const auto trouble = book->apply(bad);
+  ASSERT_TRUE(trouble);
+  EXPECT_EQ(trouble->where, "batch.amount");
+  EXPECT_EQ(bodyOf(*book, ref), demoFormula());
+  EXPECT_EQ(*book->undoWords(), "new formula");
+}
+
+TEST_F(BookTest, AVersionNeverChanges) {
+  auto book = make();
+  const auto ref = *book->create(Kind::Formula, demoFormula(), "new formula");
+  ASSERT_EQ(*book->makeVersion(ref, "used"), 1);
+  EXPECT_EQ(*book->makeVersion(ref, "printed"), 1) << "nothing changed since";
+  ASSERT_FALSE(book->apply({0, {}, {}, "K to 225", {}, {{ref, "/body/target/rows/3/mg_per_l", "205", "225"}}}));
+  ASSERT_EQ(*book->makeVersion(ref, "named", "summer"), 2);
+  const auto versions = book->store().versions(ref.uid);
+  ASSERT_EQ(versions->size(), 2u);
+  EXPECT_EQ((*versions)[1].body, demoFormula());
+  EXPECT_EQ((*versions)[0].who, "oa");
+  EXPECT_THAT((*versions)[0].words, HasSubstr("to"));
+  ASSERT_FALSE(book->replaceBody(ref, (*versions)[1].body, "back to version 1"));
+  EXPECT_EQ(bodyOf(*book, ref), demoFormula());
+  ASSERT_TRUE(static_cast<bool>(book->undo()));
+  EXPECT_EQ(bodyOf(*book, ref)["target"]["rows"][3]["mg_per_l"], "225");
+}
+
+TEST_F(BookTest, ASecondOpeningOnlyLooksAndSaysWhoHoldsIt) {
+  auto book = make();
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("One"), "new water")));
+  auto second = reopen();
+  ASSERT_NE(second, nullptr);
+  EXPECT_TRUE(second->isReadOnly());
+  EXPECT_THAT(second->readOnlyWords(), HasSubstr("has it open since"));
+  EXPECT_EQ(second->store().list(Kind::Water, false)->size(), 1u);
+  const auto refused = second->create(Kind::Water, smallWater("Two"), "new water");
+  ASSERT_FALSE(static_cast<bool>(refused));
+  EXPECT_EQ(refused.problem().code, core::ProblemCode::BookReadOnly);
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("Two"), "new water"))) << "the first goes on writing";
+  EXPECT_EQ(second->store().list(Kind::Water, false)->size(), 1u) << "a snapshot stands still";
+  second.reset();
+  book.reset();
+  EXPECT_FALSE(reopen()->isReadOnly()) << "the mark went with its holder";
+}
+
+TEST_F(BookTest, AMarkLeftByAKilledProgramIsNoOwner) {
+  make().reset();
+  QFile mark(QString::fromStdString(pathOf("farm.butte.owner")));
+  ASSERT_TRUE(mark.open(QIODevice::WriteOnly));
+  mark.write(QByteArray::fromStdString(Json{{"host", QSysInfo::machineHostName().toStdString()}, {"user", "x"}, {"since", "2026-01-01T00:00:00Z"}, {"heard", "2026-01-01T00:00:00Z"}}.dump()));
+  mark.close();
+  EXPECT_FALSE(reopen()->isReadOnly());
+}
+
+TEST_F(BookTest, AnotherComputersMarkCountsUntilItIsSilentAndSomebodyDecides) {
+  make().reset();
+  const auto markBy = [&](const std::string& heard) {
+    QFile mark(QString::fromStdString(pathOf("farm.butte.owner")));
+    ASSERT_TRUE(mark.open(QIODevice::WriteOnly));
+    mark.write(QByteArray::fromStdString(Json{{"host", "packhouse"}, {"user", "mb"}, {"since", "2026-01-01T00:00:00Z"}, {"heard", heard}}.dump()));
+  };
+  markBy(Moment::now().iso());
+  auto looked = reopen();
+  EXPECT_TRUE(looked->isReadOnly());
+  EXPECT_THAT(looked->readOnlyWords(), HasSubstr("mb on packhouse"));
+  EXPECT_TRUE((*Book::open(pathOf("farm.butte"), pathOf("s"), true))->isReadOnly()) << "it was heard a moment ago: no taking over";
+  markBy("2026-01-01T00:00:00Z");
+  EXPECT_TRUE(reopen()->isReadOnly()) << "silent, but nobody decided";
+  EXPECT_FALSE((*Book::open(pathOf("farm.butte"), pathOf("s"), true))->isReadOnly());
+}
+
+TEST_F(BookTest, OnANetworkFolderThereIsNoWriteAheadLog) {
+  auto book = make(); // local: with a log
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("One"), "new water")));
+  EXPECT_TRUE(QFile::exists(QString::fromStdString(pathOf("farm.butte-wal"))));
+  book.reset();
+  qputenv("BUTTE_TREAT_AS_NETWORK", "1");
+  book = reopen();
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("Two"), "new water")));
+  EXPECT_FALSE(QFile::exists(QString::fromStdString(pathOf("farm.butte-wal"))));
+  EXPECT_TRUE(QFile::exists(QString::fromStdString(pathOf("farm.butte.owner"))));
+  auto second = reopen();
+  EXPECT_TRUE(second->isReadOnly());
+  EXPECT_EQ(second->store().list(Kind::Water, false)->size(), 2u);
+  qunsetenv("BUTTE_TREAT_AS_NETWORK");
+}
+
+TEST_F(BookTest, TheSnapshotOfALoggedBookOnANetworkIsWholeToo) {
+  auto book = make();
+  for (int i = 0; i < 20; ++i) ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("W" + std::to_string(i)), "new water")));
+  qputenv("BUTTE_TREAT_AS_NETWORK", "1"); // the second computer sees the same files through a network
+  auto second = reopen();
+  qunsetenv("BUTTE_TREAT_AS_NETWORK");
+  ASSERT_NE(second, nullptr);
+  EXPECT_TRUE(second->isReadOnly());
+  EXPECT_EQ(second->store().list(Kind::Water, false)->size(), 20u);
+}
+
+} // namespace butte::book

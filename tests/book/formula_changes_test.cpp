@@ -1,0 +1,80 @@
+#include "book_fixture.h"
+
+#include "book/formula_changes.h"
+
+namespace butte::book {
+
+using ::testing::Contains;
+using ::testing::HasSubstr;
+using ::testing::IsEmpty;
+using ::testing::Not;
+
+/// Potassium sulfate held at so many kg in 1000 L of pure water.
+Json held(const std::string& kilograms) {
+  auto formula = exchange::emptyFormula();
+  formula["shelf"] = Json::array({{{"id", "sop"}, {"catalogue", "sop"}, {"on", true}, {"held", exchange::amountJson(kilograms, "kg")}}});
+  return formula;
+}
+
+TEST(FormulaChanges, SayWhatAWeightDoes) {
+  // Potassium sulfate carries 44.9 % K by its formula; the shipped one is 50 % K2O = 41.5 % (common practice), and
+  // 400 g more in 1000 L are then 0.4 * 0.415..0.445 g/L.
+  const auto lines = changesBetween(Kind::Formula, held("22.3"), held("22.7"));
+  ASSERT_THAT(lines, Not(IsEmpty()));
+  EXPECT_THAT(lines[0], HasSubstr("22.3 to 22.7 kg: K +1")); // 166 to 178 mg/L
+  EXPECT_THAT(lines[0], HasSubstr("S +"));
+}
+
+TEST(FormulaChanges, NothingChangedSaysSo) {
+  EXPECT_THAT(changesBetween(Kind::Formula, demoFormula(), demoFormula()), IsEmpty());
+  EXPECT_EQ(changeWords(Kind::Formula, demoFormula(), demoFormula()), "nothing that changes the feed");
+}
+
+TEST(FormulaChanges, ATargetAndItsConsequences) {
+  auto after = demoFormula();
+  after["target"]["rows"][3]["mg_per_l"] = "225";
+  const auto lines = changesBetween(Kind::Formula, demoFormula(), after);
+  EXPECT_THAT(lines, Contains("target K 205 to 225 mg/L"));
+  EXPECT_THAT(lines, Contains(HasSubstr("potassium"))) << "some salt must bring it";
+  EXPECT_THAT(lines, Contains(HasSubstr("EC ")));
+  EXPECT_THAT(changeWords(Kind::Formula, demoFormula(), after), HasSubstr(" more"));
+}
+
+TEST(FormulaChanges, AProductLeftOutIsNamed) {
+  auto after = demoFormula();
+  for (auto& product : after["shelf"]) {
+    if (product["id"] == "sop") product["on"] = false;
+  }
+  EXPECT_THAT(changesBetween(Kind::Formula, demoFormula(), after), Contains(HasSubstr("left out (was")));
+}
+
+TEST(FormulaChanges, ABiggerBatchIsNotAnotherRecipe) {
+  auto after = demoFormula();
+  after["batch"]["amount"] = "2000";
+  EXPECT_THAT(changesBetween(Kind::Formula, demoFormula(), after), ::testing::ElementsAre("batch 1000 L to 2000 L"));
+}
+
+TEST(FormulaChanges, AWaterReportIsNamedByItsDate) {
+  auto after = smallWater();
+  after["reports"][0]["water"]["rows"][0]["mg_per_l"] = "70";
+  EXPECT_THAT(changesBetween(Kind::Water, smallWater(), after), ::testing::ElementsAre("2026-03-02 Ca 62 to 70 mg/L"));
+  after["reports"].push_back(after["reports"][0]);
+  after["reports"][1]["date"] = "2026-09-01";
+  EXPECT_THAT(changesBetween(Kind::Water, smallWater(), after), Contains("report of 2026-09-01 added"));
+}
+
+TEST(FormulaChanges, ComparisonShowsBothSides) {
+  auto after = demoFormula();
+  after["target"]["rows"][3]["mg_per_l"] = "225";
+  const auto compared = compareFormulas(demoFormula(), after);
+  bool seen = false;
+  for (const auto& row : compared.elements) {
+    if (row.name != "K") continue;
+    seen = true;
+    EXPECT_LT(*row.left + 5, *row.right);
+  }
+  EXPECT_TRUE(seen);
+  EXPECT_LT(*compared.leftEc, *compared.rightEc);
+}
+
+} // namespace butte::book
