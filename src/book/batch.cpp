@@ -52,7 +52,9 @@ private:
   Moment moment() {
     const auto text = m_top.text("at").value_or("");
     const auto at = Moment::fromIso(text);
-    if (!at) m_top.fail(ProblemCode::OutOfRange, "at", {"'" + text + "'", "a date and time such as 2026-03-02T07:15:00Z"});
+    if (!at)
+      m_top.fail(ProblemCode::OutOfRange, "at",
+                 {"'" + text + "'", "a date and time such as 2026-03-02T07:15:00Z"});
     return at.value_or(Moment{});
   }
 
@@ -60,7 +62,8 @@ private:
     if (m_top.has(key) && m_top.any(key)->is_null()) return std::nullopt;
     const auto value = m_top.number(key);
     if (value && !(*value >= low && *value <= high))
-      m_top.fail(ProblemCode::OutOfRange, key, {core::decimalText(*value), core::decimalText(low) + " to " + core::decimalText(high)});
+      m_top.fail(ProblemCode::OutOfRange, key,
+                 {core::decimalText(*value), core::decimalText(low) + " to " + core::decimalText(high)});
     return value;
   }
 
@@ -69,12 +72,15 @@ private:
     const auto text = m_top.text("ph_read");
     if (!text) return std::nullopt;
     const auto value = core::parseDecimal(*text);
-    if (!value) m_top.fail(ProblemCode::NotANumber, "ph_read", {*text});
-    else if (*value < 0 || *value > 14) m_top.fail(ProblemCode::OutOfRange, "ph_read", {*text, "0 to 14"});
+    if (!value)
+      m_top.fail(ProblemCode::NotANumber, "ph_read", {*text});
+    else if (*value < 0 || *value > 14)
+      m_top.fail(ProblemCode::OutOfRange, "ph_read", {*text, "0 to 14"});
     return text;
   }
 
-  std::optional<Amount> amount(ObjectReader& parent, std::string_view key, std::string_view base, double high) {
+  std::optional<Amount> amount(ObjectReader& parent, std::string_view key, std::string_view base,
+                               double high) {
     const auto* object = parent.any(key);
     if (!object || object->is_null()) return std::nullopt;
     ObjectReader reader(*object, parent.pathOf(key), m_problem);
@@ -86,9 +92,11 @@ private:
       return std::nullopt;
     }
     const auto value = inUnit(out, base);
-    if (!value) reader.fail(ProblemCode::IncompatibleUnits, "unit", {out.unit, std::string(base)});
+    if (!value)
+      reader.fail(ProblemCode::IncompatibleUnits, "unit", {out.unit, std::string(base)});
     else if (!(*value >= 0 && *value <= high))
-      reader.fail(ProblemCode::OutOfRange, "amount", {out.digits + " " + out.unit, "0 to " + core::decimalText(high) + " " + std::string(base)});
+      reader.fail(ProblemCode::OutOfRange, "amount",
+                  {out.digits + " " + out.unit, "0 to " + core::decimalText(high) + " " + std::string(base)});
     return out;
   }
 
@@ -102,7 +110,8 @@ private:
       weight.tank = row.text("tank").value_or("");
       weight.plannedGrams = row.number("planned_g").value_or(0);
       if (!(weight.plannedGrams >= 0 && weight.plannedGrams <= 1e9))
-        row.fail(ProblemCode::OutOfRange, "planned_g", {core::decimalText(weight.plannedGrams), "0 to 1000000000 g"});
+        row.fail(ProblemCode::OutOfRange, "planned_g",
+                 {core::decimalText(weight.plannedGrams), "0 to 1000000000 g"});
       weight.actual = amount(row, "actual", "g", 1e9);
       weight.lot = row.text("lot").value_or("");
       row.finish();
@@ -115,14 +124,18 @@ private:
   Batch m_out;
 };
 
-Json optionalNumber(const std::optional<double>& value) { return value ? Json(*value) : Json(); }
+Json optionalNumber(const std::optional<double>& value) {
+  return value ? Json(*value) : Json();
+}
 Json amountOrNull(const std::optional<Amount>& amount) {
   return amount ? exchange::amountJson(amount->digits, amount->unit) : Json();
 }
 
 } // namespace
 
-std::optional<double> BatchWeight::actualGrams() const { return actual ? inUnit(*actual, "g") : std::nullopt; }
+std::optional<double> BatchWeight::actualGrams() const {
+  return actual ? inUnit(*actual, "g") : std::nullopt;
+}
 
 std::optional<double> BatchWeight::deviationPercent() const {
   const auto grams = actualGrams();
@@ -130,7 +143,9 @@ std::optional<double> BatchWeight::deviationPercent() const {
   return (*grams / plannedGrams - 1) * 100;
 }
 
-std::optional<double> Batch::ecReadMilliSiemens() const { return ecRead ? inUnit(*ecRead, "mS/cm") : std::nullopt; }
+std::optional<double> Batch::ecReadMilliSiemens() const {
+  return ecRead ? inUnit(*ecRead, "mS/cm") : std::nullopt;
+}
 
 std::optional<double> Batch::worstDeviationPercent() const {
   std::optional<double> worst;
@@ -140,13 +155,19 @@ std::optional<double> Batch::worstDeviationPercent() const {
   return worst;
 }
 
-core::Result<Batch> batchFromJson(const Json& json) { return BatchReader(json).read(); }
+core::Result<Batch> batchFromJson(const Json& json) {
+  return BatchReader(json).read();
+}
 
 Json toJson(const Batch& batch) {
   Json weights = Json::array();
   for (const auto& w : batch.weights)
-    weights.push_back({{"product", w.productId}, {"name", w.productName}, {"tank", w.tank}, {"planned_g", w.plannedGrams},
-                       {"actual", amountOrNull(w.actual)}, {"lot", w.lot}});
+    weights.push_back({{"product", w.productId},
+                       {"name", w.productName},
+                       {"tank", w.tank},
+                       {"planned_g", w.plannedGrams},
+                       {"actual", amountOrNull(w.actual)},
+                       {"lot", w.lot}});
   return Json{{"at", batch.at.iso()},
               {"formula", batch.formulaUid},
               {"formula_version", batch.formulaVersion},

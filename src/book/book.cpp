@@ -14,13 +14,15 @@ using core::ProblemCode;
 
 namespace {
 
-constexpr int gatherMilliseconds = 250; // long enough to bundle a burst of keys, short enough to lose next to nothing
+constexpr int gatherMilliseconds =
+    250; // long enough to bundle a burst of keys, short enough to lose next to nothing
 constexpr int retryMilliseconds = 3000;
 constexpr int beatMilliseconds = 60000;
 
 /// The disk's fault, not the step's: worth another try.
 bool mayPass(ProblemCode code) {
-  return code == ProblemCode::BookFull || code == ProblemCode::BookBusy || code == ProblemCode::BadFile || code == ProblemCode::BookNotWritable;
+  return code == ProblemCode::BookFull || code == ProblemCode::BookBusy || code == ProblemCode::BadFile ||
+         code == ProblemCode::BookNotWritable;
 }
 
 Json wrapped(const Record& record) {
@@ -39,7 +41,8 @@ bool merges(const Step& first, const Step& next) {
 }
 
 void mergeInto(Step& first, const Step& next) {
-  for (std::size_t i = 0; i < next.changes.size(); ++i) first.changes[i].after = next.changes[i].after;
+  for (std::size_t i = 0; i < next.changes.size(); ++i)
+    first.changes[i].after = next.changes[i].after;
   first.words = next.words;
   first.at = next.at;
 }
@@ -54,7 +57,8 @@ std::vector<Ref> refsOf(const Step& step) {
 
 } // namespace
 
-Book::Book(std::string path, std::unique_ptr<Store> store) : m_path(std::move(path)), m_store(std::move(store)) {
+Book::Book(std::string path, std::unique_ptr<Store> store)
+    : m_path(std::move(path)), m_store(std::move(store)) {
   m_gather.setSingleShot(true);
   m_gather.setInterval(gatherMilliseconds);
   m_retry.setInterval(retryMilliseconds);
@@ -62,7 +66,8 @@ Book::Book(std::string path, std::unique_ptr<Store> store) : m_path(std::move(pa
   connect(&m_gather, &QTimer::timeout, this, [this] { flush(); });
   connect(&m_retry, &QTimer::timeout, this, [this] { flush(); });
   connect(&m_beat, &QTimer::timeout, this, [this] {
-    if (m_mark && !m_mark->beat()) emit troubled(problemAt(ProblemCode::BookReadOnly, m_path, {"another computer has taken it over"}));
+    if (m_mark && !m_mark->beat())
+      emit troubled(problemAt(ProblemCode::BookReadOnly, m_path, {"another computer has taken it over"}));
   });
 }
 
@@ -73,7 +78,8 @@ Book::~Book() {
   m_mark.reset();
 }
 
-core::Result<std::unique_ptr<Book>> Book::open(const std::string& path, const std::string& snapshotFolder, bool takeOver) {
+core::Result<std::unique_ptr<Book>> Book::open(const std::string& path, const std::string& snapshotFolder,
+                                               bool takeOver) {
   auto mark = OwnerMark::take(path, takeOver);
   if (auto* mine = std::get_if<std::unique_ptr<OwnerMark>>(&mark)) {
     auto store = openStore(path, OpenFor::Writing);
@@ -108,7 +114,8 @@ core::Result<std::unique_ptr<Book>> Book::create(const std::string& path, const 
 std::string Book::readOnlyWords() const {
   if (!m_heldBy) return {};
   if (m_heldBy->host.empty()) return "its file or folder is write-protected";
-  return m_heldBy->user + " on " + m_heldBy->host + " has it open since " + m_heldBy->since.iso().substr(0, 16);
+  return m_heldBy->user + " on " + m_heldBy->host + " has it open since " +
+         m_heldBy->since.iso().substr(0, 16);
 }
 
 std::string Book::farm() {
@@ -228,9 +235,12 @@ Trouble Book::writeChanges(const Step& step, bool back) {
     auto& document = touched[change.ref];
     try {
       if (!change.pointer.empty())
-        exchange::put(document, {change.pointer, back ? change.after : change.before, back ? change.before : change.after});
-      else if (back) document["binned_at"] = Moment::now().seconds; // what once was entered is never wiped out
-      else document = change.after;
+        exchange::put(document, {change.pointer, back ? change.after : change.before,
+                                 back ? change.before : change.after});
+      else if (back)
+        document["binned_at"] = Moment::now().seconds; // what once was entered is never wiped out
+      else
+        document = change.after;
     } catch (const std::exception& error) {
       return problemAt(ProblemCode::BadJson, "step", {error.what()});
     }
@@ -244,7 +254,8 @@ Trouble Book::writeChanges(const Step& step, bool back) {
       if (auto trouble = one(change)) return trouble;
   }
   for (const auto& [ref, document] : touched) {
-    if (!document.is_object() || !document.contains("body")) return problemAt(ProblemCode::MissingKey, "body", {"the record is not in the book"});
+    if (!document.is_object() || !document.contains("body"))
+      return problemAt(ProblemCode::MissingKey, "body", {"the record is not in the book"});
     if (auto trouble = checkRecord(ref.kind, document["body"])) return trouble;
     std::optional<Moment> binned;
     if (document.contains("binned_at")) binned = Moment{document["binned_at"].get<std::int64_t>()};
@@ -260,19 +271,30 @@ core::Result<Ref> Book::create(Kind kind, const Json& body, const std::string& w
     if (!number) return number.problem();
     ref.uid = std::to_string(*number);
   }
-  if (auto trouble = apply({0, {}, {}, words, {}, {{ref, "", Json(), Json{{"body", body}}}}})) return *trouble;
+  if (auto trouble = apply({0, {}, {}, words, {}, {{ref, "", Json(), Json{{"body", body}}}}}))
+    return *trouble;
   return ref;
 }
 
 Trouble Book::moveToBin(const Ref& ref, const std::string& name) {
-  return apply({0, {}, {}, "“" + name + "” into the bin", {}, {{ref, "/binned_at", Json(), Json(Moment::now().seconds)}}});
+  return apply({0,
+                {},
+                {},
+                "“" + name + "” into the bin",
+                {},
+                {{ref, "/binned_at", Json(), Json(Moment::now().seconds)}}});
 }
 
 Trouble Book::takeFromBin(const Ref& ref, const std::string& name) {
   const auto found = record(ref);
   if (!found) return found.problem();
   if (!*found || !(*found)->binnedAt) return std::nullopt;
-  return apply({0, {}, {}, "“" + name + "” out of the bin", {}, {{ref, "/binned_at", Json((*found)->binnedAt->seconds), Json()}}});
+  return apply({0,
+                {},
+                {},
+                "“" + name + "” out of the bin",
+                {},
+                {{ref, "/binned_at", Json((*found)->binnedAt->seconds), Json()}}});
 }
 
 Trouble Book::replaceBody(const Ref& ref, const Json& body, const std::string& words) {
@@ -325,13 +347,18 @@ core::Result<int> Book::makeVersion(const Ref& ref, const std::string& why, cons
   if (!*record) return problemAt(ProblemCode::MissingKey, "body", {"the record is not in the book"});
   const auto earlier = m_store->versions(ref.uid);
   if (!earlier) return earlier.problem();
-  if (name.empty() && !earlier->empty() && earlier->front().body == (*record)->body) return earlier->front().number;
-  const auto words = earlier->empty() ? std::string("first version") : changeWords(ref.kind, earlier->front().body, (*record)->body);
-  const auto number = m_store->addVersion({ref.uid, 0, Moment::now(), m_who, why, name, words, (*record)->body});
+  if (name.empty() && !earlier->empty() && earlier->front().body == (*record)->body)
+    return earlier->front().number;
+  const auto words = earlier->empty() ? std::string("first version")
+                                      : changeWords(ref.kind, earlier->front().body, (*record)->body);
+  const auto number =
+      m_store->addVersion({ref.uid, 0, Moment::now(), m_who, why, name, words, (*record)->body});
   if (number) emit changed({ref});
   return number;
 }
 
-Trouble Book::copyTo(const std::string& path) { return store().copyTo(path); }
+Trouble Book::copyTo(const std::string& path) {
+  return store().copyTo(path);
+}
 
 } // namespace butte::book

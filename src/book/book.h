@@ -12,15 +12,16 @@ namespace butte::book {
 
 /// One farm's book: everything kept, every step undoable, also after closing and opening again.
 ///
-/// A finished edit is one transaction. While a hand is still typing in a field its edits gather for a moment and
-/// are kept together; kept() tells when they are safe. When the disk refuses, what was typed waits and is tried
-/// again; nothing is thrown away.
+/// A finished edit is one transaction. While a hand is still typing in a field its edits gather for a moment
+/// and are kept together; kept() tells when they are safe. When the disk refuses, what was typed waits and is
+/// tried again; nothing is thrown away.
 class Book : public QObject {
   Q_OBJECT
 
 public:
   /// Opens for writing, or as a read-only snapshot when somebody else has it open (see heldBy()).
-  static core::Result<std::unique_ptr<Book>> open(const std::string& path, const std::string& snapshotFolder, bool takeOver = false);
+  static core::Result<std::unique_ptr<Book>> open(const std::string& path, const std::string& snapshotFolder,
+                                                  bool takeOver = false);
   static core::Result<std::unique_ptr<Book>> create(const std::string& path, const std::string& farm);
   ~Book() override;
 
@@ -63,8 +64,8 @@ public:
   core::Result<std::optional<Step>> undo() { return stepOver(true); }
   core::Result<std::optional<Step>> redo() { return stepOver(false); }
 
-  /// Keeps the thing as it stands as a version. When the newest version is the same and no name is given, that one
-  /// stands. Gives the version's number.
+  /// Keeps the thing as it stands as a version. When the newest version is the same and no name is given,
+  /// that one stands. Gives the version's number.
   core::Result<int> makeVersion(const Ref& ref, const std::string& why, const std::string& name = {});
 
   /// A whole copy while in use.

@@ -30,7 +30,8 @@ struct Computed {
     std::map<std::string, double> out;
     const auto& shelf = document.given.request.shelf;
     for (std::size_t i = 0; i < shelf.size() && i < answer.solution.grams.size(); ++i) {
-      if (answer.solution.grams[i].grams() > 0) out[shelf[i].id] = answer.solution.grams[i].grams() * 1000 / litres();
+      if (answer.solution.grams[i].grams() > 0)
+        out[shelf[i].id] = answer.solution.grams[i].grams() * 1000 / litres();
     }
     return out;
   }
@@ -49,7 +50,9 @@ std::optional<Computed> computed(const Json& json) {
   return Computed{std::move(document).value(), std::move(answer).value()};
 }
 
-std::string weight(double grams) { return grams >= 1000 ? figure(grams / 1000) + " kg" : figure(grams) + " g"; }
+std::string weight(double grams) {
+  return grams >= 1000 ? figure(grams / 1000) + " kg" : figure(grams) + " g";
+}
 
 /// "22.3 to 22.7 kg": the unit once where both have it.
 std::string weights(double before, double after) {
@@ -63,13 +66,19 @@ std::string effect(const core::ShelfProduct* product, double gramsMore) {
   if (!product) return {};
   std::vector<std::pair<double, std::string>> moved;
   for (const auto nutrient : core::allNutrients) {
+    // The sum of the nitrogen forms stands for them: "N +2".
+    if (nutrient == core::Nutrient::NNitrate || nutrient == core::Nutrient::NAmmonium ||
+        nutrient == core::Nutrient::NUrea)
+      continue;
     const double mgPerLitre = product->composition.massFraction.of(nutrient) * gramsMore;
     if (std::abs(mgPerLitre) > 1e-4) moved.emplace_back(mgPerLitre, words::nutrientSymbol(nutrient));
   }
-  std::sort(moved.begin(), moved.end(), [](const auto& a, const auto& b) { return std::abs(a.first) > std::abs(b.first); });
+  std::sort(moved.begin(), moved.end(),
+            [](const auto& a, const auto& b) { return std::abs(a.first) > std::abs(b.first); });
   std::string out;
   for (std::size_t i = 0; i < moved.size() && i < 2; ++i)
-    out += (i ? ", " : ": ") + moved[i].second + " " + (moved[i].first > 0 ? "+" : "−") + figure(std::abs(moved[i].first)) + " mg/L";
+    out += (i ? ", " : ": ") + moved[i].second + " " + (moved[i].first > 0 ? "+" : "−") +
+           figure(std::abs(moved[i].first)) + " mg/L";
   return out;
 }
 
@@ -88,15 +97,17 @@ std::string shown(const Json& value) {
   return "none";
 }
 
-void placeChanged(std::vector<std::string>& out, const Json& before, const Json& after, const char* pointer, const std::string& name) {
+void placeChanged(std::vector<std::string>& out, const Json& before, const Json& after, const char* pointer,
+                  const std::string& name) {
   const Json::json_pointer place(pointer);
-  const Json a = before.contains(place) ? before[place] : Json(), b = after.contains(place) ? after[place] : Json();
+  const Json a = before.contains(place) ? before[place] : Json(),
+             b = after.contains(place) ? after[place] : Json();
   if (a != b) out.push_back(name + " " + shown(a) + " to " + shown(b));
 }
 
 /// Rows such as {"key": "Ca", "mg_per_l": "31.9"} on both sides.
-void rowsChanged(std::vector<std::string>& out, const Json& before, const Json& after, const char* pointer, const char* key, const char* value,
-                 const std::string& name, const std::string& unit) {
+void rowsChanged(std::vector<std::string>& out, const Json& before, const Json& after, const char* pointer,
+                 const char* key, const char* value, const std::string& name, const std::string& unit) {
   const Json::json_pointer place(pointer);
   std::vector<std::string> order;
   std::map<std::string, std::pair<std::string, std::string>> rows;
@@ -114,31 +125,38 @@ void rowsChanged(std::vector<std::string>& out, const Json& before, const Json& 
   for (const auto& id : order) {
     const auto& [a, b] = rows[id];
     if (a == b) continue;
-    if (a.empty()) out.push_back(name + " " + id + " new: " + b + unit);
-    else if (b.empty()) out.push_back(name + " " + id + " taken out (was " + a + unit + ")");
-    else out.push_back(name + " " + id + " " + a + " to " + b + unit);
+    if (a.empty())
+      out.push_back(name + " " + id + " new: " + b + unit);
+    else if (b.empty())
+      out.push_back(name + " " + id + " taken out (was " + a + unit + ")");
+    else
+      out.push_back(name + " " + id + " " + a + " to " + b + unit);
   }
 }
 
+void weightsChanged(std::vector<std::string>& out, const Computed& left, const Computed& right) {
+  const auto was = left.gramsPer1000(), is = right.gramsPer1000();
+  const double batches = right.litres() / 1000;
+  for (const auto& [id, grams] : is) {
+    const auto old = was.find(id);
+    if (old == was.end())
+      out.push_back(right.nameOf(id) + " new, " + weight(grams * batches) + effect(right.product(id), grams));
+    else if (std::abs(grams - old->second) > sameShare * old->second)
+      out.push_back(right.nameOf(id) + " " + weights(old->second * batches, grams * batches) +
+                    effect(right.product(id), grams - old->second));
+  }
+  for (const auto& [id, grams] : was) {
+    if (!is.contains(id))
+      out.push_back(left.nameOf(id) + " left out (was " + weight(grams * batches) + ")" +
+                    effect(left.product(id), -grams));
+  }
+}
+
+/// First what a hand changed, then what followed from it.
 std::vector<std::string> formulaChanges(const Json& before, const Json& after) {
   std::vector<std::string> out;
-  if (const auto a = textAt(before, "/name"), b = textAt(after, "/name"); a != b) out.push_back("renamed from “" + a + "” to “" + b + "”");
-  const auto left = computed(before), right = computed(after);
-  if (left && right) {
-    const auto was = left->gramsPer1000(), is = right->gramsPer1000();
-    const double litres = right->litres();
-    for (const auto& [id, grams] : is) {
-      const auto old = was.find(id);
-      const double batch = grams * litres / 1000;
-      if (old == was.end()) out.push_back(right->nameOf(id) + " new, " + weight(batch) + effect(right->product(id), grams));
-      else if (std::abs(grams - old->second) > sameShare * old->second)
-        out.push_back(right->nameOf(id) + " " + weights(old->second * litres / 1000, batch) + effect(right->product(id), grams - old->second));
-    }
-    for (const auto& [id, grams] : was) {
-      if (!is.contains(id)) out.push_back(left->nameOf(id) + " left out (was " + weight(grams * litres / 1000) + ")" + effect(left->product(id), -grams));
-    }
-  }
-  placeChanged(out, before, after, "/batch", "batch");
+  if (const auto a = textAt(before, "/name"), b = textAt(after, "/name"); a != b)
+    out.push_back("renamed from “" + a + "” to “" + b + "”");
   placeChanged(out, before, after, "/crop", "crop");
   placeChanged(out, before, after, "/water/name", "water");
   rowsChanged(out, before, after, "/water/rows", "key", "mg_per_l", "water", " mg/L");
@@ -148,16 +166,19 @@ std::vector<std::string> formulaChanges(const Json& before, const Json& after) {
   rowsChanged(out, before, after, "/target/rows", "nutrient", "mg_per_l", "target", " mg/L");
   rowsChanged(out, before, after, "/target/rows", "nutrient", "tolerance_percent", "band of", " %");
   placeChanged(out, before, after, "/alkalinity_left", "alkalinity left");
+  placeChanged(out, before, after, "/acid/product", "acid");
+  placeChanged(out, before, after, "/acid/target_ph", "pH wanted");
+  placeChanged(out, before, after, "/batch", "batch");
   placeChanged(out, before, after, "/stock/factor", "stock factor");
   placeChanged(out, before, after, "/stock/coldest", "coldest night");
   placeChanged(out, before, after, "/stock/tanks/0/volume", "first tank");
   placeChanged(out, before, after, "/stock/tanks/1/volume", "second tank");
-  placeChanged(out, before, after, "/acid/product", "acid");
-  placeChanged(out, before, after, "/acid/target_ph", "pH wanted");
-  if (left && right) {
-    const double a = left->answer.feed.conductivity.milliSiemensPerCm(), b = right->answer.feed.conductivity.milliSiemensPerCm();
-    if (std::abs(a - b) >= 0.005) out.push_back("EC " + figure(a) + " to " + figure(b) + " mS/cm");
-  }
+  const auto left = computed(before), right = computed(after);
+  if (!left || !right) return out;
+  weightsChanged(out, *left, *right);
+  const double a = left->answer.feed.conductivity.milliSiemensPerCm(),
+               b = right->answer.feed.conductivity.milliSiemensPerCm();
+  if (std::abs(a - b) >= 0.005) out.push_back("EC " + figure(a) + " to " + figure(b) + " mS/cm");
   return out;
 }
 
@@ -167,7 +188,8 @@ std::vector<std::string> waterChanges(const Json& before, const Json& after) {
   placeChanged(out, before, after, "/note", "note");
   const auto count = [](const Json& json) { return json.contains("reports") ? json["reports"].size() : 0; };
   const auto a = count(before), b = count(after);
-  for (auto i = a; i < b; ++i) out.push_back("report of " + after["reports"][i].value("date", std::string("?")) + " added");
+  for (auto i = a; i < b; ++i)
+    out.push_back("report of " + after["reports"][i].value("date", std::string("?")) + " added");
   for (std::size_t i = 0; i < std::min(a, b); ++i) {
     const auto name = after["reports"][i].value("date", std::string("?"));
     const auto place = "/reports/" + std::to_string(i);
@@ -187,9 +209,10 @@ std::vector<std::string> changesBetween(Kind kind, const Json& before, const Jso
   if (kind == Kind::Water) return waterChanges(before, after);
   std::vector<std::string> out;
   placeChanged(out, before, after, "/name", "name");
-  for (const auto* key : {"/crop", "/stage", "/season", "/note", "/currency", "/bag", "/colour", "/hatch", "/entry/formula",
-                          "/entry/purity_percent", "/entry/price_per_kg", "/entry/density_kg_per_l", "/stock/factor", "/stock/coldest",
-                          "/stock/tanks/0/volume", "/stock/tanks/1/volume"}) {
+  for (const auto* key :
+       {"/crop", "/stage", "/season", "/note", "/currency", "/bag", "/colour", "/hatch", "/entry/formula",
+        "/entry/purity_percent", "/entry/price_per_kg", "/entry/density_kg_per_l", "/stock/factor",
+        "/stock/coldest", "/stock/tanks/0/volume", "/stock/tanks/1/volume"}) {
     std::string name(key);
     name.erase(0, name[1] == 'e' ? 7 : 1);
     for (auto& c : name) {
@@ -205,7 +228,8 @@ std::vector<std::string> changesBetween(Kind kind, const Json& before, const Jso
 std::string changeWords(Kind kind, const Json& before, const Json& after) {
   const auto all = changesBetween(kind, before, after);
   std::string out;
-  for (std::size_t i = 0; i < all.size() && i < mostInOneLine; ++i) out += (i ? "; " : "") + all[i];
+  for (std::size_t i = 0; i < all.size() && i < mostInOneLine; ++i)
+    out += (i ? "; " : "") + all[i];
   if (all.size() > mostInOneLine) out += "; and " + std::to_string(all.size() - mostInOneLine) + " more";
   return out.empty() ? "nothing that changes the feed" : out;
 }
@@ -230,7 +254,8 @@ FormulaComparison compareFormulas(const Json& left, const Json& right) {
   };
   collect(a, &ComparedRow::left);
   collect(b, &ComparedRow::right);
-  for (const auto& id : order) out.products.push_back(products[id]);
+  for (const auto& id : order)
+    out.products.push_back(products[id]);
   for (const auto nutrient : core::allNutrients) {
     ComparedRow row{words::nutrientSymbol(nutrient), {}, {}};
     if (a) row.left = a->answer.feed.milligramsPerLitre.of(nutrient);

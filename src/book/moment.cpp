@@ -5,7 +5,9 @@
 
 namespace butte::book {
 
-Moment Moment::now() { return {QDateTime::currentSecsSinceEpoch()}; }
+Moment Moment::now() {
+  return {QDateTime::currentSecsSinceEpoch()};
+}
 
 std::optional<Moment> Moment::fromIso(std::string_view text) {
   const auto string = QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())).trimmed();

@@ -12,8 +12,8 @@ enum class OpenFor { Writing, Reading };
 bool isOnNetwork(const std::string& path);
 
 /// Opens the book in a file. Errors (the file stays as it is): BookMissing, NotABook, BookNewer, BookDamaged,
-/// BookNotWritable. A book of an earlier version is brought forward when opened for writing; the file as it was
-/// stays beside it as "NAME.before-vN".
+/// BookNotWritable. A book of an earlier version is brought forward when opened for writing; the file as it
+/// was stays beside it as "NAME.before-vN".
 core::Result<std::unique_ptr<Store>> openStore(const std::string& path, OpenFor purpose);
 
 /// Makes an empty book. The file must not exist.

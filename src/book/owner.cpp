@@ -15,24 +15,32 @@ std::string readAll(int file) {
   std::string text;
   char buffer[1024];
   ::lseek(file, 0, SEEK_SET);
-  for (ssize_t got; text.size() < 4096 && (got = ::read(file, buffer, sizeof buffer)) > 0;) text.append(buffer, static_cast<std::size_t>(got));
+  for (ssize_t got; text.size() < 4096 && (got = ::read(file, buffer, sizeof buffer)) > 0;)
+    text.append(buffer, static_cast<std::size_t>(got));
   return text;
 }
 
 std::optional<Owner> ownerIn(int file) {
   const auto json = Json::parse(readAll(file), nullptr, false);
   if (!json.is_object()) return std::nullopt;
-  const auto text = [&](const char* key) { return json.contains(key) && json[key].is_string() ? json[key].get<std::string>() : std::string(); };
-  return Owner{text("host"), text("user"), Moment::fromIso(text("since")).value_or(Moment{}), Moment::fromIso(text("heard")).value_or(Moment{})};
+  const auto text = [&](const char* key) {
+    return json.contains(key) && json[key].is_string() ? json[key].get<std::string>() : std::string();
+  };
+  return Owner{text("host"), text("user"), Moment::fromIso(text("since")).value_or(Moment{}),
+               Moment::fromIso(text("heard")).value_or(Moment{})};
 }
 
 /// Whether the name still leads to the open file: its holder may have taken the mark away in between.
 bool stillThere(int file, const std::string& path) {
-  struct stat open {}, named {};
-  return ::fstat(file, &open) == 0 && ::stat(path.c_str(), &named) == 0 && open.st_ino == named.st_ino && open.st_dev == named.st_dev;
+  struct stat open {
+  }, named{};
+  return ::fstat(file, &open) == 0 && ::stat(path.c_str(), &named) == 0 && open.st_ino == named.st_ino &&
+         open.st_dev == named.st_dev;
 }
 
-std::string hostName() { return QSysInfo::machineHostName().toStdString(); }
+std::string hostName() {
+  return QSysInfo::machineHostName().toStdString();
+}
 
 std::string userName() {
   const auto name = qEnvironmentVariable("USER", qEnvironmentVariable("LOGNAME"));
@@ -73,8 +81,13 @@ OwnerMark::~OwnerMark() {
 }
 
 bool OwnerMark::write() {
-  const auto text = Json{{"host", m_me.host}, {"user", m_me.user}, {"since", m_me.since.iso()}, {"heard", m_me.heard.iso()}}.dump() + "\n";
-  if (::lseek(m_file, 0, SEEK_SET) != 0 || ::write(m_file, text.data(), text.size()) != static_cast<ssize_t>(text.size())) return false;
+  const auto text =
+      Json{{"host", m_me.host}, {"user", m_me.user}, {"since", m_me.since.iso()}, {"heard", m_me.heard.iso()}}
+          .dump() +
+      "\n";
+  if (::lseek(m_file, 0, SEEK_SET) != 0 ||
+      ::write(m_file, text.data(), text.size()) != static_cast<ssize_t>(text.size()))
+    return false;
   return ::ftruncate(m_file, static_cast<off_t>(text.size())) == 0;
 }
 

@@ -14,14 +14,16 @@ struct Owner {
   Moment since, heard; ///< when it was opened; when the holder last gave a sign of life
 };
 
-/// The mark beside a book ("NAME.owner") that says who writes in it. On one computer the system's lock on that file
-/// tells whether the holder still lives; across computers its sign of life does.
+/// The mark beside a book ("NAME.owner") that says who writes in it. On one computer the system's lock on
+/// that file tells whether the holder still lives; across computers its sign of life does.
 class OwnerMark {
 public:
-  static constexpr int silentSeconds = 180; ///< a holder on another computer that is silent for longer may be gone
+  static constexpr int silentSeconds =
+      180; ///< a holder on another computer that is silent for longer may be gone
 
   /// The mark, or the owner that is in the way. With `takeOver` a silent owner on another computer gives way.
-  static std::variant<std::unique_ptr<OwnerMark>, Owner> take(const std::string& bookPath, bool takeOver = false);
+  static std::variant<std::unique_ptr<OwnerMark>, Owner> take(const std::string& bookPath,
+                                                              bool takeOver = false);
   ~OwnerMark();
   OwnerMark(const OwnerMark&) = delete;
   OwnerMark& operator=(const OwnerMark&) = delete;
@@ -30,7 +32,8 @@ public:
   bool beat();
 
 private:
-  OwnerMark(std::string path, int file, Owner me) : m_path(std::move(path)), m_file(file), m_me(std::move(me)) {}
+  OwnerMark(std::string path, int file, Owner me)
+      : m_path(std::move(path)), m_file(file), m_me(std::move(me)) {}
   bool write();
   std::string m_path;
   int m_file;

@@ -6,14 +6,22 @@ namespace butte::book {
 
 std::string_view code(Kind kind) {
   switch (kind) {
-  case Kind::Water: return "water";
-  case Kind::Product: return "product";
-  case Kind::Target: return "target";
-  case Kind::Formula: return "formula";
-  case Kind::StockPlan: return "stock_plan";
-  case Kind::Batch: return "batch";
-  case Kind::Reading: return "reading";
-  case Kind::ReadingImport: return "reading_import";
+  case Kind::Water:
+    return "water";
+  case Kind::Product:
+    return "product";
+  case Kind::Target:
+    return "target";
+  case Kind::Formula:
+    return "formula";
+  case Kind::StockPlan:
+    return "stock_plan";
+  case Kind::Batch:
+    return "batch";
+  case Kind::Reading:
+    return "reading";
+  case Kind::ReadingImport:
+    return "reading_import";
   }
   return "";
 }
@@ -25,6 +33,8 @@ std::optional<Kind> kindFromCode(std::string_view text) {
   return std::nullopt;
 }
 
-Ref freshRef(Kind kind) { return {kind, QUuid::createUuid().toString(QUuid::WithoutBraces).toStdString()}; }
+Ref freshRef(Kind kind) {
+  return {kind, QUuid::createUuid().toString(QUuid::WithoutBraces).toStdString()};
+}
 
 } // namespace butte::book

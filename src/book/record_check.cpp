@@ -33,7 +33,8 @@ Trouble checkWater(const Json& body) {
   for (std::size_t i = 0; reports && i < reports->size() && !problem; ++i) {
     ObjectReader report((*reports)[i], "reports[" + std::to_string(i) + "]", problem);
     const auto date = report.text("date").value_or("");
-    if (!Moment::fromIso(date)) report.fail(ProblemCode::OutOfRange, "date", {"'" + date + "'", "a date such as 2026-03-02"});
+    if (!Moment::fromIso(date))
+      report.fail(ProblemCode::OutOfRange, "date", {"'" + date + "'", "a date such as 2026-03-02"});
     report.text("laboratory");
     const auto* water = report.object("water");
     if (!water) report.fail(ProblemCode::MissingKey, "water", {"a report needs its figures"});
@@ -62,7 +63,8 @@ Trouble checkProduct(const Json& body) {
 Trouble checkTarget(const Json& body) {
   Trouble problem;
   ObjectReader reader(body, "", problem);
-  for (const auto* key : {"name", "crop", "stage", "season", "note"}) reader.text(key);
+  for (const auto* key : {"name", "crop", "stage", "season", "note"})
+    reader.text(key);
   const auto* target = reader.object("target");
   if (!target) reader.fail(ProblemCode::MissingKey, "target", {"a target needs its elements"});
   reader.finish();
@@ -72,7 +74,8 @@ Trouble checkTarget(const Json& body) {
 Trouble checkStockPlan(const Json& body) {
   Trouble problem;
   ObjectReader reader(body, "", problem);
-  for (const auto* key : {"name", "formula", "note"}) reader.text(key);
+  for (const auto* key : {"name", "formula", "note"})
+    reader.text(key);
   const auto* stock = reader.object("stock");
   if (!stock) reader.fail(ProblemCode::MissingKey, "stock", {"a stock plan needs its tanks"});
   reader.finish();
@@ -82,12 +85,15 @@ Trouble checkStockPlan(const Json& body) {
 Trouble checkReading(const Json& body) {
   Trouble problem;
   ObjectReader reader(body, "", problem);
-  if (reader.text("tank").value_or("").empty()) reader.fail(ProblemCode::MissingKey, "tank", {"a reading needs its tank"});
+  if (reader.text("tank").value_or("").empty())
+    reader.fail(ProblemCode::MissingKey, "tank", {"a reading needs its tank"});
   const auto quantity = reader.text("quantity").value_or("");
   if (quantity != "ec" && quantity != "ph" && quantity != "level" && quantity != "temperature")
     reader.fail(ProblemCode::OutOfRange, "quantity", {"'" + quantity + "'", "ec, ph, level or temperature"});
   const auto at = reader.text("at").value_or("");
-  if (!Moment::fromIso(at)) reader.fail(ProblemCode::OutOfRange, "at", {"'" + at + "'", "a date and time such as 2026-03-02T07:15:00Z"});
+  if (!Moment::fromIso(at))
+    reader.fail(ProblemCode::OutOfRange, "at",
+                {"'" + at + "'", "a date and time such as 2026-03-02T07:15:00Z"});
   reader.number("value");
   reader.text("typed");
   reader.text("import");
@@ -108,12 +114,18 @@ Trouble checkImport(const Json& body) {
 
 Trouble checkRecord(Kind kind, const Json& body) {
   switch (kind) {
-  case Kind::Water: return checkWater(body);
-  case Kind::Product: return checkProduct(body);
-  case Kind::Target: return checkTarget(body);
-  case Kind::StockPlan: return checkStockPlan(body);
-  case Kind::Reading: return checkReading(body);
-  case Kind::ReadingImport: return checkImport(body);
+  case Kind::Water:
+    return checkWater(body);
+  case Kind::Product:
+    return checkProduct(body);
+  case Kind::Target:
+    return checkTarget(body);
+  case Kind::StockPlan:
+    return checkStockPlan(body);
+  case Kind::Reading:
+    return checkReading(body);
+  case Kind::ReadingImport:
+    return checkImport(body);
   case Kind::Batch: {
     const auto batch = batchFromJson(body);
     return batch ? Trouble() : Trouble(batch.problem());

@@ -28,7 +28,7 @@ struct BatchHead {
   std::string formulaName, crop;
   int formulaVersion = 0;
   double litres = 0;
-  std::optional<double> deviationPercent; ///< of the worst weighing; nothing when nothing was weighed yet
+  std::optional<double> deviationPercent;  ///< of the worst weighing; nothing when nothing was weighed yet
   std::optional<double> ecPlanned, ecRead; ///< mS/cm at 25 degC
 };
 
@@ -90,7 +90,7 @@ public:
   virtual Trouble dropUndone() = 0;
   virtual core::Result<std::vector<Step>> steps(int newest) = 0;
 
-  virtual core::Result<int> addVersion(const Version& version) = 0; ///< gives its number
+  virtual core::Result<int> addVersion(const Version& version) = 0;                     ///< gives its number
   virtual core::Result<std::vector<Version>> versions(const std::string& thingUid) = 0; ///< newest first
   virtual core::Result<std::optional<Version>> version(const std::string& thingUid, int number) = 0;
 
@@ -107,17 +107,23 @@ public:
   virtual core::Result<std::optional<std::string>> sheet(const std::string& sha256) = 0;
 
   virtual Trouble addReadings(const std::vector<Reading>& readings) = 0;
-  virtual core::Result<std::vector<Reading>> readings(const std::optional<Reading>& after, int most) = 0; ///< newest first
+  virtual core::Result<std::vector<Reading>> readings(const std::optional<Reading>& after,
+                                                      int most) = 0; ///< newest first
   virtual core::Result<std::int64_t> nextReadingNumber() = 0;
+  /// Whether this tank has a reading of this quantity at this very time.
+  virtual core::Result<bool> hasReading(const Reading& reading) = 0;
 
   virtual core::Result<std::vector<Hit>> search(const std::string& words, int mostOfEach) = 0;
   virtual core::Result<Counts> counts() = 0;
 
-  /// Every record and version in a fixed order, one at a time: for export. A visitor that returns false ends it.
-  virtual Trouble eachRecord(Kind kind, const std::function<bool(const Record&, Moment changedAt)>& visit) = 0;
+  /// Every record and version in a fixed order, one at a time: for export. A visitor that returns false ends
+  /// it.
+  virtual Trouble eachRecord(Kind kind,
+                             const std::function<bool(const Record&, Moment changedAt)>& visit) = 0;
   virtual Trouble eachVersion(const std::function<bool(const Version&)>& visit) = 0;
   virtual Trouble eachStep(const std::function<bool(const Step&, bool undone)>& visit) = 0;
-  virtual Trouble eachReading(const std::function<bool(const Reading&, std::optional<Moment> binned)>& visit) = 0;
+  virtual Trouble
+  eachReading(const std::function<bool(const Reading&, std::optional<Moment> binned)>& visit) = 0;
   virtual Trouble eachSheet(const std::function<bool(const std::string& html)>& visit) = 0;
   virtual Trouble eachMeta(const std::function<bool(const std::string&, const std::string&)>& visit) = 0;
   /// A version or step as it was exported, number included.

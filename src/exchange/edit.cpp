@@ -11,14 +11,17 @@ void put(Json& document, const Change& change) {
     return;
   }
   auto& parent = document[pointer.parent_pointer()];
-  if (parent.is_object()) parent.erase(pointer.back());
-  else if (parent.is_array()) parent.erase(std::stoul(pointer.back()));
+  if (parent.is_object())
+    parent.erase(pointer.back());
+  else if (parent.is_array())
+    parent.erase(std::stoul(pointer.back()));
 }
 
 core::Result<Json> applied(const Json& document, const Edit& edit) {
   Json next = document;
   try {
-    for (const auto& change : edit.changes) put(next, change);
+    for (const auto& change : edit.changes)
+      put(next, change);
   } catch (const std::exception& error) {
     return core::problemAt(core::ProblemCode::BadJson, "edit", {error.what()});
   }

@@ -7,7 +7,8 @@
 
 namespace butte::exchange {
 
-/// One change of one place in a document, with its inverse inside it: a value that can be stored and replayed.
+/// One change of one place in a document, with its inverse inside it: a value that can be stored and
+/// replayed.
 struct Change {
   std::string pointer; ///< JSON pointer (RFC 6901)
   Json before;         ///< null: the place did not exist

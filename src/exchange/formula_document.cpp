@@ -32,7 +32,9 @@ public:
 
 private:
   SolveRequest& request() { return m_out.given.request; }
-  static std::string item(const std::string& list, std::size_t i) { return list + "[" + std::to_string(i) + "]"; }
+  static std::string item(const std::string& list, std::size_t i) {
+    return list + "[" + std::to_string(i) + "]";
+  }
 
   void readHead() {
     const auto format = m_top.text("format");
@@ -41,9 +43,11 @@ private:
                  {"'" + format.value_or("") + "'", "\"" + std::string(formulaFormatName) + "\""});
     const double version = m_top.number("version").value_or(0);
     if (version > formulaFormatVersion)
-      m_top.fail(ProblemCode::NewerFormat, "version", {decimalText(version), std::to_string(formulaFormatVersion)});
+      m_top.fail(ProblemCode::NewerFormat, "version",
+                 {decimalText(version), std::to_string(formulaFormatVersion)});
     else if (version < 1 || version != std::floor(version))
-      m_top.fail(ProblemCode::OutOfRange, "version", {decimalText(version), std::to_string(formulaFormatVersion)});
+      m_top.fail(ProblemCode::OutOfRange, "version",
+                 {decimalText(version), std::to_string(formulaFormatVersion)});
     m_out.name = m_top.text("name").value_or("");
     m_out.crop = m_top.text("crop").value_or("");
   }
@@ -54,8 +58,10 @@ private:
     const auto text = reader.text(key);
     if (!text) return std::nullopt;
     const auto value = parseDecimal(*text);
-    if (!value) reader.fail(ProblemCode::NotANumber, key, {*text});
-    else if (!(*value >= low && *value <= high)) reader.fail(ProblemCode::OutOfRange, key, {*text, right});
+    if (!value)
+      reader.fail(ProblemCode::NotANumber, key, {*text});
+    else if (!(*value >= low && *value <= high))
+      reader.fail(ProblemCode::OutOfRange, key, {*text, right});
     return value;
   }
 
@@ -69,7 +75,8 @@ private:
     const auto unit = reader.text("unit");
     reader.finish();
     if (!text || !unit) {
-      if (!m_problem) reader.fail(ProblemCode::MissingKey, text ? "unit" : "amount", {"an amount needs digits and a unit"});
+      if (!m_problem)
+        reader.fail(ProblemCode::MissingKey, text ? "unit" : "amount", {"an amount needs digits and a unit"});
       return std::nullopt;
     }
     const auto value = parseDecimal(*text);
@@ -79,12 +86,14 @@ private:
     }
     const auto converted = convert(*value, *unit, base);
     if (!converted) {
-      if (!m_problem) m_problem = problemAt(converted.problem().code, reader.pathOf("unit"), converted.problem().values);
+      if (!m_problem)
+        m_problem = problemAt(converted.problem().code, reader.pathOf("unit"), converted.problem().values);
       return std::nullopt;
     }
     if (!(*converted >= low && *converted <= high))
-      reader.fail(ProblemCode::OutOfRange, "amount",
-                  {*text + " " + *unit, decimalText(low) + " to " + decimalText(high) + " " + std::string(base)});
+      reader.fail(
+          ProblemCode::OutOfRange, "amount",
+          {*text + " " + *unit, decimalText(low) + " to " + decimalText(high) + " " + std::string(base)});
     if (asTyped) *asTyped = {*text, *unit};
     return *converted;
   }
@@ -112,7 +121,8 @@ private:
         report.milligramsPerLitre.emplace_back(key, value.value_or(0));
       }
     }
-    if (const auto* titration = reader.any("titration"); titration && !titration->is_null()) readTitration(*titration);
+    if (const auto* titration = reader.any("titration"); titration && !titration->is_null())
+      readTitration(*titration);
     reader.finish();
     if (m_problem) return;
     if (report.milligramsPerLitre.empty() && !report.conductivityMsPerCm) {
@@ -120,15 +130,18 @@ private:
       return;
     }
     auto water = normaliseWater(report);
-    if (!water) m_problem = water.problem();
-    else request().water = std::move(water).value();
+    if (!water)
+      m_problem = water.problem();
+    else
+      request().water = std::move(water).value();
   }
 
   /// A shipped acid or base by its catalogue id.
   std::optional<ShelfProduct> bottle(ObjectReader& reader, std::string_view key) {
     const auto id = reader.text(key).value_or("");
     const auto* entry = findInCatalogue(id);
-    if (!entry || (entry->composition.role != ProductRole::Acid && entry->composition.role != ProductRole::Base)) {
+    if (!entry ||
+        (entry->composition.role != ProductRole::Acid && entry->composition.role != ProductRole::Base)) {
       reader.fail(ProblemCode::UnknownProduct, key, {id});
       return std::nullopt;
     }
@@ -167,10 +180,13 @@ private:
     OwnTitration titration;
     const auto acid = bottle(reader, "acid");
     const auto seek = reader.text("seek").value_or("alkalinity");
-    if (seek == "strength") titration.unknown = TitrationUnknown::Strength;
-    else if (seek == "both") titration.unknown = TitrationUnknown::AlkalinityAndStrength;
+    if (seek == "strength")
+      titration.unknown = TitrationUnknown::Strength;
+    else if (seek == "both")
+      titration.unknown = TitrationUnknown::AlkalinityAndStrength;
     else if (seek != "alkalinity")
-      reader.fail(ProblemCode::OutOfRange, "seek", {"'" + seek + "'", "\"alkalinity\", \"strength\" or \"both\""});
+      reader.fail(ProblemCode::OutOfRange, "seek",
+                  {"'" + seek + "'", "\"alkalinity\", \"strength\" or \"both\""});
     const auto strength = digits(reader, "strength_meq_per_ml", 0.001, 60, "0.001 to 60 meq/mL");
     const double litres = amount(reader, "sample", "L", 0.001, 1e6).value_or(1);
     titration.used = reader.flag("use").value_or(true);
@@ -186,7 +202,8 @@ private:
     reader.finish();
     if (m_problem || !acid) return;
     titration.productId = acid->id;
-    const double density = acid->densityKgPerL.value_or(1) * 1000; // g/L; a dry acid is taken as 1 g per mL of dose
+    const double density =
+        acid->densityKgPerL.value_or(1) * 1000; // g/L; a dry acid is taken as 1 g per mL of dose
     titration.acidPerMl = acid->composition.solutesPerGram.scaled(density / 1000);
     const double labelled = std::abs(acid->composition.alkalinityMeqPerGram) * density / 1000;
     if (strength && labelled > 0) titration.acidPerMl = titration.acidPerMl.scaled(*strength / labelled);
@@ -195,7 +212,8 @@ private:
 
   void readTarget() {
     const auto* object = m_top.object("target");
-    if (!object) return m_top.fail(ProblemCode::MissingKey, "target", {"a formula needs a target, even an empty one"});
+    if (!object)
+      return m_top.fail(ProblemCode::MissingKey, "target", {"a formula needs a target, even an empty one"});
     ObjectReader reader(*object, "target", m_problem);
     m_out.targetName = reader.text("name").value_or("");
     std::set<std::string> seen;
@@ -247,7 +265,8 @@ private:
     }
   }
 
-  void readComposition(ObjectReader& reader, const std::string& path, DocumentProduct& seen, ShelfProduct& product) {
+  void readComposition(ObjectReader& reader, const std::string& path, DocumentProduct& seen,
+                       ShelfProduct& product) {
     seen.catalogueId = reader.text("catalogue").value_or("");
     const auto name = reader.text("name");
     const auto formula = reader.text("formula");
@@ -315,7 +334,8 @@ private:
     auto composition = compositionFromLabel(rows);
     if (!composition) return take(composition.problem(), path);
     product.composition = composition->composition;
-    for (const auto remark : composition->remarks) m_out.labelRemarks.push_back(remark);
+    for (const auto remark : composition->remarks)
+      m_out.labelRemarks.push_back(remark);
   }
 
   void readBatch() {
@@ -339,7 +359,8 @@ private:
         plan.tanks.push_back({name, Volume::fromLitres(litres.value_or(1))});
       }
     }
-    if (plan.tanks.size() != 2) reader.fail(ProblemCode::OutOfRange, "tanks", {std::to_string(plan.tanks.size()), "two tanks"});
+    if (plan.tanks.size() != 2)
+      reader.fail(ProblemCode::OutOfRange, "tanks", {std::to_string(plan.tanks.size()), "two tanks"});
     reader.finish();
   }
 
@@ -365,9 +386,13 @@ private:
 
 } // namespace
 
-double Amount::value() const { return parseDecimal(digits).value_or(0); }
+double Amount::value() const {
+  return parseDecimal(digits).value_or(0);
+}
 
-Result<FormulaDocument> readFormulaDocument(const Json& json) { return DocumentReader(json).read(); }
+Result<FormulaDocument> readFormulaDocument(const Json& json) {
+  return DocumentReader(json).read();
+}
 
 Result<Json> parseFormulaText(std::string_view text) {
   auto json = parseJsonObject(text);

@@ -13,7 +13,8 @@
 /// (docs/formats/formula.md). The document is the JSON itself; this reads it strictly.
 namespace butte::exchange {
 
-inline constexpr int formulaFormatVersion = 3; ///< 2 added acid and water.titration, 3 crop and as_shipped; earlier ones are read
+inline constexpr int formulaFormatVersion =
+    3; ///< 2 added acid and water.titration, 3 crop and as_shipped; earlier ones are read
 inline constexpr std::string_view formulaFormatName = "butte-formula";
 
 /// A number with its unit, as typed: digits with a decimal point.
@@ -47,7 +48,8 @@ struct FormulaDocument {
 /// Reads a formula document. Every problem names the key's path.
 core::Result<FormulaDocument> readFormulaDocument(const Json& json);
 
-/// Text of a file to JSON, checked to be a formula that this program knows: BadJson, WrongType, NewerFormat ...
+/// Text of a file to JSON, checked to be a formula that this program knows: BadJson, WrongType, NewerFormat
+/// ...
 core::Result<Json> parseFormulaText(std::string_view text);
 
 /// The file's text: indented, keys in the document's order, a line break at the end.
@@ -56,8 +58,8 @@ std::string formulaText(const Json& json);
 /// An empty formula: pure water, no target, no products, two tanks.
 Json emptyFormula();
 
-/// Writes into every shipped product of a shelf (or of a whole formula) what the catalogue says of it today, unless it
-/// stands there already: a later catalogue then changes nothing that a grower made.
+/// Writes into every shipped product of a shelf (or of a whole formula) what the catalogue says of it today,
+/// unless it stands there already: a later catalogue then changes nothing that a grower made.
 void keepShippedFigures(Json& shelfOrFormula);
 
 /// {"amount": digits, "unit": unit}

@@ -9,19 +9,24 @@ namespace butte::exchange {
 using core::decimalText;
 using core::findInCatalogue;
 
-std::string formulaText(const Json& json) { return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n"; }
+std::string formulaText(const Json& json) {
+  return json.dump(2, ' ', false, Json::error_handler_t::replace) + "\n";
+}
 
 void keepShippedFigures(Json& json) {
   auto* shelf = json.is_object() && json.contains("shelf") ? &json["shelf"] : &json;
   if (!shelf->is_array()) return;
   for (auto& product : *shelf) {
-    if (!product.is_object() || product.contains("as_shipped") || !product.contains("catalogue") || !product["catalogue"].is_string()) continue;
+    if (!product.is_object() || product.contains("as_shipped") || !product.contains("catalogue") ||
+        !product["catalogue"].is_string())
+      continue;
     const auto* entry = findInCatalogue(product["catalogue"].get<std::string>());
     if (!entry) continue;
     Json figures{{"formula", entry->formulaText}, {"purity_percent", decimalText(entry->purityPercent)}};
     if (entry->fromLabel) {
       figures["label"] = Json::array();
-      for (const auto& [key, percent] : entry->label) figures["label"].push_back({{"key", key}, {"percent", decimalText(percent)}});
+      for (const auto& [key, percent] : entry->label)
+        figures["label"].push_back({{"key", key}, {"percent", decimalText(percent)}});
     }
     if (entry->liquid) figures["liquid"] = true;
     if (entry->densityKgPerL) figures["density_kg_per_l"] = decimalText(*entry->densityKgPerL);
@@ -29,7 +34,9 @@ void keepShippedFigures(Json& json) {
   }
 }
 
-Json amountJson(const std::string& digits, const std::string& unit) { return Json{{"amount", digits}, {"unit", unit}}; }
+Json amountJson(const std::string& digits, const std::string& unit) {
+  return Json{{"amount", digits}, {"unit", unit}};
+}
 
 Json emptyFormula() {
   return Json{{"format", formulaFormatName},
@@ -44,9 +51,12 @@ Json emptyFormula() {
                {{"factor", "100"},
                 {"coldest", amountJson("12", "C")},
                 {"tanks",
-                 {{{"name", "A"}, {"volume", amountJson("100", "L")}}, {{"name", "B"}, {"volume", amountJson("100", "L")}}}}}},
+                 {{{"name", "A"}, {"volume", amountJson("100", "L")}},
+                  {{"name", "B"}, {"volume", amountJson("100", "L")}}}}}},
               {"scales",
-               {{{"name", "bench scale"}, {"readability", amountJson("1", "g")}, {"capacity", amountJson("5", "kg")}}}}};
+               {{{"name", "bench scale"},
+                 {"readability", amountJson("1", "g")},
+                 {"capacity", amountJson("5", "kg")}}}}};
 }
 
 } // namespace butte::exchange

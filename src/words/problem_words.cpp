@@ -28,13 +28,17 @@ std::string bookProblemText(const core::Problem& p) {
   case ProblemCode::BookMissing:
     return "there is no such file";
   case ProblemCode::BookOlder:
-    return fmt::format("the book has tables of version {}, this program's are {}; open it once for writing to bring it forward", value(p, 0), value(p, 1));
+    return fmt::format("the book has tables of version {}, this program's are {}; open it once for writing "
+                       "to bring it forward",
+                       value(p, 0), value(p, 1));
   case ProblemCode::BookDamaged:
-    return fmt::format("the book is damaged ({}); nothing was changed in it. Take one of its copies", shortened(value(p, 0)));
+    return fmt::format("the book is damaged ({}); nothing was changed in it. Take one of its copies",
+                       shortened(value(p, 0)));
   case ProblemCode::BookNotWritable:
     return fmt::format("the book can't be written ({}); it is only to be looked at", shortened(value(p, 0)));
   case ProblemCode::BookFull:
-    return "the disk is full: what you typed is on the screen but not yet kept. Make room; Butte tries again by itself";
+    return "the disk is full: what you typed is on the screen but not yet kept. Make room; Butte tries again "
+           "by itself";
   case ProblemCode::BookBusy:
     return "another program holds the book's file at the moment";
   case ProblemCode::BookReadOnly:

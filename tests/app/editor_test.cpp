@@ -26,7 +26,7 @@ struct Units {
 
 std::string sheetOf(const FormulaEditor& editor, const UnitsShown& units) {
   QTextDocument document;
-  document.setHtml(benchSheetHtml(editor, units, QDateTime(QDate(2026, 3, 2), QTime(8, 0))));
+  document.setHtml(benchSheetHtml(editor, units, dateOnSheet(QDate(2026, 3, 2))));
   return document.toPlainText().toStdString();
 }
 
@@ -34,11 +34,10 @@ std::string sheetOf(const FormulaEditor& editor, const UnitsShown& units) {
 
 TEST(Editor, AnEditIsAnnouncedOnceAndTakenBackOnce) {
   FormulaEditor editor;
-  editor.load(demo(), false);
+  editor.load(demo());
   QSignalSpy changed(&editor, &FormulaEditor::changed);
   EXPECT_FALSE(editor.set("strength", "/stock/factor", "120"));
   EXPECT_EQ(changed.count(), 1);
-  EXPECT_TRUE(editor.isUnsaved());
   EXPECT_EQ(editor.undoWords(), "strength");
   editor.undo();
   EXPECT_EQ(editor.json(), demo());
@@ -47,7 +46,7 @@ TEST(Editor, AnEditIsAnnouncedOnceAndTakenBackOnce) {
 
 TEST(Editor, KeysInOneFieldMergeUntilTheFieldIsLeft) {
   FormulaEditor editor;
-  editor.load(demo(), false);
+  editor.load(demo());
   for (const char* digits : {"1", "12", "120"})
     editor.set("strength", "/stock/factor", digits, true);
   editor.endMerging();
@@ -61,7 +60,7 @@ TEST(Editor, KeysInOneFieldMergeUntilTheFieldIsLeft) {
 
 TEST(Editor, ANewEditAfterUndoDropsWhatCouldBeDoneAgain) {
   FormulaEditor editor;
-  editor.load(demo(), false);
+  editor.load(demo());
   editor.set("a", "/stock/factor", "120");
   editor.undo();
   editor.set("b", "/stock/factor", "130");
@@ -70,7 +69,7 @@ TEST(Editor, ANewEditAfterUndoDropsWhatCouldBeDoneAgain) {
 
 TEST(Editor, ARefusedEditChangesNothingAndSaysWhy) {
   FormulaEditor editor;
-  editor.load(demo(), false);
+  editor.load(demo());
   QSignalSpy refused(&editor, &FormulaEditor::refused);
   EXPECT_TRUE(editor.set("nonsense", "/stock/factor", "-3"));
   EXPECT_EQ(refused.count(), 1);
@@ -80,10 +79,9 @@ TEST(Editor, ARefusedEditChangesNothingAndSaysWhy) {
 
 TEST(Editor, AnEditThatChangesNothingIsNoStep) {
   FormulaEditor editor;
-  editor.load(demo(), false);
+  editor.load(demo());
   EXPECT_FALSE(editor.set("same", "/stock/factor", "100"));
   EXPECT_FALSE(editor.canUndo());
-  EXPECT_FALSE(editor.isUnsaved());
 }
 
 TEST(Units, TextsCarryTheirUnitAndSensibleDigits) {
@@ -114,19 +112,19 @@ TEST(Units, TheChoiceIsRemembered) {
 TEST(Sheet, SaysWhatABenchNeeds) {
   Units units;
   FormulaEditor editor;
-  editor.load(demo(), false);
+  editor.load(demo());
   const auto sheet = sheetOf(editor, units.shown);
   for (const char* part :
        {"Tank A", "Tank B", "make up to 200 L", "calcium nitrate", "in this order", "actual", "Fill to 100 L",
-        "first 70 %", "57.5 mL", "10.0 mL per L", "EC 1.65 mS/cm", "pH about 5.8", "20.0 m³", "Acid into water",
-        "safety data sheet", "fertility", "Oxidiser", "weighed by"})
+        "first 70 %", "57.5 mL", "10.0 mL per L", "EC 1.65 mS/cm", "pH about 5.8", "20.0 m³",
+        "Acid into water", "safety data sheet", "fertility", "Oxidiser", "weighed by"})
     EXPECT_THAT(sheet, HasSubstr(part));
 }
 
 TEST(Sheet, SaysWhatAcidTheFeedStillNeedsOnlyWhereAPenWouldSeeIt) {
   Units units;
   FormulaEditor editor;
-  editor.load(demo(), false);
+  editor.load(demo());
   EXPECT_THAT(sheetOf(editor, units.shown), Not(HasSubstr("To pH 5.8"))); // it stands there
   editor.set("", "/alkalinity_left", exchange::amountJson("1.2", "meq/L"));
   const auto sheet = sheetOf(editor, units.shown);
@@ -137,7 +135,7 @@ TEST(Sheet, SaysWhatAcidTheFeedStillNeedsOnlyWhereAPenWouldSeeIt) {
 TEST(Sheet, PhosphateComesBeforeTheTracesAndTheChelateEndsItsTank) {
   Units units;
   FormulaEditor editor;
-  editor.load(demo(), false);
+  editor.load(demo());
   const auto sheet = sheetOf(editor, units.shown);
   EXPECT_LT(sheet.find("monopotassium phosphate"), sheet.find("zinc sulfate"));
   EXPECT_LT(sheet.find("calcium nitrate"), sheet.find("iron DTPA"));
@@ -146,7 +144,7 @@ TEST(Sheet, PhosphateComesBeforeTheTracesAndTheChelateEndsItsTank) {
 TEST(Sheet, NamesTheTanksAsTheGrowerDoes) {
   Units units;
   FormulaEditor editor;
-  editor.load(demo(), false);
+  editor.load(demo());
   editor.set("name", "/stock/tanks/0/name", "left");
   EXPECT_THAT(sheetOf(editor, units.shown), HasSubstr("Tank left — calcium side"));
 }
@@ -154,7 +152,7 @@ TEST(Sheet, NamesTheTanksAsTheGrowerDoes) {
 TEST(Sheet, ACautionOnlyForWhatIsInIt) {
   Units units;
   FormulaEditor editor;
-  editor.load(demo(), false);
+  editor.load(demo());
   editor.set("no boron", "/shelf/9/on", false);
   EXPECT_THAT(sheetOf(editor, units.shown), Not(HasSubstr("fertility")));
 }
@@ -162,7 +160,7 @@ TEST(Sheet, ACautionOnlyForWhatIsInIt) {
 TEST(Sheet, MarkupInNamesStaysText) {
   Units units;
   FormulaEditor editor;
-  editor.load(demo(), false);
+  editor.load(demo());
   editor.set("name", "/name", "<b>odd</b> & <script>");
   EXPECT_THAT(sheetOf(editor, units.shown), HasSubstr("<b>odd</b> & <script>"));
 }

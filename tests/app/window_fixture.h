@@ -1,6 +1,9 @@
 #pragma once
+#include "document/formula_file.h"
 #include "fields/number_field.h"
+#include "stations/book/book_page.h"
 #include "stations/element_lanes.h"
+#include "window/book_actions.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
 
@@ -19,28 +22,61 @@ inline void PrintTo(const QString& text, std::ostream* out) {
 
 namespace butte::app {
 
-/// A new window with the demo, its own settings and draft folder, and prompts that fail on an unplanned
-/// question.
+/// A new window with a book of its own that holds the demo's formula, its own settings and folder, and
+/// prompts that fail on an unplanned question.
 class WindowTest : public ::testing::Test {
 protected:
   void SetUp() override { openWindow(true); }
 
-  void openWindow(bool demo) {
+  /// The window alone, no book open yet.
+  void bareWindow() {
+    window.reset();
     settings = std::make_unique<QSettings>(folder.filePath("settings.ini"), QSettings::IniFormat);
-    window = std::make_unique<MainWindow>(*settings, folder.filePath("drafts"));
-    auto& prompts = window->files().prompts;
-    prompts.aboutUnsaved = [](const QString&) {
-      ADD_FAILURE() << "unplanned question about unsaved work";
-      return Prompts::Unsaved::Stay;
+    window = std::make_unique<MainWindow>(*settings, folder.filePath("data"));
+    auto& prompts = window->prompts();
+    prompts.goOn = [](const QString& title, const QString& text, const QString&) {
+      ADD_FAILURE() << "unplanned question: " << title.toStdString() << ": " << text.toStdString();
+      return false;
+    };
+    prompts.words = [](const QString& title, const QString&, const QString&) {
+      ADD_FAILURE() << "unplanned question: " << title.toStdString();
+      return QString();
+    };
+    prompts.fileToOpen = prompts.fileToMake = [](const QString& title, const QString&, const QString&) {
+      ADD_FAILURE() << "unplanned question for a file: " << title.toStdString();
+      return QString();
     };
     prompts.trouble = [this](const QString& text) { troubles << text; };
-    if (demo) window->files().openDemo();
+  }
+
+  void showWindow() {
     window->show();
     window->activateWindow();
     QApplication::processEvents();
   }
 
+  QString bookPath() const { return folder.filePath("farm.butte"); }
+
+  void openWindow(bool demo) {
+    bareWindow();
+    const auto trouble = QFile::exists(bookPath()) ? window->desk().openBook(bookPath())
+                                                   : window->desk().createBook(bookPath(), "Test farm");
+    ASSERT_FALSE(trouble);
+    if (demo) {
+      ASSERT_FALSE(window->desk().addFormula(*readFormulaFile(":/demo/ormsey.json"), "demo"));
+    }
+    showWindow();
+  }
+
+  /// Closed and opened again, as after a night.
+  void reopenWindow() {
+    bareWindow();
+    ASSERT_FALSE(window->desk().openBook(bookPath()));
+    showWindow();
+  }
+
   FormulaEditor& editor() { return window->editor(); }
+  book::Book& book() { return window->desk().book(); }
 
   template <class T = NumberField> T* find(const QString& name) {
     auto* widget = window->findChild<T*>(name);
@@ -50,7 +86,7 @@ protected:
 
   /// As a hand would: into the field, everything marked, typed over.
   void type(const QString& name, const QString& text) {
-    auto* field = find(name);
+    auto* field = find<QLineEdit>(name);
     ASSERT_NE(field, nullptr);
     field->setFocus();
     field->selectAll();
@@ -58,6 +94,13 @@ protected:
       QTest::keyClick(field, Qt::Key_Delete);
     else
       QTest::keyClicks(field, text);
+  }
+
+  void click(const QString& name) {
+    auto* button = find<QWidget>(name);
+    ASSERT_NE(button, nullptr);
+    QTest::mouseClick(button, Qt::LeftButton);
+    QApplication::processEvents();
   }
 
   void press(Qt::Key key, Qt::KeyboardModifiers modifiers = Qt::NoModifier) {

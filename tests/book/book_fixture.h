@@ -12,7 +12,9 @@
 namespace butte::book {
 
 /// Says what the trouble was when an EXPECT fails.
-inline std::string said(const Trouble& trouble) { return trouble ? words::problemLine(*trouble) : std::string("fine"); }
+inline std::string said(const Trouble& trouble) {
+  return trouble ? words::problemLine(*trouble) : std::string("fine");
+}
 
 inline Json demoFormula() {
   QFile file(QString(BUTTE_DEMO) + "/ormsey.json");
@@ -23,12 +25,14 @@ inline Json demoFormula() {
 }
 
 inline Json smallWater(const std::string& name = "Bore") {
-  return Json::parse(R"({"name": ")" + name + R"(", "reports": [{"date": "2026-03-02", "laboratory": "", "water":
+  return Json::parse(R"({"name": ")" + name +
+                     R"(", "reports": [{"date": "2026-03-02", "laboratory": "", "water":
     {"name": "Bore", "rows": [{"key": "Ca", "mg_per_l": "62"}], "ph": "7.4"}}]})");
 }
 
 inline Json smallBatch(const std::string& formula = "f1", const std::string& at = "2026-03-02T07:15:00Z") {
-  return Json::parse(R"({"at": ")" + at + R"(", "formula": ")" + formula + R"(", "formula_version": 1, "formula_name": "Lettuce",
+  return Json::parse(R"({"at": ")" + at + R"(", "formula": ")" + formula +
+                     R"(", "formula_version": 1, "formula_name": "Lettuce",
     "crop": "lettuce", "water_name": "Bore", "litres": 1000, "ec_planned": 1.6, "ph_planned": 5.8, "who": "oa", "note": "cold morning",
     "weights": [{"product": "kno3", "name": "potassium nitrate", "tank": "B", "planned_g": 400,
                  "actual": {"amount": "0.402", "unit": "kg"}, "lot": "KN-77"},

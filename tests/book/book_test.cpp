@@ -11,7 +11,8 @@ namespace butte::book {
 using ::testing::HasSubstr;
 
 namespace {
-Step setName(const Ref& ref, const std::string& before, const std::string& after, const std::string& key = {}) {
+Step setName(const Ref& ref, const std::string& before, const std::string& after,
+             const std::string& key = {}) {
   return {0, {}, {}, "renamed to " + after, key, {{ref, "/body/name", before, after}}};
 }
 } // namespace
@@ -101,7 +102,9 @@ TEST_F(BookTest, AfterTheFieldIsLeftAnotherStepBegins) {
 TEST_F(BookTest, AStepThatBreaksARecordIsRefusedWhole) {
   auto book = make();
   const auto ref = *book->create(Kind::Formula, demoFormula(), "new formula");
-  const Step bad{0, {}, {}, "two things at once", {}, {{ref, "/body/name", "x", "Other"}, {ref, "/body/batch/amount", "1000", "-5"}}};
+  const Step bad{0,  {},
+                 {}, "two things at once",
+                 {}, {{ref, "/body/name", "x", "Other"}, {ref, "/body/batch/amount", "1000", "-5"}}};
   const auto trouble = book->apply(bad);
   ASSERT_TRUE(trouble);
   EXPECT_EQ(trouble->where, "batch.amount");
@@ -114,7 +117,8 @@ TEST_F(BookTest, AVersionNeverChanges) {
   const auto ref = *book->create(Kind::Formula, demoFormula(), "new formula");
   ASSERT_EQ(*book->makeVersion(ref, "used"), 1);
   EXPECT_EQ(*book->makeVersion(ref, "printed"), 1) << "nothing changed since";
-  ASSERT_FALSE(book->apply({0, {}, {}, "K to 225", {}, {{ref, "/body/target/rows/3/mg_per_l", "205", "225"}}}));
+  ASSERT_FALSE(
+      book->apply({0, {}, {}, "K to 225", {}, {{ref, "/body/target/rows/3/mg_per_l", "205", "225"}}}));
   ASSERT_EQ(*book->makeVersion(ref, "named", "summer"), 2);
   const auto versions = book->store().versions(ref.uid);
   ASSERT_EQ(versions->size(), 2u);
@@ -138,7 +142,8 @@ TEST_F(BookTest, ASecondOpeningOnlyLooksAndSaysWhoHoldsIt) {
   const auto refused = second->create(Kind::Water, smallWater("Two"), "new water");
   ASSERT_FALSE(static_cast<bool>(refused));
   EXPECT_EQ(refused.problem().code, core::ProblemCode::BookReadOnly);
-  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("Two"), "new water"))) << "the first goes on writing";
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("Two"), "new water")))
+      << "the first goes on writing";
   EXPECT_EQ(second->store().list(Kind::Water, false)->size(), 1u) << "a snapshot stands still";
   second.reset();
   book.reset();
@@ -149,7 +154,11 @@ TEST_F(BookTest, AMarkLeftByAKilledProgramIsNoOwner) {
   make().reset();
   QFile mark(QString::fromStdString(pathOf("farm.butte.owner")));
   ASSERT_TRUE(mark.open(QIODevice::WriteOnly));
-  mark.write(QByteArray::fromStdString(Json{{"host", QSysInfo::machineHostName().toStdString()}, {"user", "x"}, {"since", "2026-01-01T00:00:00Z"}, {"heard", "2026-01-01T00:00:00Z"}}.dump()));
+  mark.write(QByteArray::fromStdString(Json{
+      {"host", QSysInfo::machineHostName().toStdString()},
+      {"user", "x"},
+      {"since", "2026-01-01T00:00:00Z"},
+      {"heard", "2026-01-01T00:00:00Z"}}.dump()));
   mark.close();
   EXPECT_FALSE(reopen()->isReadOnly());
 }
@@ -159,13 +168,16 @@ TEST_F(BookTest, AnotherComputersMarkCountsUntilItIsSilentAndSomebodyDecides) {
   const auto markBy = [&](const std::string& heard) {
     QFile mark(QString::fromStdString(pathOf("farm.butte.owner")));
     ASSERT_TRUE(mark.open(QIODevice::WriteOnly));
-    mark.write(QByteArray::fromStdString(Json{{"host", "packhouse"}, {"user", "mb"}, {"since", "2026-01-01T00:00:00Z"}, {"heard", heard}}.dump()));
+    mark.write(QByteArray::fromStdString(
+        Json{{"host", "packhouse"}, {"user", "mb"}, {"since", "2026-01-01T00:00:00Z"}, {"heard", heard}}
+            .dump()));
   };
   markBy(Moment::now().iso());
   auto looked = reopen();
   EXPECT_TRUE(looked->isReadOnly());
   EXPECT_THAT(looked->readOnlyWords(), HasSubstr("mb on packhouse"));
-  EXPECT_TRUE((*Book::open(pathOf("farm.butte"), pathOf("s"), true))->isReadOnly()) << "it was heard a moment ago: no taking over";
+  EXPECT_TRUE((*Book::open(pathOf("farm.butte"), pathOf("s"), true))->isReadOnly())
+      << "it was heard a moment ago: no taking over";
   markBy("2026-01-01T00:00:00Z");
   EXPECT_TRUE(reopen()->isReadOnly()) << "silent, but nobody decided";
   EXPECT_FALSE((*Book::open(pathOf("farm.butte"), pathOf("s"), true))->isReadOnly());
@@ -189,7 +201,9 @@ TEST_F(BookTest, OnANetworkFolderThereIsNoWriteAheadLog) {
 
 TEST_F(BookTest, TheSnapshotOfALoggedBookOnANetworkIsWholeToo) {
   auto book = make();
-  for (int i = 0; i < 20; ++i) ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("W" + std::to_string(i)), "new water")));
+  for (int i = 0; i < 20; ++i)
+    ASSERT_TRUE(
+        static_cast<bool>(book->create(Kind::Water, smallWater("W" + std::to_string(i)), "new water")));
   qputenv("BUTTE_TREAT_AS_NETWORK", "1"); // the second computer sees the same files through a network
   auto second = reopen();
   qunsetenv("BUTTE_TREAT_AS_NETWORK");

@@ -12,13 +12,14 @@ using ::testing::Not;
 /// Potassium sulfate held at so many kg in 1000 L of pure water.
 Json held(const std::string& kilograms) {
   auto formula = exchange::emptyFormula();
-  formula["shelf"] = Json::array({{{"id", "sop"}, {"catalogue", "sop"}, {"on", true}, {"held", exchange::amountJson(kilograms, "kg")}}});
+  formula["shelf"] = Json::array(
+      {{{"id", "sop"}, {"catalogue", "sop"}, {"on", true}, {"held", exchange::amountJson(kilograms, "kg")}}});
   return formula;
 }
 
 TEST(FormulaChanges, SayWhatAWeightDoes) {
-  // Potassium sulfate carries 44.9 % K by its formula; the shipped one is 50 % K2O = 41.5 % (common practice), and
-  // 400 g more in 1000 L are then 0.4 * 0.415..0.445 g/L.
+  // Potassium sulfate carries 44.9 % K by its formula; the shipped one is 50 % K2O = 41.5 % (common
+  // practice), and 400 g more in 1000 L are then 0.4 * 0.415..0.445 g/L.
   const auto lines = changesBetween(Kind::Formula, held("22.3"), held("22.7"));
   ASSERT_THAT(lines, Not(IsEmpty()));
   EXPECT_THAT(lines[0], HasSubstr("22.3 to 22.7 kg: K +1")); // 166 to 178 mg/L
@@ -51,13 +52,15 @@ TEST(FormulaChanges, AProductLeftOutIsNamed) {
 TEST(FormulaChanges, ABiggerBatchIsNotAnotherRecipe) {
   auto after = demoFormula();
   after["batch"]["amount"] = "2000";
-  EXPECT_THAT(changesBetween(Kind::Formula, demoFormula(), after), ::testing::ElementsAre("batch 1000 L to 2000 L"));
+  EXPECT_THAT(changesBetween(Kind::Formula, demoFormula(), after),
+              ::testing::ElementsAre("batch 1000 L to 2000 L"));
 }
 
 TEST(FormulaChanges, AWaterReportIsNamedByItsDate) {
   auto after = smallWater();
   after["reports"][0]["water"]["rows"][0]["mg_per_l"] = "70";
-  EXPECT_THAT(changesBetween(Kind::Water, smallWater(), after), ::testing::ElementsAre("2026-03-02 Ca 62 to 70 mg/L"));
+  EXPECT_THAT(changesBetween(Kind::Water, smallWater(), after),
+              ::testing::ElementsAre("2026-03-02 Ca 62 to 70 mg/L"));
   after["reports"].push_back(after["reports"][0]);
   after["reports"][1]["date"] = "2026-09-01";
   EXPECT_THAT(changesBetween(Kind::Water, smallWater(), after), Contains("report of 2026-09-01 added"));

@@ -1,5 +1,5 @@
-#include <unistd.h>
 #include "book_fixture.h"
+#include <unistd.h>
 
 #include "book/sqlite/schema.h"
 
@@ -62,11 +62,13 @@ TEST_F(OpenTest, ABookFromTheFutureStaysAsItIs) {
 
 TEST_F(OpenTest, ADamagedPageIsSaidAndTheFileStaysAsItIs) {
   auto book = make("hurt.butte");
-  for (int i = 0; i < 60; ++i) ASSERT_TRUE(static_cast<bool>(book->create(Kind::Formula, demoFormula(), "new formula")));
+  for (int i = 0; i < 60; ++i)
+    ASSERT_TRUE(static_cast<bool>(book->create(Kind::Formula, demoFormula(), "new formula")));
   book.reset();
   auto bytes = bytesOf("hurt.butte");
   ASSERT_GT(bytes.size(), 40 * 4096);
-  for (qsizetype i = 20 * 4096; i < 24 * 4096; ++i) bytes[i] = static_cast<char>(i * 37);
+  for (qsizetype i = 20 * 4096; i < 24 * 4096; ++i)
+    bytes[i] = static_cast<char>(i * 37);
   write("hurt.butte", bytes);
   expectRefused("hurt.butte", ProblemCode::BookDamaged);
   write("short.butte", bytesOf("hurt.butte").left(30 * 4096));
@@ -80,16 +82,20 @@ TEST_F(OpenTest, EveryEarlierVersionIsBroughtForward) {
       auto db = Database::open(QString::fromStdString(pathOf(name)), Database::Mode::Create);
       ASSERT_FALSE(migrate(**db, 0, from));
       const auto body = QString::fromStdString(smallWater("Old spring").dump());
-      ASSERT_FALSE((*db)->run("INSERT INTO thing (uid, kind, name, crop, body, changed_at) VALUES ('w1', 'water', 'Old spring', '', ?, 7)", {body}));
+      ASSERT_FALSE((*db)->run("INSERT INTO thing (uid, kind, name, crop, body, changed_at) VALUES ('w1', "
+                              "'water', 'Old spring', '', ?, 7)",
+                              {body}));
       if (from >= 2) {
-        ASSERT_FALSE((*db)->run("INSERT INTO batch (uid, at, formula_uid, formula_version, formula_name, litres, changed_at) VALUES ('b1', 1772435700, 'f', 1, 'Basil', 100, 7)"));
+        ASSERT_FALSE((*db)->run("INSERT INTO batch (uid, at, formula_uid, formula_version, formula_name, "
+                                "litres, changed_at) VALUES ('b1', 1772435700, 'f', 1, 'Basil', 100, 7)"));
       }
     }
     const auto before = bytesOf(name);
     auto book = reopen(name);
     ASSERT_NE(book, nullptr) << from;
     EXPECT_EQ(bodyOf(*book, {Kind::Water, "w1"})["name"], "Old spring");
-    EXPECT_EQ(book->store().search("spring", 5)->size(), 1u) << "found after the migration, from version " << from;
+    EXPECT_EQ(book->store().search("spring", 5)->size(), 1u)
+        << "found after the migration, from version " << from;
     if (from >= 2) {
       EXPECT_EQ(book->store().search("basil", 5)->size(), 1u);
     }
@@ -106,20 +112,27 @@ TEST_F(OpenTest, AMigrationThatFailsLeavesTheOldVersion) {
   {
     auto db = Database::open(QString::fromStdString(pathOf("v1.butte")), Database::Mode::Create);
     ASSERT_FALSE(migrate(**db, 0, 1));
-    ASSERT_FALSE((*db)->run("CREATE TABLE batch_weight (id INTEGER)")); // stands in the way of migration 2, after its first tables
+    ASSERT_FALSE((*db)->run("CREATE TABLE batch_weight (id INTEGER)")); // stands in the way of migration 2,
+                                                                        // after its first tables
     EXPECT_TRUE(migrate(**db, 1, newestSchema));
     EXPECT_EQ(*schemaOf(**db), 1);
-    EXPECT_FALSE((*db)->single("SELECT count(*) FROM sqlite_schema WHERE name = 'batch'")->toInt()) << "all or nothing";
+    EXPECT_FALSE((*db)->single("SELECT count(*) FROM sqlite_schema WHERE name = 'batch'")->toInt())
+        << "all or nothing";
   }
 }
 
 TEST_F(OpenTest, TheTablesRefuseNonsense) {
   make("strict.butte").reset();
   auto db = Database::open(QString::fromStdString(pathOf("strict.butte")), Database::Mode::Write);
-  EXPECT_TRUE((*db)->run("INSERT INTO thing (uid, kind, name, body, changed_at) VALUES ('x', 'pony', 'n', '{}', 1)"));
-  EXPECT_TRUE((*db)->run("INSERT INTO thing (uid, kind, name, body, changed_at) VALUES ('x', 'water', 'n', 'not json', 1)"));
-  EXPECT_TRUE((*db)->run("INSERT INTO thing (uid, kind, name, body, changed_at) VALUES ('x', 'water', 'n', '{}', 'soon')"));
-  EXPECT_TRUE((*db)->run("INSERT INTO batch_weight (batch_id, position, product_id, product_name, planned_g) VALUES (99, 0, 'p', 'p', 1)")) << "foreign keys are on";
+  EXPECT_TRUE(
+      (*db)->run("INSERT INTO thing (uid, kind, name, body, changed_at) VALUES ('x', 'pony', 'n', '{}', 1)"));
+  EXPECT_TRUE((*db)->run(
+      "INSERT INTO thing (uid, kind, name, body, changed_at) VALUES ('x', 'water', 'n', 'not json', 1)"));
+  EXPECT_TRUE((*db)->run(
+      "INSERT INTO thing (uid, kind, name, body, changed_at) VALUES ('x', 'water', 'n', '{}', 'soon')"));
+  EXPECT_TRUE((*db)->run("INSERT INTO batch_weight (batch_id, position, product_id, product_name, planned_g) "
+                         "VALUES (99, 0, 'p', 'p', 1)"))
+      << "foreign keys are on";
   EXPECT_EQ((*db)->single("PRAGMA synchronous")->toInt(), 2) << "FULL";
 }
 
@@ -144,7 +157,9 @@ TEST_F(OpenTest, AFullDiskIsSaidAndWhatWasTypedWaits) {
   // The same code that a full disk gives: the file may not grow. (A pragma takes no bound value.)
   ASSERT_FALSE((*db)->run("PRAGMA max_page_count = 1"));
   Trouble trouble;
-  for (int i = 0; i < 200 && !trouble; ++i) trouble = (*db)->run("INSERT INTO meta (key, value) VALUES (hex(randomblob(2000)), hex(randomblob(2000)))");
+  for (int i = 0; i < 200 && !trouble; ++i)
+    trouble =
+        (*db)->run("INSERT INTO meta (key, value) VALUES (hex(randomblob(2000)), hex(randomblob(2000)))");
   ASSERT_TRUE(trouble);
   EXPECT_EQ(trouble->code, ProblemCode::BookFull);
   (void)ref;

@@ -13,7 +13,8 @@ protected:
     ASSERT_TRUE(static_cast<bool>(made)) << words::problemLine(made.problem());
     store = std::move(made).value();
   }
-  void addBatch(const std::string& uid, const std::string& at, const std::string& crop, const char* actual, const std::string& lot) {
+  void addBatch(const std::string& uid, const std::string& at, const std::string& crop, const char* actual,
+                const std::string& lot) {
     auto body = smallBatch("f1", at);
     body["crop"] = crop;
     body["weights"][0]["actual"] = actual ? exchange::amountJson(actual, "g") : Json();
@@ -25,7 +26,8 @@ protected:
     const auto page = store->batches(filter, std::nullopt, 100);
     EXPECT_TRUE(static_cast<bool>(page)) << (page ? "" : words::problemLine(page.problem()));
     std::vector<std::string> out;
-    for (const auto& head : *page) out.push_back(head.uid);
+    for (const auto& head : *page)
+      out.push_back(head.uid);
     EXPECT_EQ(*store->batchCount(filter), static_cast<std::int64_t>(out.size()));
     return out;
   }
@@ -86,13 +88,15 @@ TEST_F(StoreTest, BatchesAreFilteredByAnything) {
 }
 
 TEST_F(StoreTest, PagesFollowEachOtherWithoutGapOrDouble) {
-  for (int i = 0; i < 25; ++i) addBatch("b" + std::to_string(i), "2026-01-10T08:00:00Z", "lettuce", nullptr, ""); // all at one moment
+  for (int i = 0; i < 25; ++i)
+    addBatch("b" + std::to_string(i), "2026-01-10T08:00:00Z", "lettuce", nullptr, ""); // all at one moment
   std::set<std::string> seen;
   std::optional<BatchHead> last;
   for (int page = 0; page < 3; ++page) {
     const auto heads = store->batches({}, last, 10);
     ASSERT_TRUE(static_cast<bool>(heads));
-    for (const auto& head : *heads) EXPECT_TRUE(seen.insert(head.uid).second) << head.uid;
+    for (const auto& head : *heads)
+      EXPECT_TRUE(seen.insert(head.uid).second) << head.uid;
     last = heads->back();
   }
   EXPECT_EQ(seen.size(), 25u);
@@ -124,7 +128,8 @@ TEST_F(StoreTest, FindsByTheBeginningsOfWords) {
   EXPECT_EQ(first("2026-01-10"), "b1");
   EXPECT_EQ(first("cold morn"), "b1") << "the note";
   EXPECT_EQ(first("zzz"), "");
-  for (const auto* hostile : {"\"", "'; DROP TABLE thing; --", "NEAR(", "a OR", "*", "^", "-", ":", "{}", "", "AND AND"})
+  for (const auto* hostile :
+       {"\"", "'; DROP TABLE thing; --", "NEAR(", "a OR", "*", "^", "-", ":", "{}", "", "AND AND"})
     first(hostile); // no error whatever is typed
   EXPECT_EQ(first("spring"), "w1") << "the table is still there";
 }
@@ -148,24 +153,29 @@ TEST_F(StoreTest, RollingBackLeavesNothing) {
 TEST_F(StoreTest, VersionsAreNumberedAndStay) {
   ASSERT_FALSE(store->write({{Kind::Water, "w1"}, smallWater(), {}}, Moment{5}));
   for (int i = 1; i <= 3; ++i) {
-    const auto number = store->addVersion({"w1", 0, Moment{i}, "oa", "named", "n" + std::to_string(i), "", smallWater()});
+    const auto number =
+        store->addVersion({"w1", 0, Moment{i}, "oa", "named", "n" + std::to_string(i), "", smallWater()});
     ASSERT_TRUE(static_cast<bool>(number)) << words::problemLine(number.problem());
     EXPECT_EQ(*number, i);
   }
   EXPECT_EQ(store->versions("w1")->front().name, "n3");
   EXPECT_EQ((*store->version("w1", 2))->name, "n2");
-  EXPECT_FALSE(static_cast<bool>(store->addVersion({"nobody", 0, {}, "", "named", "", "", Json::object()}))) << "of a thing that is not there";
-  EXPECT_FALSE(static_cast<bool>(store->addVersion({"w1", 0, {}, "", "whim", "", "", Json::object()}))) << "CHECK refuses an unknown reason";
+  EXPECT_FALSE(static_cast<bool>(store->addVersion({"nobody", 0, {}, "", "named", "", "", Json::object()})))
+      << "of a thing that is not there";
+  EXPECT_FALSE(static_cast<bool>(store->addVersion({"w1", 0, {}, "", "whim", "", "", Json::object()})))
+      << "CHECK refuses an unknown reason";
 }
 
 TEST_F(StoreTest, ReadingsNewestFirstWithoutThoseOfABinnedImport) {
   ASSERT_FALSE(store->write({{Kind::ReadingImport, "i1"}, Json{{"name", "log.csv"}}, {}}, Moment{1}));
-  ASSERT_FALSE(store->addReadings({{0, "north", "ec", Moment{100}, 1.5, "1.5 mS/cm", ""}, {0, "north", "ec", Moment{200}, 1.6, "1.6 mS/cm", "i1"}}));
+  ASSERT_FALSE(store->addReadings({{0, "north", "ec", Moment{100}, 1.5, "1.5 mS/cm", ""},
+                                   {0, "north", "ec", Moment{200}, 1.6, "1.6 mS/cm", "i1"}}));
   ASSERT_EQ(store->readings(std::nullopt, 10)->size(), 2u);
   EXPECT_EQ(store->readings(std::nullopt, 10)->front().at.seconds, 200);
   ASSERT_FALSE(store->write({{Kind::ReadingImport, "i1"}, Json{{"name", "log.csv"}}, Moment{2}}, Moment{2}));
   EXPECT_EQ(store->readings(std::nullopt, 10)->size(), 1u);
-  EXPECT_TRUE(store->addReadings({{0, "north", "mood", Moment{1}, 1, "", ""}})) << "CHECK refuses an unknown quantity";
+  EXPECT_TRUE(store->addReadings({{0, "north", "mood", Moment{1}, 1, "", ""}}))
+      << "CHECK refuses an unknown quantity";
 }
 
 TEST_F(StoreTest, ACopyIsWholeAndRefusesToOverwrite) {

@@ -46,7 +46,7 @@ TEST(FormulaDocument, TheDemoSolvesWithOneHonestConflict) {
 
 TEST(FormulaDocument, EveryFaultNamesItsPlace) {
   EXPECT_EQ(problemWith("/format", "other").where, "format");
-  EXPECT_EQ(problemWith("/version", 3).code, core::ProblemCode::NewerFormat);
+  EXPECT_EQ(problemWith("/version", formulaFormatVersion + 1).code, core::ProblemCode::NewerFormat);
   EXPECT_EQ(problemWith("/water/rows/0/mg_per_l", "-3").where, "water.rows[0].mg_per_l");
   EXPECT_EQ(problemWith("/water/rows/0/mg_per_l", 3).code, core::ProblemCode::WrongType);
   EXPECT_EQ(problemWith("/target/rows/0/nutrient", "Xx").where, "target.rows[0].nutrient");

@@ -7,11 +7,7 @@ namespace butte::app {
 using exchange::Edit;
 using exchange::Json;
 
-namespace {
-constexpr std::size_t mostSteps = 2000;
-}
-
-FormulaEditor::FormulaEditor(QObject* parent) : QObject(parent) {
+FormulaEditor::FormulaEditor(QObject* parent) : QObject(parent), m_log(std::make_unique<MemoryLog>()) {
   adopt(exchange::emptyFormula());
 }
 
@@ -26,37 +22,37 @@ bool FormulaEditor::adopt(const Json& json) {
   return true;
 }
 
-void FormulaEditor::load(const Json& json, bool unsaved) {
-  if (!adopt(json)) return;
-  m_undo.clear();
-  m_redo.clear();
-  m_unsaved = unsaved;
-  m_merging = false;
+void FormulaEditor::load(const Json& json) {
+  bind(json, std::make_unique<MemoryLog>());
+}
+
+bool FormulaEditor::bind(const Json& json, std::unique_ptr<EditLog> log) {
+  if (!adopt(json)) return false;
+  m_log = std::move(log);
   emit changed();
+  return true;
+}
+
+void FormulaEditor::refresh(const Json& json) {
+  if (json != m_json && adopt(json)) emit changed();
 }
 
 std::optional<core::Problem> FormulaEditor::apply(Edit edit) {
+  for (auto& change : edit.changes) {
+    if (change.pointer == "/shelf") exchange::keepShippedFigures(change.after);
+  }
+  const auto refuse = [this](const core::Problem& problem) {
+    emit refused(QString::fromStdString(words::problemText(problem)));
+    return problem;
+  };
   const auto next = exchange::applied(m_json, edit);
-  if (!next) {
-    emit refused(QString::fromStdString(words::problemText(next.problem())));
-    return next.problem();
-  }
+  if (!next) return refuse(next.problem());
   if (*next == m_json) return std::nullopt;
+  m_applying = true;
+  const auto trouble = m_log->keep(edit, !edit.mergeKey.empty());
+  m_applying = false;
+  if (trouble) return refuse(*trouble);
   adopt(*next);
-  const bool merges = m_merging && !m_undo.empty() && !edit.mergeKey.empty() &&
-                      m_undo.back().mergeKey == edit.mergeKey &&
-                      m_undo.back().changes.size() == edit.changes.size();
-  if (merges) {
-    for (std::size_t i = 0; i < edit.changes.size(); ++i)
-      m_undo.back().changes[i].after = edit.changes[i].after;
-    m_undo.back().words = edit.words;
-  } else {
-    m_merging = !edit.mergeKey.empty();
-    m_undo.push_back(std::move(edit));
-    if (m_undo.size() > mostSteps) m_undo.erase(m_undo.begin());
-  }
-  m_redo.clear();
-  m_unsaved = true;
   emit changed();
   return std::nullopt;
 }
@@ -69,34 +65,25 @@ std::optional<core::Problem> FormulaEditor::set(const QString& words, const std:
 }
 
 QString FormulaEditor::undoWords() const {
-  return canUndo() ? QString::fromStdString(m_undo.back().words) : QString();
+  return QString::fromStdString(m_log->undoWords().value_or(""));
 }
 QString FormulaEditor::redoWords() const {
-  return canRedo() ? QString::fromStdString(m_redo.back().words) : QString();
+  return QString::fromStdString(m_log->redoWords().value_or(""));
 }
 
 void FormulaEditor::undo() {
-  step(m_undo, m_redo, true);
+  step(true);
 }
 void FormulaEditor::redo() {
-  step(m_redo, m_undo, false);
+  step(false);
 }
 
-void FormulaEditor::step(std::vector<Edit>& from, std::vector<Edit>& to, bool back) {
-  if (from.empty()) return;
-  const auto edit = from.back();
-  const auto next = exchange::applied(m_json, back ? exchange::inverse(edit) : edit);
-  if (!next) return;
-  adopt(*next);
-  from.pop_back();
-  to.push_back(edit);
-  m_unsaved = true;
-  m_merging = false;
-  emit changed();
-}
-
-void FormulaEditor::markSaved() {
-  m_unsaved = false;
+void FormulaEditor::step(bool back) {
+  m_applying = true;
+  const auto next = m_log->stepOver(m_json, back);
+  m_applying = false;
+  if (!next) return emit refused(QString::fromStdString(words::problemText(next.problem())));
+  if (*next) adopt(**next);
   emit changed();
 }
 

@@ -1,9 +1,10 @@
 #pragma once
-#include "edit.h"
+#include "document/edit_log.h"
 #include "formula_document.h"
 
 #include <QObject>
 #include <QString>
+#include <memory>
 
 namespace butte::app {
 
@@ -21,8 +22,14 @@ public:
   const exchange::FormulaDocument& document() const { return m_document; }
   const core::Answer& answer() const { return m_answer; }
 
-  /// Replaces everything; undo starts anew. The text must have passed parseFormulaText().
-  void load(const exchange::Json& json, bool unsaved);
+  /// A formula that is in no book; undo starts anew. The text must have passed parseFormulaText().
+  void load(const exchange::Json& json);
+  /// A formula whose edits are kept in `log`. False when it does not read.
+  bool bind(const exchange::Json& json, std::unique_ptr<EditLog> log);
+  /// Before the log's book closes: edits are kept nowhere until the next bind().
+  void letGo() { m_log = std::make_unique<MemoryLog>(); }
+  /// The same formula, changed from elsewhere.
+  void refresh(const exchange::Json& json);
 
   /// Makes an edit; nothing when it went well, else why it was refused.
   std::optional<core::Problem> apply(exchange::Edit edit);
@@ -30,17 +37,16 @@ public:
   std::optional<core::Problem> set(const QString& words, const std::string& pointer,
                                    const exchange::Json& value, bool mergeWithLast = false);
 
-  bool canUndo() const { return !m_undo.empty(); }
-  bool canRedo() const { return !m_redo.empty(); }
+  bool canUndo() const { return m_log->undoWords().has_value(); }
+  bool canRedo() const { return m_log->redoWords().has_value(); }
   QString undoWords() const;
   QString redoWords() const;
   void undo();
   void redo();
   /// The next edit starts a new step of undo even where it would merge.
-  void endMerging() { m_merging = false; }
-
-  bool isUnsaved() const { return m_unsaved; }
-  void markSaved();
+  void endMerging() { m_log->endGathering(); }
+  /// While an edit of its own is under way: what is heard from the book meanwhile is known already.
+  bool isApplying() const { return m_applying; }
 
   /// Position of a product in the document's shelf; -1 when there is none.
   int indexOf(const std::string& id) const;
@@ -55,14 +61,13 @@ signals:
 
 private:
   bool adopt(const exchange::Json& json);
-  void step(std::vector<exchange::Edit>& from, std::vector<exchange::Edit>& to, bool back);
+  void step(bool back);
 
   exchange::Json m_json;
   exchange::FormulaDocument m_document;
   core::Answer m_answer;
-  std::vector<exchange::Edit> m_undo, m_redo;
-  bool m_unsaved = false;
-  bool m_merging = false;
+  std::unique_ptr<EditLog> m_log;
+  bool m_applying = false;
 };
 
 } // namespace butte::app

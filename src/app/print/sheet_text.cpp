@@ -19,8 +19,8 @@ constexpr double leastPhWorthATrim = 0.15; // a pen reads no closer (common prac
 
 class Sheet {
 public:
-  Sheet(const FormulaEditor& editor, const UnitsShown& units, const QDateTime& when)
-      : m_editor(editor), m_units(units), m_when(when), m_shelf(editor.document().given.request.shelf) {}
+  Sheet(const FormulaEditor& editor, const UnitsShown& units, const QString& date)
+      : m_editor(editor), m_units(units), m_date(date), m_shelf(editor.document().given.request.shelf) {}
 
   QString html() const {
     QString out = "<html><body>" + head();
@@ -42,8 +42,7 @@ private:
                    "____________</td></tr></table><hr>")
         .arg(QString::fromStdString(d.name).toHtmlEscaped(),
              QString::fromStdString(d.waterName).toHtmlEscaped(),
-             QString::fromStdString(d.targetName).toHtmlEscaped(),
-             QLocale().toString(m_when.date(), QLocale::LongFormat));
+             QString::fromStdString(d.targetName).toHtmlEscaped(), m_date.toHtmlEscaped());
   }
 
   /// In the steps of the scale: what its display must show.
@@ -209,14 +208,18 @@ private:
 
   const FormulaEditor& m_editor;
   const UnitsShown& m_units;
-  const QDateTime& m_when;
+  const QString& m_date;
   const std::vector<core::ShelfProduct>& m_shelf;
 };
 
 } // namespace
 
-QString benchSheetHtml(const FormulaEditor& editor, const UnitsShown& units, const QDateTime& when) {
-  return Sheet(editor, units, when).html();
+QString benchSheetHtml(const FormulaEditor& editor, const UnitsShown& units, const QString& date) {
+  return Sheet(editor, units, date).html();
+}
+
+QString dateOnSheet(const QDate& day) {
+  return QLocale().toString(day, QLocale::LongFormat);
 }
 
 } // namespace butte::app

@@ -8,7 +8,6 @@
 #include "services/units_shown.h"
 #include "units/convert.h"
 
-#include <QDateTime>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -32,10 +31,16 @@ BenchPage::BenchPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   pdf->setObjectName("sheetPdf");
   pdf->setProperty("primary", true);
   auto* print = new QPushButton("Print…");
+  auto* mixed = new QPushButton("Mixed it: keep the batch");
+  mixed->setObjectName("mixedIt");
+  mixed->setToolTip("Keeps this batch in the book, with the sheet as it stands; weights and readings can be "
+                    "filled in there.");
+  connect(mixed, &QPushButton::clicked, this, &BenchPage::mixedAsked);
   connect(pdf, &QPushButton::clicked, this, &BenchPage::pdfAsked);
   connect(print, &QPushButton::clicked, this, &BenchPage::printAsked);
   auto* head = new QHBoxLayout;
   head->addWidget(title, 1);
+  head->addWidget(mixed);
   head->addWidget(pdf);
   head->addWidget(print);
   auto* column = new QVBoxLayout(this);
@@ -121,7 +126,7 @@ void BenchPage::refresh() {
                                      : QString());
   }
   const int at = m_sheet->verticalScrollBar()->value();
-  m_sheet->setHtml(benchSheetHtml(m_editor, m_units, QDateTime::currentDateTime()));
+  m_sheet->setHtml(benchSheetHtml(m_editor, m_units, dateOnSheet(QDate::currentDate())));
   m_sheet->verticalScrollBar()->setValue(at);
 }
 

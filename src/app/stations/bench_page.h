@@ -21,6 +21,7 @@ signals:
   void message(const QString& words);
   void pdfAsked();
   void printAsked();
+  void mixedAsked();
 
 protected:
   void showEvent(QShowEvent* event) override;

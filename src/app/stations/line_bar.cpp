@@ -1,9 +1,11 @@
 #include "stations/line_bar.h"
 
+#include "document/book_desk.h"
 #include "document/formula_editor.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 
+#include <QDateTime>
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QPainterPath>
@@ -69,13 +71,13 @@ void StationCard::paintEvent(QPaintEvent*) {
   }
 }
 
-LineBar::LineBar(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_units(units) {
+LineBar::LineBar(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_units(units), m_desk(desk) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(14);
-  const char* names[] = {"Water", "Target", "Formula", "Stocks", "Bench"};
-  for (int i = 0; i < 5; ++i) {
+  row->setSpacing(10);
+  const char* names[] = {"Water", "Target", "Formula", "Stocks", "Bench", "Book"};
+  for (int i = 0; i < 6; ++i) {
     auto* card = new StationCard(names[i], i + 1, this);
     row->addWidget(card);
     m_cards.push_back(card);
@@ -83,7 +85,13 @@ LineBar::LineBar(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   }
   connect(&editor, &FormulaEditor::changed, this, &LineBar::refresh);
   connect(&units, &UnitsShown::changed, this, &LineBar::refresh);
+  connect(&desk, &BookDesk::bookOpened, this, &LineBar::refreshBook);
+  connect(&desk, &BookDesk::changed, this, [this](const std::vector<book::Ref>& refs) {
+    if (std::any_of(refs.begin(), refs.end(), [](const auto& ref) { return ref.kind == book::Kind::Batch; }))
+      refreshBook();
+  });
   refresh();
+  refreshBook();
 }
 
 void LineBar::setCurrent(int index) {
@@ -131,6 +139,20 @@ void LineBar::refresh() {
                                                   : core::weighPlan(document.given.request.shelf,
                                                                     answer.solution.grams, document.scales);
   m_cards[4]->setHeadline("weighing sheet", QString("%1 weighings · print or PDF").arg(plan.size()), false);
+}
+
+void LineBar::refreshBook() {
+  if (!m_desk.isOpen()) return m_cards[5]->setHeadline("no book open", "", false);
+  const auto newest = m_desk.book().store().batches({}, std::nullopt, 1);
+  const auto farm = QString::fromStdString(m_desk.book().farm());
+  if (!newest || newest->empty()) return m_cards[5]->setHeadline(farm, "no batch yet", false);
+  const auto days =
+      QDateTime::fromSecsSinceEpoch(newest->front().at.seconds).date().daysTo(QDate::currentDate());
+  m_cards[5]->setHeadline(farm,
+                          days <= 0   ? QString("last batch today")
+                          : days == 1 ? QString("last batch yesterday")
+                                      : QString("last batch %1 days ago").arg(days),
+                          false);
 }
 
 void LineBar::paintEvent(QPaintEvent*) {

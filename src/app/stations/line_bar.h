@@ -5,6 +5,7 @@
 
 namespace butte::app {
 
+class BookDesk;
 class FormulaEditor;
 class UnitsShown;
 
@@ -32,7 +33,7 @@ class LineBar : public QWidget {
   Q_OBJECT
 
 public:
-  LineBar(FormulaEditor& editor, UnitsShown& units, QWidget* parent = nullptr);
+  LineBar(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent = nullptr);
   StationCard* card(int index) const { return m_cards[static_cast<std::size_t>(index)]; }
   void setCurrent(int index);
 
@@ -44,8 +45,10 @@ protected:
 
 private:
   void refresh();
+  void refreshBook();
   FormulaEditor& m_editor;
   UnitsShown& m_units;
+  BookDesk& m_desk;
   std::vector<StationCard*> m_cards;
 };
 

@@ -146,7 +146,12 @@ void TargetPage::choose(int index) {
                     {"mg_per_l", core::decimalText(row.milligramsPerLitre)},
                     {"tolerance_percent", core::decimalText(row.tolerancePercent)}});
   const auto name = QString::fromStdString(target->name);
-  m_editor.set("target “" + name + "”", "/target", Json{{"name", target->name}, {"rows", rows}});
+  const auto& json = m_editor.json();
+  exchange::Edit edit{"target “" + target->name + "”",
+                      {{"/target", json["target"], Json{{"name", target->name}, {"rows", rows}}}},
+                      {}};
+  if (m_editor.document().crop.empty()) edit.changes.push_back({"/crop", Json(), target->crop});
+  m_editor.apply(edit);
   emit message(QString("%1: %2, confidence %3. %4")
                    .arg(name, QString::fromStdString(target->source),
                         QString::fromStdString(target->confidence), QString::fromStdString(target->note)));

@@ -1,15 +1,18 @@
 #include "window/application.h"
 
 #include "paint/theme.h"
+#include "window/book_actions.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QDir>
 #include <QElapsedTimer>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QStyleFactory>
+#include <QTemporaryDir>
 #include <QTimer>
 #include <cstdio>
 
@@ -20,10 +23,12 @@ namespace {
 void grabAndQuit(MainWindow& window, const QString& path, int station) {
   QTimer::singleShot(400, &window, [&window, path, station] {
     window.resize(1280, 800);
-    window.showStation(station);
+    if (station == 6)
+      window.showFirstStart();
+    else
+      window.showStation(station);
     QApplication::processEvents();
     const bool written = window.grab().save(path);
-    window.editor().markSaved();
     QApplication::exit(written ? 0 : 1);
   });
 }
@@ -42,12 +47,13 @@ int runApplication(int argc, char** argv) {
   parser.setApplicationDescription("Nutrient solution from dry salts.");
   parser.addHelpOption();
   parser.addVersionOption();
-  parser.addPositionalArgument("file", "a formula to open");
-  const QCommandLineOption demo("demo", "open the demo, Ormsey Glass");
+  parser.addPositionalArgument("file",
+                               "a farm book to open (.butte), or a formula to bring in (.butte.json)");
+  const QCommandLineOption demo("demo", "open the sample book, Ormsey Glass");
   const QCommandLineOption darkOption("dark", "start in the dark theme");
   const QCommandLineOption grab("screenshot", "paint the window into a PNG and end", "file");
-  const QCommandLineOption station("station", "with --screenshot: 0 water, 1 target, 2 formula", "number",
-                                   "2");
+  const QCommandLineOption station("station", "with --screenshot: 0 water ... 5 book, 6 the first start",
+                                   "number", "2");
   const QCommandLineOption sheet("sheet", "write the bench sheet as a PDF and end", "file");
   const QCommandLineOption timing("time-start", "print the milliseconds to a usable window and end");
   parser.addOptions({demo, darkOption, grab, station, sheet, timing});
@@ -57,16 +63,12 @@ int runApplication(int argc, char** argv) {
   loadFonts();
   applyTheme(parser.isSet(darkOption) || settings.value("view/dark", false).toBool());
   const bool ephemeral = parser.isSet(grab) || parser.isSet(timing) || parser.isSet(sheet);
+  QTemporaryDir aside; // pictures and timings touch nothing of the person's
   const auto folder =
-      QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + (ephemeral ? "/none" : "");
+      ephemeral ? aside.path() : QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
+  QDir().mkpath(folder);
   MainWindow window(settings, folder);
-  const bool hadDraft = !ephemeral && window.draft().takeUp();
-  if (hadDraft)
-    window.say("Your unsaved work from last time is back.");
-  else if (parser.isSet(demo))
-    window.files().openDemo();
-  if (!parser.positionalArguments().isEmpty() && window.files().mayLeave())
-    window.files().openFile(parser.positionalArguments().first());
+  window.books().start(parser.isSet(demo), parser.positionalArguments());
   if (parser.isSet(sheet)) return window.files().exportSheetTo(parser.value(sheet)) ? 0 : 1;
   window.show();
   if (parser.isSet(grab)) grabAndQuit(window, parser.value(grab), parser.value(station).toInt());

@@ -3,7 +3,6 @@
 #include "window/main_window.h"
 
 #include <QAction>
-#include <QInputDialog>
 #include <QMenuBar>
 
 namespace butte::app {
@@ -22,12 +21,18 @@ EditActions::EditActions(MainWindow& window) : QObject(&window), m_window(window
   });
   menu->addSeparator();
   menu->addAction("&Name of the formula…", QKeySequence("F2"), this, [this] {
-    bool ok = false;
-    const auto old = QString::fromStdString(m_window.editor().document().name);
-    const auto name = QInputDialog::getText(&m_window, "Name of the formula", "Name", QLineEdit::Normal, old, &ok);
-    if (ok && !name.trimmed().isEmpty()) m_window.editor().set("named “" + name + "”", "/name", name.trimmed().toStdString());
+    const auto name = m_window.prompts().words("Name of the formula", "Name",
+                                               QString::fromStdString(m_window.editor().document().name));
+    if (!name.isEmpty()) m_window.editor().set("named “" + name + "”", "/name", name.toStdString());
+  });
+  menu->addAction("Its &crop…", QKeySequence("Shift+F2"), this, [this] {
+    const auto crop = m_window.prompts().words("Crop of the formula", "Crop (batches can be searched by it)",
+                                               QString::fromStdString(m_window.editor().document().crop));
+    if (!crop.isEmpty()) m_window.editor().set("crop “" + crop + "”", "/crop", crop.toStdString());
   });
   connect(&window.editor(), &FormulaEditor::changed, this, &EditActions::refresh);
+  connect(&window.desk(), &BookDesk::changed, this, &EditActions::refresh);
+  connect(&window.desk(), &BookDesk::bookOpened, this, &EditActions::refresh);
   refresh();
 }
 

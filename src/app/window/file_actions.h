@@ -1,8 +1,9 @@
 #pragma once
+#include "window/prompts.h"
+
 #include <QObject>
 #include <QSettings>
 #include <QString>
-#include <functional>
 
 class QMenu;
 
@@ -10,47 +11,32 @@ namespace butte::app {
 
 class MainWindow;
 
-/// Questions to the person, with a seam: tests answer in advance.
-struct Prompts {
-  enum class Unsaved { Save, Discard, Stay };
-  std::function<Unsaved(const QString& name)> aboutUnsaved;
-  std::function<QString(const QString& suggested)> fileToOpen, fileToSave, pdfToSave;
-  std::function<void(const QString& words)> trouble;
-};
-
-/// The File menu: new, open, recent, save, the bench sheet, quit.
+/// The Formula menu: a new one, one from a file or into a file, its bench sheet; and the way out.
 class FileActions : public QObject {
   Q_OBJECT
 
 public:
-  FileActions(MainWindow& window, QSettings& settings);
+  FileActions(MainWindow& window, QSettings& settings, Prompts& prompts);
 
-  Prompts prompts;
   void newFormula();
   void open();
+  /// Puts the formula in a file into the book.
   bool openFile(const QString& path);
-  bool save();
   bool saveAs();
   bool saveTo(const QString& path);
   void exportSheet();
   bool exportSheetTo(const QString& path);
   void printSheet();
-  void openDemo();
-  /// Asks about unsaved work; false to stay.
-  bool mayLeave();
-  QStringList recentFiles() const;
+  void nameVersion();
+  void binFormula();
 
 private:
   void addActions(QMenu* menu);
-  void fillRecent();
-  void remember(const QString& path);
+  void keepVersion(const QString& why);
   QString suggestedName(const QString& ending) const;
   MainWindow& m_window;
   QSettings& m_settings;
-  QMenu* m_recent = nullptr;
+  Prompts& m_prompts;
 };
-
-/// The real dialogs.
-Prompts dialogPrompts(MainWindow& window);
 
 } // namespace butte::app

@@ -1,10 +1,13 @@
 #include "window/main_window.h"
 
+#include "document/batch_record.h"
 #include "paint/theme.h"
 #include "stations/acid_panel.h"
 #include "stations/bench_page.h"
+#include "stations/book/book_page.h"
 #include "stations/element_lanes.h"
 #include "stations/feed_figures.h"
+#include "stations/first_start.h"
 #include "stations/line_bar.h"
 #include "stations/product_list.h"
 #include "stations/product_page.h"
@@ -12,14 +15,20 @@
 #include "stations/tank_panel.h"
 #include "stations/target_page.h"
 #include "stations/water_page.h"
+#include "window/book_actions.h"
 #include "window/edit_actions.h"
 #include "window/file_actions.h"
+#include "window/finder.h"
 #include "window/view_actions.h"
+#include "words.h"
 
 #include <QCloseEvent>
+#include <QDragEnterEvent>
 #include <QFileInfo>
 #include <QGridLayout>
+#include <QLabel>
 #include <QMenuBar>
+#include <QMimeData>
 #include <QScrollArea>
 #include <QStackedWidget>
 #include <QStatusBar>
@@ -37,38 +46,68 @@ QScrollArea* scrolling(QWidget* page) {
   return area;
 }
 
-enum Page { WaterStation, TargetStation, FormulaStation, ProductStation, BenchStation };
-}
+enum Page {
+  WaterStation,
+  TargetStation,
+  FormulaStation,
+  ProductStation,
+  BenchStation,
+  BookStation,
+  FirstStartPage
+};
+enum Side { ProductsSide, AcidSide, BookSide };
+} // namespace
 
-MainWindow::MainWindow(QSettings& settings, const QString& draftFolder, QWidget* parent)
-    : QMainWindow(parent), m_settings(settings), m_units(settings), m_draft(m_editor, draftFolder) {
+MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* parent)
+    : QMainWindow(parent), m_settings(settings), m_units(settings), m_desk(m_editor, settings, dataFolder),
+      m_prompts(dialogPrompts(*this)) {
   resize(1280, 800);
-  m_line = new LineBar(m_editor, m_units);
+  setAcceptDrops(true);
+  m_line = new LineBar(m_editor, m_units, m_desk);
   m_products = new ProductList(m_editor, m_units);
   auto* tanks = new TankPanel(m_editor, m_units);
+  m_tanks = tanks;
+  m_banner = new QLabel;
+  m_banner->setObjectName("bookBanner");
+  m_banner->hide();
   auto* central = new QWidget;
   auto* grid = new QGridLayout(central);
   grid->setContentsMargins(16, 8, 16, 4);
   grid->setHorizontalSpacing(18);
   grid->setVerticalSpacing(10);
-  grid->addWidget(m_line, 0, 0, 1, 2);
-  grid->addWidget(makeStations(), 1, 0);
-  grid->addWidget(tanks, 2, 0);
+  grid->addWidget(m_banner, 0, 0, 1, 2);
+  grid->addWidget(m_line, 1, 0, 1, 2);
+  grid->addWidget(makeStations(), 2, 0);
+  grid->addWidget(tanks, 3, 0);
   auto* acid = new AcidPanel(m_editor, m_units);
   m_side = new QStackedWidget;
   m_side->addWidget(m_products);
   m_side->addWidget(scrolling(acid));
-  grid->addWidget(m_side, 1, 1, 2, 1);
+  m_side->addWidget(m_bookPage->side());
+  grid->addWidget(m_side, 2, 1, 2, 1);
   grid->setColumnStretch(0, 1);
-  grid->setRowStretch(1, 1);
+  grid->setRowStretch(2, 1);
   m_side->setFixedWidth(376);
   tanks->setFixedHeight(222);
   setCentralWidget(central);
   statusBar()->setSizeGripEnabled(false);
+  m_kept = new QLabel;
+  m_kept->setObjectName("keptMark");
+  statusBar()->addPermanentWidget(m_kept);
 
-  m_files = new FileActions(*this, m_settings);
+  m_books = new BookActions(*this);
+  m_files = new FileActions(*this, m_settings, m_prompts);
   new EditActions(*this);
   new ViewActions(*this, m_settings);
+  new FinderActions(*this);
+  connectParts(tanks, acid);
+  showStation(2);
+  refreshTitle();
+}
+
+void MainWindow::connectParts(QWidget* tankPart, QWidget* acidPart) {
+  auto* tanks = static_cast<TankPanel*>(tankPart);
+  auto* acid = static_cast<AcidPanel*>(acidPart);
   connect(m_line, &LineBar::chosen, this, &MainWindow::showStation);
   connect(m_lanes, &ElementLanes::lit, this, &MainWindow::light);
   connect(m_lanes, &ElementLanes::explained, this, &MainWindow::say);
@@ -78,11 +117,18 @@ MainWindow::MainWindow(QSettings& settings, const QString& draftFolder, QWidget*
   connect(m_products, &ProductList::newProductAsked, this, [this] { askForProduct(""); });
   connect(tanks, &TankPanel::message, this, &MainWindow::say);
   connect(acid, &AcidPanel::message, this, &MainWindow::say);
+  connect(m_bookPage, &BookPage::message, this, &MainWindow::say);
+  connect(m_bookPage, &BookPage::recordAsked, this, &MainWindow::showRecord);
   connect(&m_editor, &FormulaEditor::refused, this, &MainWindow::say);
   connect(&m_editor, &FormulaEditor::changed, this, &MainWindow::refreshTitle);
-  connect(&m_draft, &DraftKeeper::cantWrite, this, &MainWindow::say);
-  showStation(2);
-  refreshTitle();
+  connect(&m_desk, &BookDesk::message, this, &MainWindow::say);
+  connect(&m_desk, &BookDesk::bookOpened, this, &MainWindow::refreshTitle);
+  connect(&m_desk, &BookDesk::keepingChanged, this, [this](const QString& words, bool trouble) {
+    m_kept->setText((trouble ? "▲ " : "● ") + words);
+    m_kept->setStyleSheet(
+        QString("color: %1; font-weight: %2; padding-right: 6px")
+            .arg((trouble ? theme().red : theme().inkSoft).name(), trouble ? "bold" : "normal"));
+  });
 }
 
 MainWindow::~MainWindow() = default;
@@ -107,6 +153,13 @@ QWidget* MainWindow::makeStations() {
   m_pages->addWidget(scrolling(m_productPage));
   auto* bench = new BenchPage(m_editor, m_units);
   m_pages->addWidget(bench);
+  m_bookPage = new BookPage(m_desk, m_editor, m_units, m_prompts);
+  m_pages->addWidget(m_bookPage);
+  m_firstStart = new FirstStart(m_desk, m_units);
+  m_pages->addWidget(scrolling(m_firstStart));
+  connect(m_firstStart, &FirstStart::done, this, [this] { showStation(2); });
+  connect(m_firstStart, &FirstStart::message, this, &MainWindow::say);
+  connect(bench, &BenchPage::mixedAsked, this, &MainWindow::keepMixedBatch);
   connect(bench, &BenchPage::message, this, &MainWindow::say);
   connect(bench, &BenchPage::pdfAsked, this, [this] { m_files->exportSheet(); });
   connect(bench, &BenchPage::printAsked, this, [this] { m_files->printSheet(); });
@@ -118,18 +171,50 @@ QWidget* MainWindow::makeStations() {
 }
 
 void MainWindow::showStation(int index) {
-  constexpr int stocks = 3, bench = 4;
+  constexpr int stocks = 3, bench = 4, book = 5;
+  m_station = index;
   const int page = index == stocks  ? static_cast<int>(FormulaStation)
                    : index == bench ? static_cast<int>(BenchStation)
+                   : index == book  ? static_cast<int>(BookStation)
                                     : index;
+  m_line->setVisible(true);
+  m_side->setVisible(true);
+  m_tanks->setVisible(page != BookStation);
   m_pages->setCurrentIndex(page);
-  m_side->setCurrentIndex(page == WaterStation ? 1 : 0); // beside the water stands its acid
+  m_side->setCurrentIndex(page == WaterStation ? AcidSide : page == BookStation ? BookSide : ProductsSide);
   m_line->setCurrent(index);
   if (index == stocks) {
     if (auto* factor = findChild<QWidget*>("stockFactor")) factor->setFocus(Qt::ShortcutFocusReason);
   } else if (page == FormulaStation) {
     m_lanes->setFocus();
   }
+}
+
+void MainWindow::showFirstStart() {
+  m_pages->setCurrentIndex(FirstStartPage);
+  m_line->hide();
+  m_side->hide();
+  m_tanks->hide();
+  m_firstStart->start();
+}
+
+void MainWindow::showRecord(const book::Ref& ref) {
+  if (ref.kind != book::Kind::Formula) {
+    showStation(5);
+    return m_bookPage->showRecord(ref);
+  }
+  if (const auto trouble = m_desk.openFormula(ref))
+    return say(QString::fromStdString(words::problemText(*trouble)));
+  showStation(2);
+}
+
+void MainWindow::keepMixedBatch() {
+  if (!m_desk.isOpen()) return;
+  const auto ref = recordBatch(m_desk, m_editor, m_units);
+  if (!ref) return say(QString::fromStdString(words::problemText(ref.problem())));
+  showRecord(*ref);
+  say("The batch is in the book. Type what the scale showed, the lots and the readings; it is kept as you "
+      "type.");
 }
 
 void MainWindow::askForProduct(const std::string& id) {
@@ -148,17 +233,41 @@ void MainWindow::say(const QString& words) {
 
 void MainWindow::refreshTitle() {
   const auto name = QString::fromStdString(m_editor.document().name);
-  const auto file =
-      m_draft.filePath().isEmpty() ? QString("not in a file yet") : QFileInfo(m_draft.filePath()).fileName();
-  setWindowTitle(QString("%1[*] (%2) — Butte").arg(name, file));
-  setWindowModified(m_editor.isUnsaved());
+  if (!m_desk.isOpen()) return setWindowTitle("Butte");
+  const auto farm = QString::fromStdString(m_desk.book().farm());
+  setWindowTitle(QString("%1 — %2 — Butte").arg(name, farm));
+  QString banner;
+  if (m_desk.isSample())
+    banner = "SAMPLE BOOK — a made-up farm to look at and try things in. Your own: Book menu.";
+  if (m_desk.isReadOnly())
+    banner = "ONLY TO LOOK AT — " + QString::fromStdString(m_desk.book().readOnlyWords()) +
+             ". This is a snapshot; Book menu, Look again.";
+  m_banner->setVisible(!banner.isEmpty());
+  m_banner->setText(banner);
+  m_banner->setStyleSheet(
+      QString("background: %1; color: %2; border-radius: 4px; padding: 3px 10px; font-weight: bold")
+          .arg(theme().amberFill.name(), theme().amberInk.name()));
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {
-  if (m_files->mayLeave())
-    event->accept();
-  else
+  const auto trouble = m_desk.isOpen() ? m_desk.book().flush() : book::Trouble();
+  if (trouble && !m_prompts.goOn("Not everything is kept",
+                                 QString::fromStdString(words::problemText(*trouble)) +
+                                     "\n\nClose all the same and lose the last edit?",
+                                 "Close and lose it"))
     event->ignore();
+  else
+    event->accept();
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event) {
+  if (event->mimeData()->hasUrls()) event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event) {
+  for (const auto& url : event->mimeData()->urls()) {
+    if (url.isLocalFile()) m_books->openAnything(url.toLocalFile());
+  }
 }
 
 } // namespace butte::app

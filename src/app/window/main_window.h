@@ -1,7 +1,8 @@
 #pragma once
-#include "document/draft_keeper.h"
+#include "document/book_desk.h"
 #include "document/formula_editor.h"
 #include "services/units_shown.h"
+#include "window/prompts.h"
 
 #include <QMainWindow>
 #include <QSettings>
@@ -12,34 +13,51 @@ class QStackedWidget;
 namespace butte::app {
 
 class ElementLanes;
+class BookActions;
+class BookPage;
 class EditActions;
 class FileActions;
+class FirstStart;
 class LineBar;
 class ProductList;
 class ProductPage;
 class ViewActions;
 
-/// The whole chain at once: the line across the top, the station in hand, the shelf beside it, the tanks below.
+/// The whole chain at once: the line across the top, the station in hand, the shelf beside it, the tanks
+/// below.
 class MainWindow : public QMainWindow {
   Q_OBJECT
 
 public:
-  /// Settings and drafts live where the caller says, so that tests touch nothing of the user's.
-  MainWindow(QSettings& settings, const QString& draftFolder, QWidget* parent = nullptr);
+  /// Settings and data live where the caller says, so that tests touch nothing of the user's. Without a book
+  /// the window shows the way in.
+  MainWindow(QSettings& settings, const QString& dataFolder, QWidget* parent = nullptr);
   ~MainWindow() override;
 
   FormulaEditor& editor() { return m_editor; }
   UnitsShown& units() { return m_units; }
   FileActions& files() { return *m_files; }
-  DraftKeeper& draft() { return m_draft; }
+  BookDesk& desk() { return m_desk; }
+  BookActions& books() { return *m_books; }
+  BookPage& bookPage() { return *m_bookPage; }
+  Prompts& prompts() { return m_prompts; }
   void showStation(int index);
+  int station() const { return m_station; }
+  /// The short way in: units, crop, water, products.
+  void showFirstStart();
+  /// Opens a thing where it is worked on: a formula at its station, the rest in the Book station.
+  void showRecord(const book::Ref& ref);
   void say(const QString& words);
 
 protected:
   void closeEvent(QCloseEvent* event) override;
+  void dragEnterEvent(QDragEnterEvent* event) override;
+  void dropEvent(QDropEvent* event) override;
 
 private:
   QWidget* makeStations();
+  void connectParts(QWidget* tanks, QWidget* acid);
+  void keepMixedBatch();
   void light(const std::string& productId);
   void refreshTitle();
   void askForProduct(const std::string& id);
@@ -47,7 +65,8 @@ private:
   QSettings& m_settings;
   FormulaEditor m_editor;
   UnitsShown m_units;
-  DraftKeeper m_draft;
+  BookDesk m_desk;
+  Prompts m_prompts;
   QStackedWidget* m_pages = nullptr;
   QStackedWidget* m_side = nullptr;
   LineBar* m_line = nullptr;
@@ -55,6 +74,12 @@ private:
   ProductList* m_products = nullptr;
   ProductPage* m_productPage = nullptr;
   FileActions* m_files = nullptr;
+  BookActions* m_books = nullptr;
+  BookPage* m_bookPage = nullptr;
+  FirstStart* m_firstStart = nullptr;
+  QWidget* m_tanks = nullptr;
+  QLabel *m_banner = nullptr, *m_kept = nullptr;
+  int m_station = 2;
 };
 
 } // namespace butte::app

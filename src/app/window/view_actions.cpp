@@ -13,7 +13,8 @@ namespace {
 
 /// A group of choices of which one is ticked. Each action is named for tests and scripts: "units_oz".
 template <class Unit, class Choose>
-void addChoices(QMenu* menu, std::vector<std::tuple<QString, QString, Unit>> choices, Unit current, Choose choose) {
+void addChoices(QMenu* menu, std::vector<std::tuple<QString, QString, Unit>> choices, Unit current,
+                Choose choose) {
   auto* group = new QActionGroup(menu);
   for (const auto& [text, name, unit] : choices) {
     auto* action = menu->addAction(text);
@@ -48,8 +49,10 @@ ViewActions::ViewActions(MainWindow& window, QSettings& settings) : QObject(&win
 void ViewActions::addStations(QMenu* menu) {
   const char* names[] = {"&Water", "&Target", "&Formula", "&Stocks"};
   for (int i = 0; i < 4; ++i)
-    menu->addAction(names[i], QKeySequence(QString("Ctrl+%1").arg(i + 1)), this, [this, i] { m_window.showStation(i); });
+    menu->addAction(names[i], QKeySequence(QString("Ctrl+%1").arg(i + 1)), this,
+                    [this, i] { m_window.showStation(i); });
   menu->addAction("&Bench sheet", QKeySequence("Ctrl+5"), this, [this] { m_window.showStation(4); });
+  menu->addAction("Boo&k", QKeySequence("Ctrl+6"), this, [this] { m_window.showStation(5); });
 }
 
 void ViewActions::addUnits(QMenu* menu) {
@@ -69,7 +72,8 @@ void ViewActions::addUnits(QMenu* menu) {
                                  {"Salts as ppm, scale 500", "units_ppm500", ConductivityShown::Ppm500},
                                  {"Salts as ppm, scale 640", "units_ppm640", ConductivityShown::Ppm640},
                                  {"Salts as ppm, scale 700", "units_ppm700", ConductivityShown::Ppm700}},
-                                units.conductivity(), [&units](ConductivityShown u) { units.setConductivity(u); });
+                                units.conductivity(),
+                                [&units](ConductivityShown u) { units.setConductivity(u); });
 }
 
 } // namespace butte::app

@@ -14,7 +14,16 @@ namespace {
 std::atomic<int> connectionCount{0};
 
 // SQLite's result codes (sqlite3.h), as Qt passes them on.
-enum SqliteCode { Busy = 5, Locked = 6, ReadOnly = 8, InputOutput = 10, Corrupt = 11, Full = 13, CantOpen = 14, NotADatabase = 26 };
+enum SqliteCode {
+  Busy = 5,
+  Locked = 6,
+  ReadOnly = 8,
+  InputOutput = 10,
+  Corrupt = 11,
+  Full = 13,
+  CantOpen = 14,
+  NotADatabase = 26
+};
 
 QStringList paragraphs(const QString& text) {
   QStringList out;
@@ -34,8 +43,10 @@ core::Result<std::unique_ptr<Database>> Database::open(const QString& path, Mode
   std::unique_ptr<Database> out(new Database(path, name));
   out->m_db = QSqlDatabase::addDatabase("QSQLITE", name);
   out->m_db.setDatabaseName(path);
-  out->m_db.setConnectOptions(mode == Mode::Read ? "QSQLITE_OPEN_READONLY;QSQLITE_BUSY_TIMEOUT=4000" : "QSQLITE_BUSY_TIMEOUT=4000");
-  if (mode != Mode::Create && !QFile::exists(path)) return problemAt(ProblemCode::BookMissing, path.toStdString());
+  out->m_db.setConnectOptions(mode == Mode::Read ? "QSQLITE_OPEN_READONLY;QSQLITE_BUSY_TIMEOUT=4000"
+                                                 : "QSQLITE_BUSY_TIMEOUT=4000");
+  if (mode != Mode::Create && !QFile::exists(path))
+    return problemAt(ProblemCode::BookMissing, path.toStdString());
   if (!out->m_db.open()) return out->problemOf(out->m_db.lastError());
   if (const auto trouble = out->run("PRAGMA foreign_keys = ON")) return *trouble;
   return out;
@@ -53,13 +64,20 @@ core::Problem Database::problemOf(const QSqlError& error) const {
   const auto said = error.databaseText().isEmpty() ? error.driverText() : error.databaseText();
   switch (error.nativeErrorCode().toInt() & 0xFF) {
   case Busy:
-  case Locked: return problemAt(ProblemCode::BookBusy, where);
-  case ReadOnly: return problemAt(ProblemCode::BookNotWritable, where, {said.toStdString()});
-  case CantOpen: return problemAt(ProblemCode::BookNotWritable, where, {said.toStdString()});
-  case Full: return problemAt(ProblemCode::BookFull, where);
-  case Corrupt: return problemAt(ProblemCode::BookDamaged, where, {said.toStdString()});
-  case NotADatabase: return problemAt(ProblemCode::NotABook, where);
-  default: return problemAt(ProblemCode::BadFile, where, {said.toStdString()});
+  case Locked:
+    return problemAt(ProblemCode::BookBusy, where);
+  case ReadOnly:
+    return problemAt(ProblemCode::BookNotWritable, where, {said.toStdString()});
+  case CantOpen:
+    return problemAt(ProblemCode::BookNotWritable, where, {said.toStdString()});
+  case Full:
+    return problemAt(ProblemCode::BookFull, where);
+  case Corrupt:
+    return problemAt(ProblemCode::BookDamaged, where, {said.toStdString()});
+  case NotADatabase:
+    return problemAt(ProblemCode::NotABook, where);
+  default:
+    return problemAt(ProblemCode::BadFile, where, {said.toStdString()});
   }
 }
 
@@ -76,7 +94,8 @@ core::Result<QSqlQuery*> Database::query(Sql sql, std::initializer_list<QVariant
   }
   prepared->finish();
   int position = 0;
-  for (const auto& value : values) prepared->bindValue(position++, value);
+  for (const auto& value : values)
+    prepared->bindValue(position++, value);
   if (!prepared->exec()) {
     const auto problem = problemOf(prepared->lastError());
     prepared->finish();
@@ -93,7 +112,8 @@ Trouble Database::run(Sql sql, std::initializer_list<QVariant> values) {
   return std::nullopt;
 }
 
-Trouble Database::each(Sql sql, std::initializer_list<QVariant> values, const std::function<bool(const QSqlQuery&)>& visit) {
+Trouble Database::each(Sql sql, std::initializer_list<QVariant> values,
+                       const std::function<bool(const QSqlQuery&)>& visit) {
   const auto done = query(sql, values);
   if (!done) return done.problem();
   auto& rows = **done;
@@ -122,7 +142,8 @@ Trouble Database::troubleOf(const QSqlQuery& query) const {
 
 Trouble Database::runResource(const QString& resource) {
   QFile file(resource);
-  if (!file.open(QIODevice::ReadOnly)) return problemAt(ProblemCode::BadFile, resource.toStdString(), {"a part of the program is missing"});
+  if (!file.open(QIODevice::ReadOnly))
+    return problemAt(ProblemCode::BadFile, resource.toStdString(), {"a part of the program is missing"});
   for (const auto& statement : paragraphs(QString::fromUtf8(file.readAll()))) {
     QSqlQuery query(m_db);
     if (!query.exec(statement)) return problemOf(query.lastError());

@@ -12,8 +12,8 @@
 
 namespace butte::book {
 
-/// A statement that stands in the program's text. Only a literal makes one, so nothing that was typed or imported
-/// can ever become part of SQL; values are bound.
+/// A statement that stands in the program's text. Only a literal makes one, so nothing that was typed or
+/// imported can ever become part of SQL; values are bound.
 class Sql {
 public:
   consteval Sql(const char* literal) : m_text(literal) {}
@@ -36,7 +36,8 @@ public:
   const QString& path() const { return m_path; }
   Trouble run(Sql sql, std::initializer_list<QVariant> values = {});
   /// Steps through the rows; a visitor that returns false ends it. The same statement must not be run inside.
-  Trouble each(Sql sql, std::initializer_list<QVariant> values, const std::function<bool(const QSqlQuery&)>& visit);
+  Trouble each(Sql sql, std::initializer_list<QVariant> values,
+               const std::function<bool(const QSqlQuery&)>& visit);
   /// The first column of the first row; an invalid value when there is none.
   core::Result<QVariant> single(Sql sql, std::initializer_list<QVariant> values = {});
   std::int64_t lastRow() const { return m_lastRow; }

@@ -2,11 +2,13 @@
 
 #include "open_store.h"
 
-#include <QtCore/qglobal.h>
 #include <QDir>
+#include <QtCore/qglobal.h>
 
 // A static library's resources wait to be asked for; the macro works outside of namespaces only.
-static void loadMigrations() { Q_INIT_RESOURCE(book_schema); }
+static void loadMigrations() {
+  Q_INIT_RESOURCE(book_schema);
+}
 
 namespace butte::book {
 
@@ -15,8 +17,9 @@ using core::ProblemCode;
 
 namespace {
 constexpr std::int64_t applicationId = 0x4274426b; // "BtBk", as in migrations/0001_things.sql
-constexpr const char* steps[newestSchema] = {":/book/migrations/0001_things.sql", ":/book/migrations/0002_batches.sql",
-                                             ":/book/migrations/0003_readings.sql", ":/book/migrations/0004_finding.sql"};
+constexpr const char* steps[newestSchema] = {
+    ":/book/migrations/0001_things.sql", ":/book/migrations/0002_batches.sql",
+    ":/book/migrations/0003_readings.sql", ":/book/migrations/0004_finding.sql"};
 } // namespace
 
 core::Result<int> schemaOf(Database& database) {
@@ -27,7 +30,8 @@ core::Result<int> schemaOf(Database& database) {
   const auto version = database.single("PRAGMA user_version");
   if (!version) return version.problem();
   const int found = version->toInt();
-  if (found > newestSchema) return problemAt(ProblemCode::NewerFormat, where, {std::to_string(found), std::to_string(newestSchema)});
+  if (found > newestSchema)
+    return problemAt(ProblemCode::NewerFormat, where, {std::to_string(found), std::to_string(newestSchema)});
   if (found < 1) return problemAt(ProblemCode::NotABook, where);
   return found;
 }

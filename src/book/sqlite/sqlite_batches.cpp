@@ -23,8 +23,10 @@ std::optional<std::string> textOf(const QVariant& value) {
   return value.isNull() ? std::nullopt : std::optional(plain(value));
 }
 QString findWords(const Batch& batch) {
-  auto words = batch.formulaName + " " + batch.crop + " " + batch.waterName + " " + batch.who + " " + batch.note + " " + batch.at.iso().substr(0, 10);
-  for (const auto& weight : batch.weights) words += " " + weight.lot;
+  auto words = batch.formulaName + " " + batch.crop + " " + batch.waterName + " " + batch.who + " " +
+               batch.note + " " + batch.at.iso().substr(0, 10);
+  for (const auto& weight : batch.weights)
+    words += " " + weight.lot;
   return qt(words);
 }
 /// A text that contains `part`, for LIKE ... ESCAPE '\'; a null value when nothing is asked.
@@ -34,20 +36,25 @@ QVariant likePart(const std::string& part) {
   escaped.replace("\\", "\\\\").replace("%", "\\%").replace("_", "\\_");
   return "%" + escaped + "%";
 }
-QVariant exact(const std::string& text) { return text.empty() ? QVariant(QMetaType::fromType<QString>()) : QVariant(qt(text)); }
+QVariant exact(const std::string& text) {
+  return text.empty() ? QVariant(QMetaType::fromType<QString>()) : QVariant(qt(text));
+}
 
-// One condition for every filter: a value that is NULL asks for nothing. The question is a table of one row, so that
-// each value is bound once.
-#define BATCH_QUESTION                                                                                                 \
-  "WITH ask (crop, formula, since, before, deviation, product, lot, binned) AS (VALUES (?, ?, ?, ?, ?, ?, ?, ?)) "
-#define BATCH_FROM                                                                                                     \
-  "FROM batch, ask WHERE (batch.binned_at IS NOT NULL) = ask.binned AND (ask.crop IS NULL OR batch.crop = ask.crop) "  \
-  "AND (ask.formula IS NULL OR batch.formula_uid = ask.formula) AND (ask.since IS NULL OR batch.at >= ask.since) "     \
-  "AND (ask.before IS NULL OR batch.at < ask.before) "                                                                 \
-  "AND (ask.deviation IS NULL OR batch.worst_deviation >= ask.deviation) "                                             \
-  "AND (ask.product IS NULL OR EXISTS (SELECT 1 FROM batch_weight WHERE batch_id = batch.id "                          \
-  "AND product_name LIKE ask.product ESCAPE '\\')) "                                                                   \
-  "AND (ask.lot IS NULL OR batch.id IN (SELECT batch_id FROM batch_weight WHERE lot <> '' "                            \
+// One condition for every filter: a value that is NULL asks for nothing. The question is a table of one row,
+// so that each value is bound once.
+#define BATCH_QUESTION                                                                                       \
+  "WITH ask (crop, formula, since, before, deviation, product, lot, binned) AS (VALUES (?, ?, ?, ?, ?, ?, "  \
+  "?, ?)) "
+#define BATCH_FROM                                                                                           \
+  "FROM batch, ask WHERE (batch.binned_at IS NOT NULL) = ask.binned AND (ask.crop IS NULL OR batch.crop = "  \
+  "ask.crop) "                                                                                               \
+  "AND (ask.formula IS NULL OR batch.formula_uid = ask.formula) AND (ask.since IS NULL OR batch.at >= "      \
+  "ask.since) "                                                                                              \
+  "AND (ask.before IS NULL OR batch.at < ask.before) "                                                       \
+  "AND (ask.deviation IS NULL OR batch.worst_deviation >= ask.deviation) "                                   \
+  "AND (ask.product IS NULL OR EXISTS (SELECT 1 FROM batch_weight WHERE batch_id = batch.id "                \
+  "AND product_name LIKE ask.product ESCAPE '\\')) "                                                         \
+  "AND (ask.lot IS NULL OR batch.id IN (SELECT batch_id FROM batch_weight WHERE lot <> '' "                  \
   "AND lot LIKE ask.lot ESCAPE '\\')) "
 
 BatchHead headOf(const QSqlQuery& row) {
@@ -74,19 +81,42 @@ Trouble SqliteStore::writeBatch(const Record& record, Moment at) {
   const auto sheet = m_db->single("SELECT id FROM sheet WHERE sha256 = ?", {qt(b.sheet)});
   if (!sheet) return sheet.problem();
   const auto phRead = b.phRead ? std::optional(QString::fromStdString(*b.phRead).toDouble()) : std::nullopt;
-  if (auto trouble = m_db->run(
-          "INSERT INTO batch (uid, at, formula_uid, formula_version, formula_name, crop, water_name, litres, ec_planned, ph_planned, "
-          "ec_read, ec_typed, ph_read, ph_typed, who, note, sheet_id, worst_deviation, changed_at, binned_at) "
-          "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON CONFLICT (uid) DO UPDATE SET at = excluded.at, "
-          "formula_uid = excluded.formula_uid, formula_version = excluded.formula_version, formula_name = excluded.formula_name, "
-          "crop = excluded.crop, water_name = excluded.water_name, litres = excluded.litres, ec_planned = excluded.ec_planned, "
-          "ph_planned = excluded.ph_planned, ec_read = excluded.ec_read, ec_typed = excluded.ec_typed, ph_read = excluded.ph_read, "
-          "ph_typed = excluded.ph_typed, who = excluded.who, note = excluded.note, sheet_id = excluded.sheet_id, "
-          "worst_deviation = excluded.worst_deviation, changed_at = excluded.changed_at, binned_at = excluded.binned_at",
-          {qt(record.ref.uid), static_cast<qlonglong>(b.at.seconds), qt(b.formulaUid), b.formulaVersion, qt(b.formulaName), qt(b.crop),
-           qt(b.waterName), b.litres, orNull(b.ecPlanned), orNull(b.phPlanned), orNull(b.ecReadMilliSiemens()), textOrNull(amountText(b.ecRead)),
-           orNull(phRead), textOrNull(b.phRead), qt(b.who), qt(b.note), *sheet, orNull(b.worstDeviationPercent()),
-           static_cast<qlonglong>(at.seconds), orNull(record.binnedAt)}))
+  if (auto trouble = m_db->run("INSERT INTO batch (uid, at, formula_uid, formula_version, formula_name, "
+                               "crop, water_name, litres, ec_planned, ph_planned, "
+                               "ec_read, ec_typed, ph_read, ph_typed, who, note, sheet_id, worst_deviation, "
+                               "changed_at, binned_at) "
+                               "VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?, ?) ON "
+                               "CONFLICT (uid) DO UPDATE SET at = excluded.at, "
+                               "formula_uid = excluded.formula_uid, formula_version = "
+                               "excluded.formula_version, formula_name = excluded.formula_name, "
+                               "crop = excluded.crop, water_name = excluded.water_name, litres = "
+                               "excluded.litres, ec_planned = excluded.ec_planned, "
+                               "ph_planned = excluded.ph_planned, ec_read = excluded.ec_read, ec_typed = "
+                               "excluded.ec_typed, ph_read = excluded.ph_read, "
+                               "ph_typed = excluded.ph_typed, who = excluded.who, note = excluded.note, "
+                               "sheet_id = excluded.sheet_id, "
+                               "worst_deviation = excluded.worst_deviation, changed_at = "
+                               "excluded.changed_at, binned_at = excluded.binned_at",
+                               {qt(record.ref.uid),
+                                static_cast<qlonglong>(b.at.seconds),
+                                qt(b.formulaUid),
+                                b.formulaVersion,
+                                qt(b.formulaName),
+                                qt(b.crop),
+                                qt(b.waterName),
+                                b.litres,
+                                orNull(b.ecPlanned),
+                                orNull(b.phPlanned),
+                                orNull(b.ecReadMilliSiemens()),
+                                textOrNull(amountText(b.ecRead)),
+                                orNull(phRead),
+                                textOrNull(b.phRead),
+                                qt(b.who),
+                                qt(b.note),
+                                *sheet,
+                                orNull(b.worstDeviationPercent()),
+                                static_cast<qlonglong>(at.seconds),
+                                orNull(record.binnedAt)}))
     return trouble;
   const auto row = m_db->single("SELECT id FROM batch WHERE uid = ?", {qt(record.ref.uid)});
   if (!row) return row.problem();
@@ -103,10 +133,12 @@ Trouble SqliteStore::writeWeights(std::int64_t row, const Batch& batch) {
   for (const auto& w : batch.weights) {
     const auto digits = w.actual ? std::optional(w.actual->digits) : std::nullopt;
     const auto unit = w.actual ? std::optional(w.actual->unit) : std::nullopt;
-    if (auto trouble = m_db->run("INSERT INTO batch_weight (batch_id, position, product_id, product_name, tank, planned_g, actual_g, actual_amount, "
-                                 "actual_unit, lot) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
-                                 {id, position++, qt(w.productId), qt(w.productName), qt(w.tank), w.plannedGrams, orNull(w.actualGrams()),
-                                  textOrNull(digits), textOrNull(unit), qt(w.lot)}))
+    if (auto trouble =
+            m_db->run("INSERT INTO batch_weight (batch_id, position, product_id, product_name, tank, "
+                      "planned_g, actual_g, actual_amount, "
+                      "actual_unit, lot) VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?, ?)",
+                      {id, position++, qt(w.productId), qt(w.productName), qt(w.tank), w.plannedGrams,
+                       orNull(w.actualGrams()), textOrNull(digits), textOrNull(unit), qt(w.lot)}))
       return trouble;
   }
   return std::nullopt;
@@ -128,11 +160,18 @@ core::Result<Batch> SqliteStore::batchOfRow(const QSqlQuery& row) {
   b.who = plain(row.value(12));
   b.note = plain(row.value(13));
   b.sheet = plain(row.value(14));
-  if (auto trouble = m_db->each("SELECT product_id, product_name, tank, planned_g, actual_amount, actual_unit, lot FROM batch_weight "
+  if (auto trouble = m_db->each("SELECT product_id, product_name, tank, planned_g, actual_amount, "
+                                "actual_unit, lot FROM batch_weight "
                                 "WHERE batch_id = ? ORDER BY position",
                                 {row.value(0)}, [&](const QSqlQuery& line) {
-                                  BatchWeight w{plain(line.value(0)), plain(line.value(1)), plain(line.value(2)), line.value(3).toDouble(), {}, plain(line.value(6))};
-                                  if (!line.value(4).isNull()) w.actual = exchange::Amount{plain(line.value(4)), plain(line.value(5))};
+                                  BatchWeight w{plain(line.value(0)),
+                                                plain(line.value(1)),
+                                                plain(line.value(2)),
+                                                line.value(3).toDouble(),
+                                                {},
+                                                plain(line.value(6))};
+                                  if (!line.value(4).isNull())
+                                    w.actual = exchange::Amount{plain(line.value(4)), plain(line.value(5))};
                                   b.weights.push_back(std::move(w));
                                   return true;
                                 }))
@@ -143,8 +182,10 @@ core::Result<Batch> SqliteStore::batchOfRow(const QSqlQuery& row) {
 core::Result<std::optional<Record>> SqliteStore::readBatch(const std::string& uid) {
   std::optional<Record> out;
   Trouble inside;
-  if (auto trouble = m_db->each("SELECT batch.id, at, formula_uid, formula_version, formula_name, crop, water_name, litres, ec_planned, ph_planned, "
-                                "ec_typed, ph_typed, who, note, coalesce(sha256, ''), binned_at FROM batch LEFT JOIN sheet ON sheet.id = sheet_id "
+  if (auto trouble = m_db->each("SELECT batch.id, at, formula_uid, formula_version, formula_name, crop, "
+                                "water_name, litres, ec_planned, ph_planned, "
+                                "ec_typed, ph_typed, who, note, coalesce(sha256, ''), binned_at FROM batch "
+                                "LEFT JOIN sheet ON sheet.id = sheet_id "
                                 "WHERE uid = ?",
                                 {qt(uid)}, [&](const QSqlQuery& row) {
                                   const auto batch = batchOfRow(row);
@@ -160,50 +201,60 @@ core::Result<std::optional<Record>> SqliteStore::readBatch(const std::string& ui
   return out;
 }
 
-core::Result<std::vector<BatchHead>> SqliteStore::batches(const BatchFilter& f, const std::optional<BatchHead>& after, int most) {
+core::Result<std::vector<BatchHead>> SqliteStore::batches(const BatchFilter& f,
+                                                          const std::optional<BatchHead>& after, int most) {
   constexpr std::int64_t endOfTime = INT64_MAX;
   std::vector<BatchHead> out;
-  if (auto trouble = m_db->each(BATCH_QUESTION "SELECT id, uid, at, formula_name, batch.crop, formula_version, litres, worst_deviation, ec_planned, ec_read "
-                                BATCH_FROM "AND (at, id) < (?, ?) ORDER BY at DESC, id DESC LIMIT ?",
-                                {exact(f.crop), exact(f.formulaUid), orNull(f.from), orNull(f.before), orNull(f.deviationAtLeast), likePart(f.product),
-                                 likePart(f.lot), f.binned ? 1 : 0, static_cast<qlonglong>(after ? after->at.seconds : endOfTime),
-                                 static_cast<qlonglong>(after ? after->row : endOfTime), most},
-                                [&](const QSqlQuery& row) {
-                                  out.push_back(headOf(row));
-                                  return true;
-                                }))
+  if (auto trouble =
+          m_db->each(BATCH_QUESTION "SELECT id, uid, at, formula_name, batch.crop, formula_version, litres, "
+                                    "worst_deviation, ec_planned, ec_read " BATCH_FROM
+                                    "AND (at, id) < (?, ?) ORDER BY at DESC, id DESC LIMIT ?",
+                     {exact(f.crop), exact(f.formulaUid), orNull(f.from), orNull(f.before),
+                      orNull(f.deviationAtLeast), likePart(f.product), likePart(f.lot), f.binned ? 1 : 0,
+                      static_cast<qlonglong>(after ? after->at.seconds : endOfTime),
+                      static_cast<qlonglong>(after ? after->row : endOfTime), most},
+                     [&](const QSqlQuery& row) {
+                       out.push_back(headOf(row));
+                       return true;
+                     }))
     return *trouble;
   return out;
 }
 
 core::Result<std::int64_t> SqliteStore::batchCount(const BatchFilter& f) {
-  const auto count = m_db->single(BATCH_QUESTION "SELECT count(*) " BATCH_FROM,
-                                  {exact(f.crop), exact(f.formulaUid), orNull(f.from), orNull(f.before), orNull(f.deviationAtLeast),
-                                   likePart(f.product), likePart(f.lot), f.binned ? 1 : 0});
+  const auto count =
+      m_db->single(BATCH_QUESTION "SELECT count(*) " BATCH_FROM,
+                   {exact(f.crop), exact(f.formulaUid), orNull(f.from), orNull(f.before),
+                    orNull(f.deviationAtLeast), likePart(f.product), likePart(f.lot), f.binned ? 1 : 0});
   if (!count) return count.problem();
   return static_cast<std::int64_t>(count->toLongLong());
 }
 
 core::Result<std::vector<BatchBucket>> SqliteStore::batchBuckets(const BatchFilter& f, std::int64_t width) {
   std::vector<BatchBucket> out;
-  if (auto trouble = m_db->each(BATCH_QUESTION ", width (seconds) AS (VALUES (?)) SELECT at / (SELECT seconds FROM width), batch.crop, count(*), "
-                                "max(worst_deviation) " BATCH_FROM "GROUP BY 1, 2 ORDER BY 1, 2",
-                                {exact(f.crop), exact(f.formulaUid), orNull(f.from), orNull(f.before), orNull(f.deviationAtLeast),
-                                 likePart(f.product), likePart(f.lot), f.binned ? 1 : 0, static_cast<qlonglong>(width)},
-                                [&](const QSqlQuery& row) {
-                                  out.push_back({row.value(0).toLongLong(), plain(row.value(1)), row.value(2).toInt(), numberOf(row.value(3))});
-                                  return true;
-                                }))
+  if (auto trouble = m_db->each(
+          BATCH_QUESTION
+          ", width (seconds) AS (VALUES (?)) SELECT at / (SELECT seconds FROM width), batch.crop, count(*), "
+          "max(worst_deviation) " BATCH_FROM "GROUP BY 1, 2 ORDER BY 1, 2",
+          {exact(f.crop), exact(f.formulaUid), orNull(f.from), orNull(f.before), orNull(f.deviationAtLeast),
+           likePart(f.product), likePart(f.lot), f.binned ? 1 : 0, static_cast<qlonglong>(width)},
+          [&](const QSqlQuery& row) {
+            out.push_back({row.value(0).toLongLong(), plain(row.value(1)), row.value(2).toInt(),
+                           numberOf(row.value(3))});
+            return true;
+          }))
     return *trouble;
   return out;
 }
 
 core::Result<std::vector<std::string>> SqliteStore::cropsOfBatches() {
   std::vector<std::string> out;
-  if (auto trouble = m_db->each("SELECT DISTINCT crop FROM batch WHERE binned_at IS NULL AND crop <> '' ORDER BY crop", {}, [&](const QSqlQuery& row) {
-        out.push_back(plain(row.value(0)));
-        return true;
-      }))
+  if (auto trouble =
+          m_db->each("SELECT DISTINCT crop FROM batch WHERE binned_at IS NULL AND crop <> '' ORDER BY crop",
+                     {}, [&](const QSqlQuery& row) {
+                       out.push_back(plain(row.value(0)));
+                       return true;
+                     }))
     return *trouble;
   return out;
 }
@@ -212,7 +263,9 @@ core::Result<std::string> SqliteStore::keepSheet(const std::string& html) {
   const QByteArray bytes(html.data(), static_cast<qsizetype>(html.size()));
   const auto name = QString::fromLatin1(QCryptographicHash::hash(bytes, QCryptographicHash::Sha256).toHex());
   // zlib after four bytes of length, as qUncompress() wants it; the format's page says so.
-  if (auto trouble = m_db->run("INSERT INTO sheet (sha256, html_zlib) VALUES (?, ?) ON CONFLICT (sha256) DO NOTHING", {name, qCompress(bytes)}))
+  if (auto trouble =
+          m_db->run("INSERT INTO sheet (sha256, html_zlib) VALUES (?, ?) ON CONFLICT (sha256) DO NOTHING",
+                    {name, qCompress(bytes)}))
     return *trouble;
   return name.toStdString();
 }
@@ -225,7 +278,9 @@ core::Result<std::optional<std::string>> SqliteStore::sheet(const std::string& s
 }
 
 Trouble SqliteStore::eachSheet(const std::function<bool(const std::string&)>& visit) {
-  return m_db->each("SELECT html_zlib FROM sheet ORDER BY id", {}, [&](const QSqlQuery& row) { return visit(qUncompress(row.value(0).toByteArray()).toStdString()); });
+  return m_db->each("SELECT html_zlib FROM sheet ORDER BY id", {}, [&](const QSqlQuery& row) {
+    return visit(qUncompress(row.value(0).toByteArray()).toStdString());
+  });
 }
 
 } // namespace butte::book

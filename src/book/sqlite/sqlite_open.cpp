@@ -1,5 +1,5 @@
-// Opening a book: what kind of folder it lies on decides about its journal; nothing is changed in a file that is
-// no book, is damaged or comes from a newer program.
+// Opening a book: what kind of folder it lies on decides about its journal; nothing is changed in a file that
+// is no book, is damaged or comes from a newer program.
 #include "open_store.h"
 #include "sqlite/schema.h"
 #include "sqlite/sqlite_store.h"
@@ -19,9 +19,11 @@ using core::ProblemCode;
 
 namespace {
 
-constexpr qint64 checkedAtOnce = 8 << 20; // a file up to this size is read through before it is used: some 20 ms
+constexpr qint64 checkedAtOnce =
+    8 << 20; // a file up to this size is read through before it is used: some 20 ms
 
-/// Whether the file's header says that it has a write-ahead log (bytes 18 and 19, sqlite.org/fileformat2.html).
+/// Whether the file's header says that it has a write-ahead log (bytes 18 and 19,
+/// sqlite.org/fileformat2.html).
 bool isInWalMode(const QString& path) {
   QFile file(path);
   return file.open(QIODevice::ReadOnly) && file.seek(18) && file.read(2) == QByteArray("\x02\x02", 2);
@@ -32,7 +34,8 @@ Trouble setJournal(Database& db, bool network, bool wasWal) {
     if (const auto trouble = db.run("PRAGMA journal_mode = WAL")) return trouble;
     return db.run("PRAGMA synchronous = FULL");
   }
-  // A write-ahead log needs shared memory, which a network folder has not; alone with the file it can be left.
+  // A write-ahead log needs shared memory, which a network folder has not; alone with the file it can be
+  // left.
   if (wasWal) {
     if (const auto trouble = db.run("PRAGMA locking_mode = EXCLUSIVE")) return trouble;
     if (const auto trouble = db.run("PRAGMA journal_mode = DELETE")) return trouble;
@@ -47,7 +50,9 @@ Trouble mustBeAFile(const QString& path) {
   if (!info.exists()) return problemAt(ProblemCode::BookMissing, path.toStdString());
   if (!info.isFile() || info.size() == 0) return problemAt(ProblemCode::NotABook, path.toStdString());
   QFile file(path);
-  if (!file.open(QIODevice::ReadOnly)) return problemAt(ProblemCode::BadFile, path.toStdString(), {"it can't be read: " + file.errorString().toStdString()});
+  if (!file.open(QIODevice::ReadOnly))
+    return problemAt(ProblemCode::BadFile, path.toStdString(),
+                     {"it can't be read: " + file.errorString().toStdString()});
   if (file.read(15) != "SQLite format 3") return problemAt(ProblemCode::NotABook, path.toStdString());
   return std::nullopt;
 }
@@ -62,7 +67,9 @@ Trouble bringForward(Database& db, int from, const QString& path) {
 
 QString stampOf(const QString& path) {
   const QFileInfo book(path), log(path + "-wal");
-  const auto time = [](const QFileInfo& info) { return info.exists() ? info.lastModified().toMSecsSinceEpoch() : 0; };
+  const auto time = [](const QFileInfo& info) {
+    return info.exists() ? info.lastModified().toMSecsSinceEpoch() : 0;
+  };
   return QString("%1 %2 %3 %4").arg(time(book)).arg(book.size()).arg(time(log)).arg(log.size());
 }
 
@@ -75,11 +82,13 @@ core::Result<std::unique_ptr<Store>> openChecked(const QString& path, OpenFor pu
     const auto schema = schemaOf(**look);
     if (!schema) return schema.problem();
     if (!writing && *schema != newestSchema)
-      return problemAt(ProblemCode::BookOlder, path.toStdString(), {std::to_string(*schema), std::to_string(newestSchema)});
+      return problemAt(ProblemCode::BookOlder, path.toStdString(),
+                       {std::to_string(*schema), std::to_string(newestSchema)});
   }
   const QFileInfo info(path);
   if (writing && (!info.isWritable() || !QFileInfo(info.absolutePath()).isWritable()))
-    return problemAt(ProblemCode::BookNotWritable, path.toStdString(), {"the file or its folder is write-protected"});
+    return problemAt(ProblemCode::BookNotWritable, path.toStdString(),
+                     {"the file or its folder is write-protected"});
   auto opened = Database::open(path, writing ? Database::Mode::Write : Database::Mode::Read);
   if (!opened) return opened.problem();
   auto db = std::move(opened).value();
@@ -93,8 +102,11 @@ core::Result<std::unique_ptr<Store>> openChecked(const QString& path, OpenFor pu
 } // namespace
 
 bool isOnNetwork(const std::string& path) {
-  static const QSet<QByteArray> shared{"nfs", "nfs4", "cifs", "smb3", "smbfs", "smb2", "ncpfs", "afs", "9p", "ceph", "glusterfs", "fuse.sshfs", "davfs", "fuse.davfs2", "fuse.gvfsd-fuse", "fuse.glusterfs"};
-  if (qEnvironmentVariableIsSet("BUTTE_TREAT_AS_NETWORK")) return true; // for tests, and for file systems not listed here
+  static const QSet<QByteArray> shared{
+      "nfs", "nfs4", "cifs",      "smb3",       "smbfs", "smb2",        "ncpfs",           "afs",
+      "9p",  "ceph", "glusterfs", "fuse.sshfs", "davfs", "fuse.davfs2", "fuse.gvfsd-fuse", "fuse.glusterfs"};
+  if (qEnvironmentVariableIsSet("BUTTE_TREAT_AS_NETWORK"))
+    return true; // for tests, and for file systems not listed here
   return shared.contains(QStorageInfo(QFileInfo(qt(path)).absolutePath()).fileSystemType());
 }
 
@@ -124,7 +136,8 @@ core::Result<std::unique_ptr<Store>> openStore(const std::string& file, OpenFor 
 
 core::Result<std::unique_ptr<Store>> createStore(const std::string& file) {
   const auto path = qt(file);
-  if (QFile::exists(path)) return problemAt(ProblemCode::BadFile, file, {"there is a file of this name already"});
+  if (QFile::exists(path))
+    return problemAt(ProblemCode::BadFile, file, {"there is a file of this name already"});
   QDir().mkpath(QFileInfo(path).absolutePath());
   auto opened = Database::open(path, Database::Mode::Create);
   if (!opened) return opened.problem();
@@ -138,9 +151,11 @@ core::Result<std::unique_ptr<Store>> openSnapshot(const std::string& file, const
   const auto path = qt(file);
   if (const auto trouble = mustBeAFile(path)) return *trouble;
   QDir().mkpath(qt(privateFolder));
-  const auto copy = qt(privateFolder) + "/snapshot-" + QUuid::createUuid().toString(QUuid::WithoutBraces) + ".butte";
+  const auto copy =
+      qt(privateFolder) + "/snapshot-" + QUuid::createUuid().toString(QUuid::WithoutBraces) + ".butte";
   const auto discard = [&] {
-    for (const auto* ending : {"", "-wal", "-shm"}) QFile::remove(copy + ending);
+    for (const auto* ending : {"", "-wal", "-shm"})
+      QFile::remove(copy + ending);
   };
   const bool foreignLog = isOnNetwork(file) && isInWalMode(path);
   bool copied = false;
@@ -151,8 +166,8 @@ core::Result<std::unique_ptr<Store>> openSnapshot(const std::string& file, const
     if (trouble && trouble->code != ProblemCode::BookNotWritable) return *trouble;
     copied = !trouble;
   }
-  // Another computer writes through shared memory that this one can't see, or the folder is write-protected: the
-  // files are copied as they lie, again if they changed meanwhile.
+  // Another computer writes through shared memory that this one can't see, or the folder is write-protected:
+  // the files are copied as they lie, again if they changed meanwhile.
   for (int attempt = 0; attempt < 5 && !copied; ++attempt) {
     discard();
     const auto before = stampOf(path);

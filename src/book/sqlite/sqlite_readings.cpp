@@ -9,12 +9,16 @@ using core::ProblemCode;
 namespace {
 
 Reading readingOf(const QSqlQuery& row) {
-  return {row.value(0).toLongLong(), plain(row.value(1)), plain(row.value(2)), {row.value(3).toLongLong()}, row.value(4).toDouble(), plain(row.value(5)), plain(row.value(6))};
+  return {row.value(0).toLongLong(), plain(row.value(1)), plain(row.value(2)), {row.value(3).toLongLong()},
+          row.value(4).toDouble(),   plain(row.value(5)), plain(row.value(6))};
 }
 
-QVariant importOrNull(const std::string& uid) { return uid.empty() ? QVariant(QMetaType::fromType<QString>()) : QVariant(qt(uid)); }
+QVariant importOrNull(const std::string& uid) {
+  return uid.empty() ? QVariant(QMetaType::fromType<QString>()) : QVariant(qt(uid));
+}
 
-/// Words as a person types them, as FTS5 wants them: every word quoted and open at its end. Empty: nothing to look for.
+/// Words as a person types them, as FTS5 wants them: every word quoted and open at its end. Empty: nothing to
+/// look for.
 QString findText(const std::string& words) {
   QStringList out;
   QString word;
@@ -36,21 +40,32 @@ Trouble SqliteStore::writeReading(const Record& record) {
   const auto number = qt(record.ref.uid).toLongLong(&isNumber);
   const auto& b = record.body;
   const auto at = Moment::fromIso(b.value("at", ""));
-  if (!isNumber || !at) return problemAt(ProblemCode::OutOfRange, "at", {b.value("at", ""), "a date and time such as 2026-03-02T07:15:00Z"});
-  return m_db->run("INSERT INTO reading (id, tank, quantity, at, value, typed, import_uid, binned_at) VALUES (?, ?, ?, ?, ?, ?, ?, ?) "
-                   "ON CONFLICT (id) DO UPDATE SET tank = excluded.tank, quantity = excluded.quantity, at = excluded.at, value = excluded.value, "
+  if (!isNumber || !at)
+    return problemAt(ProblemCode::OutOfRange, "at",
+                     {b.value("at", ""), "a date and time such as 2026-03-02T07:15:00Z"});
+  return m_db->run("INSERT INTO reading (id, tank, quantity, at, value, typed, import_uid, binned_at) VALUES "
+                   "(?, ?, ?, ?, ?, ?, ?, ?) "
+                   "ON CONFLICT (id) DO UPDATE SET tank = excluded.tank, quantity = excluded.quantity, at = "
+                   "excluded.at, value = excluded.value, "
                    "typed = excluded.typed, binned_at = excluded.binned_at",
-                   {number, qt(b.value("tank", "")), qt(b.value("quantity", "")), static_cast<qlonglong>(at->seconds), b.value("value", 0.0),
-                    qt(b.value("typed", "")), importOrNull(b.value("import", "")), orNull(record.binnedAt)});
+                   {number, qt(b.value("tank", "")), qt(b.value("quantity", "")),
+                    static_cast<qlonglong>(at->seconds), b.value("value", 0.0), qt(b.value("typed", "")),
+                    importOrNull(b.value("import", "")), orNull(record.binnedAt)});
 }
 
 core::Result<std::optional<Record>> SqliteStore::readReading(const std::string& uid) {
   std::optional<Record> out;
-  if (auto trouble = m_db->each("SELECT id, tank, quantity, at, value, typed, coalesce(import_uid, ''), binned_at FROM reading WHERE id = ?",
+  if (auto trouble = m_db->each("SELECT id, tank, quantity, at, value, typed, coalesce(import_uid, ''), "
+                                "binned_at FROM reading WHERE id = ?",
                                 {qt(uid).toLongLong()}, [&](const QSqlQuery& row) {
                                   const auto r = readingOf(row);
                                   fill(out, {Kind::Reading, uid},
-                                       Json{{"tank", r.tank}, {"quantity", r.quantity}, {"at", r.at.iso()}, {"value", r.value}, {"typed", r.typed}, {"import", r.importUid}},
+                                       Json{{"tank", r.tank},
+                                            {"quantity", r.quantity},
+                                            {"at", r.at.iso()},
+                                            {"value", r.value},
+                                            {"typed", r.typed},
+                                            {"import", r.importUid}},
                                        momentOf(row.value(7)));
                                   return false;
                                 }))
@@ -60,9 +75,12 @@ core::Result<std::optional<Record>> SqliteStore::readReading(const std::string& 
 
 Trouble SqliteStore::addReadings(const std::vector<Reading>& readings) {
   for (const auto& r : readings) {
-    const auto number = r.number > 0 ? QVariant(static_cast<qlonglong>(r.number)) : QVariant(QMetaType::fromType<qlonglong>());
-    if (auto trouble = m_db->run("INSERT INTO reading (id, tank, quantity, at, value, typed, import_uid) VALUES (?, ?, ?, ?, ?, ?, ?)",
-                                 {number, qt(r.tank), qt(r.quantity), static_cast<qlonglong>(r.at.seconds), r.value, qt(r.typed), importOrNull(r.importUid)}))
+    const auto number = r.number > 0 ? QVariant(static_cast<qlonglong>(r.number))
+                                     : QVariant(QMetaType::fromType<qlonglong>());
+    if (auto trouble = m_db->run("INSERT INTO reading (id, tank, quantity, at, value, typed, import_uid) "
+                                 "VALUES (?, ?, ?, ?, ?, ?, ?)",
+                                 {number, qt(r.tank), qt(r.quantity), static_cast<qlonglong>(r.at.seconds),
+                                  r.value, qt(r.typed), importOrNull(r.importUid)}))
       return trouble;
   }
   return std::nullopt;
@@ -70,10 +88,13 @@ Trouble SqliteStore::addReadings(const std::vector<Reading>& readings) {
 
 core::Result<std::vector<Reading>> SqliteStore::readings(const std::optional<Reading>& after, int most) {
   std::vector<Reading> out;
-  if (auto trouble = m_db->each("SELECT id, tank, quantity, at, value, typed, coalesce(import_uid, '') FROM reading WHERE binned_at IS NULL "
-                                "AND (import_uid IS NULL OR import_uid NOT IN (SELECT uid FROM thing WHERE kind = 'reading_import' AND binned_at IS NOT NULL)) "
+  if (auto trouble = m_db->each("SELECT id, tank, quantity, at, value, typed, coalesce(import_uid, '') FROM "
+                                "reading WHERE binned_at IS NULL "
+                                "AND (import_uid IS NULL OR import_uid NOT IN (SELECT uid FROM thing WHERE "
+                                "kind = 'reading_import' AND binned_at IS NOT NULL)) "
                                 "AND (at, id) < (?, ?) ORDER BY at DESC, id DESC LIMIT ?",
-                                {static_cast<qlonglong>(after ? after->at.seconds : INT64_MAX), static_cast<qlonglong>(after ? after->number : INT64_MAX), most},
+                                {static_cast<qlonglong>(after ? after->at.seconds : INT64_MAX),
+                                 static_cast<qlonglong>(after ? after->number : INT64_MAX), most},
                                 [&](const QSqlQuery& row) {
                                   out.push_back(readingOf(row));
                                   return true;
@@ -88,43 +109,63 @@ core::Result<std::int64_t> SqliteStore::nextReadingNumber() {
   return static_cast<std::int64_t>(newest->toLongLong());
 }
 
+core::Result<bool> SqliteStore::hasReading(const Reading& r) {
+  const auto found =
+      m_db->single("SELECT 1 FROM reading WHERE tank = ? AND quantity = ? AND at = ? AND binned_at IS NULL "
+                   "AND (import_uid IS NULL OR import_uid NOT IN (SELECT uid FROM thing WHERE kind = "
+                   "'reading_import' AND binned_at IS NOT NULL)) LIMIT 1",
+                   {qt(r.tank), qt(r.quantity), static_cast<qlonglong>(r.at.seconds)});
+  if (!found) return found.problem();
+  return found->isValid();
+}
+
 core::Result<std::vector<Hit>> SqliteStore::search(const std::string& words, int mostOfEach) {
   std::vector<Hit> out;
   const auto text = findText(words);
   if (text.isEmpty()) return out;
   const auto thing = [&](const QSqlQuery& row) {
-    out.push_back({{kindFromCode(plain(row.value(0))).value_or(Kind::Formula), plain(row.value(1))}, plain(row.value(2)), plain(row.value(3))});
+    out.push_back({{kindFromCode(plain(row.value(0))).value_or(Kind::Formula), plain(row.value(1))},
+                   plain(row.value(2)),
+                   plain(row.value(3))});
     return true;
   };
-  if (auto trouble = m_db->each("SELECT kind, uid, name, crop FROM find_thing JOIN thing ON thing.id = find_thing.rowid "
-                                "WHERE find_thing MATCH ? AND kind <> 'reading_import' ORDER BY find_thing.rowid DESC LIMIT ?",
-                                {text, mostOfEach}, thing))
+  if (auto trouble = m_db->each(
+          "SELECT kind, uid, name, crop FROM find_thing JOIN thing ON thing.id = find_thing.rowid "
+          "WHERE find_thing MATCH ? AND kind <> 'reading_import' ORDER BY find_thing.rowid DESC LIMIT ?",
+          {text, mostOfEach}, thing))
     return *trouble;
-  if (auto trouble = m_db->each("SELECT 'batch', uid, formula_name, strftime('%Y-%m-%d', at, 'unixepoch') FROM find_batch "
-                                "JOIN batch ON batch.id = find_batch.rowid WHERE find_batch MATCH ? ORDER BY find_batch.rowid DESC LIMIT ?",
-                                {text, mostOfEach}, thing))
+  if (auto trouble = m_db->each(
+          "SELECT 'batch', uid, formula_name, strftime('%Y-%m-%d', at, 'unixepoch') FROM find_batch "
+          "JOIN batch ON batch.id = find_batch.rowid WHERE find_batch MATCH ? ORDER BY find_batch.rowid DESC "
+          "LIMIT ?",
+          {text, mostOfEach}, thing))
     return *trouble;
   return out;
 }
 
 core::Result<Counts> SqliteStore::counts() {
   Counts out;
-  if (auto trouble = m_db->each("SELECT (SELECT count(*) FROM thing WHERE kind <> 'reading_import'), (SELECT count(*) FROM batch), "
-                                "(SELECT count(*) FROM reading), (SELECT count(*) FROM version), (SELECT count(*) FROM step)",
-                                {}, [&](const QSqlQuery& row) {
-                                  out = {row.value(0).toLongLong(), row.value(1).toLongLong(), row.value(2).toLongLong(), row.value(3).toLongLong(), row.value(4).toLongLong()};
-                                  return false;
-                                }))
+  if (auto trouble = m_db->each(
+          "SELECT (SELECT count(*) FROM thing WHERE kind <> 'reading_import'), (SELECT count(*) FROM batch), "
+          "(SELECT count(*) FROM reading), (SELECT count(*) FROM version), (SELECT count(*) FROM step)",
+          {}, [&](const QSqlQuery& row) {
+            out = {row.value(0).toLongLong(), row.value(1).toLongLong(), row.value(2).toLongLong(),
+                   row.value(3).toLongLong(), row.value(4).toLongLong()};
+            return false;
+          }))
     return *trouble;
   return out;
 }
 
 Trouble SqliteStore::eachReading(const std::function<bool(const Reading&, std::optional<Moment>)>& visit) {
-  return m_db->each("SELECT id, tank, quantity, at, value, typed, coalesce(import_uid, ''), binned_at FROM reading ORDER BY id", {},
-                    [&](const QSqlQuery& row) { return visit(readingOf(row), momentOf(row.value(7))); });
+  return m_db->each("SELECT id, tank, quantity, at, value, typed, coalesce(import_uid, ''), binned_at FROM "
+                    "reading ORDER BY id",
+                    {}, [&](const QSqlQuery& row) { return visit(readingOf(row), momentOf(row.value(7))); });
 }
 
-Trouble SqliteStore::copyTo(const std::string& path) { return m_db->run("VACUUM INTO ?", {qt(path)}); }
+Trouble SqliteStore::copyTo(const std::string& path) {
+  return m_db->run("VACUUM INTO ?", {qt(path)});
+}
 
 Trouble SqliteStore::checkWhole() {
   std::string said;

@@ -8,7 +8,8 @@ namespace butte::book {
 /// The book in an SQLite file. Its tables are described in docs/formats/book.md.
 class SqliteStore : public Store {
 public:
-  SqliteStore(std::unique_ptr<Database> database, bool readOnly) : m_db(std::move(database)), m_readOnly(readOnly) {}
+  SqliteStore(std::unique_ptr<Database> database, bool readOnly)
+      : m_db(std::move(database)), m_readOnly(readOnly) {}
 
   bool isReadOnly() const override { return m_readOnly; }
   Trouble begin() override;
@@ -30,16 +31,18 @@ public:
   core::Result<int> addVersion(const Version& version) override;
   core::Result<std::vector<Version>> versions(const std::string& thingUid) override;
   core::Result<std::optional<Version>> version(const std::string& thingUid, int number) override;
-  core::Result<std::vector<BatchHead>> batches(const BatchFilter& filter, const std::optional<BatchHead>& after,
-                                               int most) override;
+  core::Result<std::vector<BatchHead>> batches(const BatchFilter& filter,
+                                               const std::optional<BatchHead>& after, int most) override;
   core::Result<std::int64_t> batchCount(const BatchFilter& filter) override;
-  core::Result<std::vector<BatchBucket>> batchBuckets(const BatchFilter& filter, std::int64_t widthSeconds) override;
+  core::Result<std::vector<BatchBucket>> batchBuckets(const BatchFilter& filter,
+                                                      std::int64_t widthSeconds) override;
   core::Result<std::vector<std::string>> cropsOfBatches() override;
   core::Result<std::string> keepSheet(const std::string& html) override;
   core::Result<std::optional<std::string>> sheet(const std::string& sha256) override;
   Trouble addReadings(const std::vector<Reading>& readings) override;
   core::Result<std::vector<Reading>> readings(const std::optional<Reading>& after, int most) override;
   core::Result<std::int64_t> nextReadingNumber() override;
+  core::Result<bool> hasReading(const Reading& reading) override;
   core::Result<std::vector<Hit>> search(const std::string& words, int mostOfEach) override;
   core::Result<Counts> counts() override;
   Trouble eachRecord(Kind kind, const std::function<bool(const Record&, Moment)>& visit) override;
@@ -73,7 +76,9 @@ private:
 inline QString qt(const std::string& text) {
   return text.empty() ? QString("") : QString::fromStdString(text); // a null QString would be bound as NULL
 }
-inline std::string plain(const QVariant& value) { return value.toString().toStdString(); }
+inline std::string plain(const QVariant& value) {
+  return value.toString().toStdString();
+}
 /// In place: g++ 12 takes a Record that is moved into an optional for uninitialised.
 inline void fill(std::optional<Record>& out, const Ref& ref, Json body, std::optional<Moment> binnedAt) {
   auto& record = out.emplace();

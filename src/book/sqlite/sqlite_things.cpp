@@ -9,7 +9,8 @@ using core::problemAt;
 using core::ProblemCode;
 
 QVariant orNull(const std::optional<Moment>& moment) {
-  return moment ? QVariant(static_cast<qlonglong>(moment->seconds)) : QVariant(QMetaType::fromType<qlonglong>());
+  return moment ? QVariant(static_cast<qlonglong>(moment->seconds))
+                : QVariant(QMetaType::fromType<qlonglong>());
 }
 QVariant orNull(const std::optional<double>& value) {
   return value ? QVariant(*value) : QVariant(QMetaType::fromType<double>());
@@ -23,7 +24,9 @@ std::optional<double> numberOf(const QVariant& value) {
 
 namespace {
 
-QVariant stamp(Moment at) { return static_cast<qlonglong>(at.seconds); }
+QVariant stamp(Moment at) {
+  return static_cast<qlonglong>(at.seconds);
+}
 QString dumped(const Json& json) {
   return QString::fromStdString(json.dump(-1, ' ', false, Json::error_handler_t::replace));
 }
@@ -31,7 +34,9 @@ QString textIn(const Json& body, const char* key) {
   const auto it = body.find(key);
   return it != body.end() && it->is_string() ? qt(it->get<std::string>()) : QString("");
 }
-QString kindText(Kind kind) { return QString::fromUtf8(code(kind).data(), static_cast<qsizetype>(code(kind).size())); }
+QString kindText(Kind kind) {
+  return QString::fromUtf8(code(kind).data(), static_cast<qsizetype>(code(kind).size()));
+}
 
 RecordHead headOf(const QSqlQuery& row) {
   RecordHead head;
@@ -46,29 +51,39 @@ RecordHead headOf(const QSqlQuery& row) {
 Json changesJson(const Step& step) {
   Json out = Json::array();
   for (const auto& c : step.changes)
-    out.push_back({{"kind", code(c.ref.kind)}, {"uid", c.ref.uid}, {"pointer", c.pointer}, {"before", c.before}, {"after", c.after}});
+    out.push_back({{"kind", code(c.ref.kind)},
+                   {"uid", c.ref.uid},
+                   {"pointer", c.pointer},
+                   {"before", c.before},
+                   {"after", c.after}});
   return out;
 }
 
 /// kind, uid ... as changesJson() wrote them; nothing when the row was damaged.
 std::optional<Step> stepOf(const QSqlQuery& row) {
-  Step step{row.value(0).toLongLong(), {row.value(1).toLongLong()}, plain(row.value(2)), plain(row.value(3)), plain(row.value(4)), {}};
+  Step step{row.value(0).toLongLong(), {row.value(1).toLongLong()}, plain(row.value(2)),
+            plain(row.value(3)),       plain(row.value(4)),         {}};
   const auto changes = Json::parse(plain(row.value(5)), nullptr, false);
   if (!changes.is_array()) return std::nullopt;
   for (const auto& c : changes) {
-    if (!c.is_object() || !c.contains("kind") || !c["kind"].is_string() || !c.contains("uid") || !c["uid"].is_string() ||
-        !c.contains("pointer") || !c["pointer"].is_string())
+    if (!c.is_object() || !c.contains("kind") || !c["kind"].is_string() || !c.contains("uid") ||
+        !c["uid"].is_string() || !c.contains("pointer") || !c["pointer"].is_string())
       return std::nullopt;
     const auto kind = kindFromCode(c["kind"].get<std::string>());
     if (!kind) return std::nullopt;
-    step.changes.push_back({{*kind, c["uid"].get<std::string>()}, c["pointer"].get<std::string>(), c.value("before", Json()), c.value("after", Json())});
+    step.changes.push_back({{*kind, c["uid"].get<std::string>()},
+                            c["pointer"].get<std::string>(),
+                            c.value("before", Json()),
+                            c.value("after", Json())});
   }
   return step;
 }
 
 std::optional<Version> versionOf(const QSqlQuery& row) {
-  Version v{plain(row.value(0)), row.value(1).toInt(), {row.value(2).toLongLong()}, plain(row.value(3)), plain(row.value(4)),
-            plain(row.value(5)), plain(row.value(6)), Json::parse(plain(row.value(7)), nullptr, false)};
+  Version v{plain(row.value(0)),         row.value(1).toInt(),
+            {row.value(2).toLongLong()}, plain(row.value(3)),
+            plain(row.value(4)),         plain(row.value(5)),
+            plain(row.value(6)),         Json::parse(plain(row.value(7)), nullptr, false)};
   if (v.body.is_discarded()) return std::nullopt;
   return v;
 }
@@ -79,9 +94,15 @@ core::Problem SqliteStore::damaged(const std::string& what) const {
   return problemAt(ProblemCode::BookDamaged, m_db->path().toStdString(), {what});
 }
 
-Trouble SqliteStore::begin() { return m_db->run("BEGIN IMMEDIATE"); }
-Trouble SqliteStore::commit() { return m_db->run("COMMIT"); }
-void SqliteStore::rollback() { m_db->run("ROLLBACK"); }
+Trouble SqliteStore::begin() {
+  return m_db->run("BEGIN IMMEDIATE");
+}
+Trouble SqliteStore::commit() {
+  return m_db->run("COMMIT");
+}
+void SqliteStore::rollback() {
+  m_db->run("ROLLBACK");
+}
 
 core::Result<std::optional<std::string>> SqliteStore::meta(const std::string& key) {
   const auto value = m_db->single("SELECT value FROM meta WHERE key = ?", {qt(key)});
@@ -90,7 +111,9 @@ core::Result<std::optional<std::string>> SqliteStore::meta(const std::string& ke
 }
 
 Trouble SqliteStore::setMeta(const std::string& key, const std::string& value) {
-  return m_db->run("INSERT INTO meta (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value", {qt(key), qt(value)});
+  return m_db->run(
+      "INSERT INTO meta (key, value) VALUES (?, ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value",
+      {qt(key), qt(value)});
 }
 
 core::Result<std::optional<Record>> SqliteStore::read(const Ref& ref) {
@@ -107,9 +130,10 @@ Trouble SqliteStore::write(const Record& record, Moment at) {
 
 core::Result<std::optional<Record>> SqliteStore::readThing(const Ref& ref) {
   std::optional<Record> out;
-  if (auto trouble = m_db->each("SELECT body, binned_at FROM thing WHERE uid = ? AND kind = ?", {qt(ref.uid), kindText(ref.kind)},
-                                [&](const QSqlQuery& row) {
-                                  fill(out, ref, Json::parse(plain(row.value(0)), nullptr, false), momentOf(row.value(1)));
+  if (auto trouble = m_db->each("SELECT body, binned_at FROM thing WHERE uid = ? AND kind = ?",
+                                {qt(ref.uid), kindText(ref.kind)}, [&](const QSqlQuery& row) {
+                                  fill(out, ref, Json::parse(plain(row.value(0)), nullptr, false),
+                                       momentOf(row.value(1)));
                                   return false;
                                 }))
     return *trouble;
@@ -119,21 +143,26 @@ core::Result<std::optional<Record>> SqliteStore::readThing(const Ref& ref) {
 
 Trouble SqliteStore::writeThing(const Record& record, Moment at) {
   const auto name = textIn(record.body, "name"), crop = textIn(record.body, "crop");
-  if (auto trouble = m_db->run("INSERT INTO thing (uid, kind, name, crop, body, changed_at, binned_at) VALUES (?, ?, ?, ?, ?, ?, ?) "
-                               "ON CONFLICT (uid) DO UPDATE SET name = excluded.name, crop = excluded.crop, body = excluded.body, "
-                               "changed_at = excluded.changed_at, binned_at = excluded.binned_at",
-                               {qt(record.ref.uid), kindText(record.ref.kind), name, crop, dumped(record.body), stamp(at), orNull(record.binnedAt)}))
+  if (auto trouble = m_db->run(
+          "INSERT INTO thing (uid, kind, name, crop, body, changed_at, binned_at) VALUES (?, ?, ?, ?, ?, ?, "
+          "?) "
+          "ON CONFLICT (uid) DO UPDATE SET name = excluded.name, crop = excluded.crop, body = excluded.body, "
+          "changed_at = excluded.changed_at, binned_at = excluded.binned_at",
+          {qt(record.ref.uid), kindText(record.ref.kind), name, crop, dumped(record.body), stamp(at),
+           orNull(record.binnedAt)}))
     return trouble;
   const auto row = m_db->single("SELECT id FROM thing WHERE uid = ?", {qt(record.ref.uid)});
   if (!row) return row.problem();
   if (auto trouble = m_db->run("DELETE FROM find_thing WHERE rowid = ?", {*row})) return trouble;
   if (record.binnedAt) return std::nullopt;
-  return m_db->run("INSERT INTO find_thing (rowid, words) VALUES (?, ?)", {*row, name + " " + crop + " " + kindText(record.ref.kind)});
+  return m_db->run("INSERT INTO find_thing (rowid, words) VALUES (?, ?)",
+                   {*row, name + " " + crop + " " + kindText(record.ref.kind)});
 }
 
 core::Result<std::vector<RecordHead>> SqliteStore::list(Kind kind, bool binned) {
   std::vector<RecordHead> out;
-  if (auto trouble = m_db->each("SELECT kind, uid, name, crop, changed_at, binned_at FROM thing WHERE kind = ? AND (binned_at IS NOT NULL) = ? "
+  if (auto trouble = m_db->each("SELECT kind, uid, name, crop, changed_at, binned_at FROM thing WHERE kind = "
+                                "? AND (binned_at IS NOT NULL) = ? "
                                 "ORDER BY name COLLATE NOCASE, id",
                                 {kindText(kind), binned ? 1 : 0}, [&](const QSqlQuery& row) {
                                   out.push_back(headOf(row));
@@ -145,13 +174,15 @@ core::Result<std::vector<RecordHead>> SqliteStore::list(Kind kind, bool binned) 
 
 core::Result<std::vector<RecordHead>> SqliteStore::bin() {
   std::vector<RecordHead> out;
-  if (auto trouble = m_db->each("SELECT kind, uid, name, crop, changed_at, binned_at FROM thing WHERE binned_at IS NOT NULL "
-                                "UNION ALL SELECT 'batch', uid, formula_name || ', ' || strftime('%Y-%m-%d', at, 'unixepoch'), crop, "
-                                "changed_at, binned_at FROM batch WHERE binned_at IS NOT NULL ORDER BY 6 DESC LIMIT 1000",
-                                {}, [&](const QSqlQuery& row) {
-                                  out.push_back(headOf(row));
-                                  return true;
-                                }))
+  if (auto trouble = m_db->each(
+          "SELECT kind, uid, name, crop, changed_at, binned_at FROM thing WHERE binned_at IS NOT NULL "
+          "UNION ALL SELECT 'batch', uid, formula_name || ', ' || strftime('%Y-%m-%d', at, 'unixepoch'), "
+          "crop, "
+          "changed_at, binned_at FROM batch WHERE binned_at IS NOT NULL ORDER BY 6 DESC LIMIT 1000",
+          {}, [&](const QSqlQuery& row) {
+            out.push_back(headOf(row));
+            return true;
+          }))
     return *trouble;
   return out;
 }
@@ -170,46 +201,57 @@ core::Result<std::optional<Step>> SqliteStore::oneStep(Sql sql) {
 }
 
 core::Result<std::optional<Step>> SqliteStore::lastDone() {
-  return oneStep("SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 0 ORDER BY id DESC LIMIT 1");
+  return oneStep(
+      "SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 0 ORDER BY id DESC LIMIT 1");
 }
 core::Result<std::optional<Step>> SqliteStore::firstUndone() {
-  return oneStep("SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 1 ORDER BY id LIMIT 1");
+  return oneStep(
+      "SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 1 ORDER BY id LIMIT 1");
 }
 
 core::Result<std::int64_t> SqliteStore::addStep(const Step& step) {
-  constexpr int mostSteps = 20000; // older ones can't be taken back any more; versions and batches keep what was used
-  if (auto trouble = m_db->run("INSERT INTO step (at, who, words, merge_key, changes) VALUES (?, ?, ?, ?, ?)",
-                               {stamp(step.at), qt(step.who), qt(step.words), qt(step.mergeKey), dumped(changesJson(step))}))
+  constexpr int mostSteps =
+      20000; // older ones can't be taken back any more; versions and batches keep what was used
+  if (auto trouble = m_db->run(
+          "INSERT INTO step (at, who, words, merge_key, changes) VALUES (?, ?, ?, ?, ?)",
+          {stamp(step.at), qt(step.who), qt(step.words), qt(step.mergeKey), dumped(changesJson(step))}))
     return *trouble;
   const auto number = m_db->lastRow();
-  if (auto trouble = m_db->run("DELETE FROM step WHERE id <= ?", {static_cast<qlonglong>(number - mostSteps)})) return *trouble;
+  if (auto trouble =
+          m_db->run("DELETE FROM step WHERE id <= ?", {static_cast<qlonglong>(number - mostSteps)}))
+    return *trouble;
   return number;
 }
 
 Trouble SqliteStore::replaceStep(const Step& step) {
-  return m_db->run("UPDATE step SET at = ?, words = ?, changes = ? WHERE id = ?",
-                   {stamp(step.at), qt(step.words), dumped(changesJson(step)), static_cast<qlonglong>(step.number)});
+  return m_db->run(
+      "UPDATE step SET at = ?, words = ?, changes = ? WHERE id = ?",
+      {stamp(step.at), qt(step.words), dumped(changesJson(step)), static_cast<qlonglong>(step.number)});
 }
 
 Trouble SqliteStore::markUndone(std::int64_t step, bool undone) {
   return m_db->run("UPDATE step SET undone = ? WHERE id = ?", {undone ? 1 : 0, static_cast<qlonglong>(step)});
 }
 
-Trouble SqliteStore::dropUndone() { return m_db->run("DELETE FROM step WHERE undone = 1"); }
+Trouble SqliteStore::dropUndone() {
+  return m_db->run("DELETE FROM step WHERE undone = 1");
+}
 
 core::Result<std::vector<Step>> SqliteStore::steps(int newest) {
   std::vector<Step> out;
-  if (auto trouble = m_db->each("SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 0 ORDER BY id DESC LIMIT ?", {newest},
-                                [&](const QSqlQuery& row) {
-                                  if (auto step = stepOf(row)) out.push_back(std::move(*step));
-                                  return true;
-                                }))
+  if (auto trouble = m_db->each(
+          "SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 0 ORDER BY id DESC LIMIT ?",
+          {newest}, [&](const QSqlQuery& row) {
+            if (auto step = stepOf(row)) out.push_back(std::move(*step));
+            return true;
+          }))
     return *trouble;
   return out;
 }
 
 core::Result<int> SqliteStore::addVersion(const Version& version) {
-  const auto newest = m_db->single("SELECT coalesce(max(number), 0) FROM version WHERE thing_uid = ?", {qt(version.thingUid)});
+  const auto newest = m_db->single("SELECT coalesce(max(number), 0) FROM version WHERE thing_uid = ?",
+                                   {qt(version.thingUid)});
   if (!newest) return newest.problem();
   Version numbered = version;
   numbered.number = newest->toInt() + 1;
@@ -218,18 +260,23 @@ core::Result<int> SqliteStore::addVersion(const Version& version) {
 }
 
 Trouble SqliteStore::putVersion(const Version& v) {
-  return m_db->run("INSERT INTO version (thing_uid, number, at, who, why, name, words, body) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
-                   {qt(v.thingUid), v.number, stamp(v.at), qt(v.who), qt(v.why), qt(v.name), qt(v.words), dumped(v.body)});
+  return m_db->run(
+      "INSERT INTO version (thing_uid, number, at, who, why, name, words, body) VALUES (?, ?, ?, ?, ?, ?, ?, "
+      "?)",
+      {qt(v.thingUid), v.number, stamp(v.at), qt(v.who), qt(v.why), qt(v.name), qt(v.words), dumped(v.body)});
 }
 
 Trouble SqliteStore::putStep(const Step& step, bool undone) {
-  return m_db->run("INSERT INTO step (id, at, who, words, merge_key, undone, changes) VALUES (?, ?, ?, ?, ?, ?, ?)",
-                   {static_cast<qlonglong>(step.number), stamp(step.at), qt(step.who), qt(step.words), qt(step.mergeKey), undone ? 1 : 0, dumped(changesJson(step))});
+  return m_db->run(
+      "INSERT INTO step (id, at, who, words, merge_key, undone, changes) VALUES (?, ?, ?, ?, ?, ?, ?)",
+      {static_cast<qlonglong>(step.number), stamp(step.at), qt(step.who), qt(step.words), qt(step.mergeKey),
+       undone ? 1 : 0, dumped(changesJson(step))});
 }
 
 core::Result<std::vector<Version>> SqliteStore::versions(const std::string& thingUid) {
   std::vector<Version> out;
-  if (auto trouble = m_db->each("SELECT thing_uid, number, at, who, why, name, words, body FROM version WHERE thing_uid = ? ORDER BY number DESC",
+  if (auto trouble = m_db->each("SELECT thing_uid, number, at, who, why, name, words, body FROM version "
+                                "WHERE thing_uid = ? ORDER BY number DESC",
                                 {qt(thingUid)}, [&](const QSqlQuery& row) {
                                   if (auto version = versionOf(row)) out.push_back(std::move(*version));
                                   return true;
@@ -240,7 +287,8 @@ core::Result<std::vector<Version>> SqliteStore::versions(const std::string& thin
 
 core::Result<std::optional<Version>> SqliteStore::version(const std::string& thingUid, int number) {
   std::optional<Version> out;
-  if (auto trouble = m_db->each("SELECT thing_uid, number, at, who, why, name, words, body FROM version WHERE thing_uid = ? AND number = ?",
+  if (auto trouble = m_db->each("SELECT thing_uid, number, at, who, why, name, words, body FROM version "
+                                "WHERE thing_uid = ? AND number = ?",
                                 {qt(thingUid), number}, [&](const QSqlQuery& row) {
                                   out = versionOf(row);
                                   return false;
@@ -256,8 +304,10 @@ Trouble SqliteStore::eachRecord(Kind kind, const std::function<bool(const Record
     all.emplace_back(plain(row.value(0)), Moment{row.value(1).toLongLong()});
     return true;
   };
-  const auto trouble = kind == Kind::Batch ? m_db->each("SELECT uid, changed_at FROM batch ORDER BY id", {}, note)
-                                           : m_db->each("SELECT uid, changed_at FROM thing WHERE kind = ? ORDER BY id", {kindText(kind)}, note);
+  const auto trouble = kind == Kind::Batch
+                           ? m_db->each("SELECT uid, changed_at FROM batch ORDER BY id", {}, note)
+                           : m_db->each("SELECT uid, changed_at FROM thing WHERE kind = ? ORDER BY id",
+                                        {kindText(kind)}, note);
   if (trouble) return trouble;
   for (const auto& [uid, at] : all) {
     const auto record = read({kind, uid});
@@ -268,21 +318,24 @@ Trouble SqliteStore::eachRecord(Kind kind, const std::function<bool(const Record
 }
 
 Trouble SqliteStore::eachVersion(const std::function<bool(const Version&)>& visit) {
-  return m_db->each("SELECT thing_uid, number, at, who, why, name, words, body FROM version ORDER BY id", {}, [&](const QSqlQuery& row) {
-    const auto version = versionOf(row);
-    return !version || visit(*version);
-  });
+  return m_db->each("SELECT thing_uid, number, at, who, why, name, words, body FROM version ORDER BY id", {},
+                    [&](const QSqlQuery& row) {
+                      const auto version = versionOf(row);
+                      return !version || visit(*version);
+                    });
 }
 
 Trouble SqliteStore::eachStep(const std::function<bool(const Step&, bool)>& visit) {
-  return m_db->each("SELECT id, at, who, words, merge_key, changes, undone FROM step ORDER BY id", {}, [&](const QSqlQuery& row) {
-    const auto step = stepOf(row);
-    return !step || visit(*step, row.value(6).toInt() != 0);
-  });
+  return m_db->each("SELECT id, at, who, words, merge_key, changes, undone FROM step ORDER BY id", {},
+                    [&](const QSqlQuery& row) {
+                      const auto step = stepOf(row);
+                      return !step || visit(*step, row.value(6).toInt() != 0);
+                    });
 }
 
 Trouble SqliteStore::eachMeta(const std::function<bool(const std::string&, const std::string&)>& visit) {
-  return m_db->each("SELECT key, value FROM meta ORDER BY key", {}, [&](const QSqlQuery& row) { return visit(plain(row.value(0)), plain(row.value(1))); });
+  return m_db->each("SELECT key, value FROM meta ORDER BY key", {},
+                    [&](const QSqlQuery& row) { return visit(plain(row.value(0)), plain(row.value(1))); });
 }
 
 } // namespace butte::book

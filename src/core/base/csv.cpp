@@ -8,46 +8,76 @@
 namespace butte::core {
 namespace {
 
-std::vector<std::vector<std::string>> parseRows(std::string_view text) {
-  std::vector<std::vector<std::string>> rows;
-  std::vector<std::string> row;
-  std::string field;
-  bool quoted = false;
-  const auto endRow = [&] {
-    row.push_back(std::move(field));
-    field.clear();
-    if (row.size() > 1 || !row.front().empty()) rows.push_back(std::move(row));
-    row.clear();
-  };
-  for (std::size_t i = 0; i < text.size(); ++i) {
-    const char c = text[i];
-    if (quoted) {
-      if (c != '"') {
-        field += c;
-      } else if (i + 1 < text.size() && text[i + 1] == '"') {
-        field += '"';
+class CsvParser {
+public:
+  explicit CsvParser(char delimiter) : m_delimiter(delimiter) {}
+
+  std::vector<CsvRow> parse(std::string_view text) {
+    for (std::size_t i = 0; i < text.size(); ++i) {
+      const char c = text[i];
+      const char next = i + 1 < text.size() ? text[i + 1] : '\0';
+      const bool lineEnd = c == '\n' || (c == '\r' && next != '\n');
+      if (m_quoted && c == '"' && next == '"') {
+        m_field += c;
         ++i;
-      } else {
-        quoted = false;
+      } else if (c == '"' && (m_quoted || m_field.empty())) {
+        m_quoted = !m_quoted;
+      } else if (m_quoted) {
+        m_field += c;
+      } else if (c == m_delimiter) {
+        m_row.cells.push_back(std::move(m_field));
+        m_field.clear();
+      } else if (lineEnd) {
+        endRow();
+      } else if (c != '\r') {
+        m_field += c;
       }
-    } else if (c == '"') {
-      quoted = true;
-    } else if (c == ',') {
-      row.push_back(std::move(field));
-      field.clear();
-    } else if (c == '\n') {
-      endRow();
-    } else if (c != '\r') {
-      field += c;
+      if (lineEnd) ++m_line;
+      if (m_row.line == 0 && (!m_field.empty() || !m_row.cells.empty() || m_quoted)) m_row.line = m_line;
     }
+    endRow();
+    return std::move(m_rows);
   }
-  if (!field.empty() || !row.empty()) endRow();
-  return rows;
-}
+
+private:
+  void endRow() {
+    m_row.cells.push_back(std::move(m_field));
+    m_field.clear();
+    if (m_row.cells.size() > 1 || !m_row.cells.front().empty()) {
+      if (m_row.line == 0) m_row.line = m_line;
+      m_rows.push_back(std::move(m_row));
+    }
+    m_row = {};
+  }
+
+  char m_delimiter;
+  bool m_quoted = false;
+  int m_line = 1;
+  std::string m_field;
+  CsvRow m_row;
+  std::vector<CsvRow> m_rows;
+};
 
 } // namespace
 
-CsvTable::CsvTable(std::string_view text) : m_rows(parseRows(text)) {
+std::vector<CsvRow> parseCsv(std::string_view text, char delimiter) {
+  return CsvParser(delimiter).parse(text);
+}
+
+std::string csvCell(std::string_view text, char delimiter) {
+  if (text.find_first_of(std::string("\"\r\n") + delimiter) == std::string_view::npos)
+    return std::string(text);
+  std::string out = "\"";
+  for (const char c : text) {
+    out += c;
+    if (c == '"') out += c;
+  }
+  return out + "\"";
+}
+
+CsvTable::CsvTable(std::string_view text) {
+  for (auto& row : parseCsv(text))
+    m_rows.push_back(std::move(row.cells));
   if (m_rows.empty()) return;
   m_header = std::move(m_rows.front());
   m_rows.erase(m_rows.begin());

@@ -6,6 +6,19 @@
 
 namespace butte::core {
 
+/// One record of a CSV text and the line (from 1) on which it begins.
+struct CsvRow {
+  int line = 0;
+  std::vector<std::string> cells;
+};
+
+/// The records of a CSV text (RFC 4180: quoted fields, doubled quotes, line breaks inside quotes; LF, CRLF or
+/// CR end a line). Empty lines are left out. A quote that is never closed ends with the text.
+std::vector<CsvRow> parseCsv(std::string_view text, char delimiter = ',');
+
+/// A cell as it must stand in a file: quoted where it holds the delimiter, a quote or a line break.
+std::string csvCell(std::string_view text, char delimiter = ',');
+
 /// A CSV table (RFC 4180: quoted fields, doubled quotes, line breaks inside quotes) with a header line.
 class CsvTable {
 public:

@@ -41,12 +41,12 @@ enum class ProblemCode {
   NotDeterminable,        ///< the readings leave what is sought open
   NotABook,               ///< the file is no farm book
   BookMissing,            ///< there is no such file
-  BookOlder,              ///< values: found version, this program's: only opening for writing brings it forward
-  BookDamaged,            ///< values: what was found
-  BookNotWritable,        ///< values: what the system said
-  BookFull,               ///< no room on the disk
-  BookBusy,               ///< another program holds the file for a moment
-  BookReadOnly,           ///< values: who holds it
+  BookOlder,       ///< values: found version, this program's: only opening for writing brings it forward
+  BookDamaged,     ///< values: what was found
+  BookNotWritable, ///< values: what the system said
+  BookFull,        ///< no room on the disk
+  BookBusy,        ///< another program holds the file for a moment
+  BookReadOnly,    ///< values: who holds it
 };
 
 /// A fault in what was given: a code, the place (a key path such as "products[2].formula") and the values

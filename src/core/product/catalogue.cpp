@@ -44,7 +44,8 @@ CatalogueProduct readRow(const CsvTable& table, std::size_t row) {
   p.remark = table.cell(row, "remark");
   p.source = table.cell(row, "source");
   p.confidence = table.cell(row, "confidence");
-  auto composition = compositionAsSold(p.formulaText, p.purityPercent, p.fromLabel ? p.label : std::vector<LabelRow>());
+  auto composition =
+      compositionAsSold(p.formulaText, p.purityPercent, p.fromLabel ? p.label : std::vector<LabelRow>());
   assert(composition);
   p.composition = std::move(composition).value();
   return p;
@@ -52,7 +53,8 @@ CatalogueProduct readRow(const CsvTable& table, std::size_t row) {
 
 } // namespace
 
-Result<Composition> compositionAsSold(std::string_view formula, double purityPercent, const std::vector<LabelRow>& label) {
+Result<Composition> compositionAsSold(std::string_view formula, double purityPercent,
+                                      const std::vector<LabelRow>& label) {
   auto byFormula = compositionFromFormula(formula, purityPercent);
   if (!byFormula || label.empty()) return byFormula;
   auto composition = std::move(byFormula).value();

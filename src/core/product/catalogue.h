@@ -32,10 +32,11 @@ struct CatalogueProduct {
 /// The shipped products, read once. A row that does not parse is a fault of the build; tests read every row.
 const std::vector<CatalogueProduct>& catalogue();
 
-/// What a gram of a product holds whose formula is known and, when given, whose label is nearer to what is sold:
-/// the label gives the nutrients, the formula the hydrate water and the solid that forms.
-/// Errors: those of compositionFromFormula() and compositionFromLabel().
-Result<Composition> compositionAsSold(std::string_view formula, double purityPercent, const std::vector<LabelRow>& label);
+/// What a gram of a product holds whose formula is known and, when given, whose label is nearer to what is
+/// sold: the label gives the nutrients, the formula the hydrate water and the solid that forms. Errors: those
+/// of compositionFromFormula() and compositionFromLabel().
+Result<Composition> compositionAsSold(std::string_view formula, double purityPercent,
+                                      const std::vector<LabelRow>& label);
 
 /// Null when the catalogue has no such id.
 const CatalogueProduct* findInCatalogue(std::string_view id);

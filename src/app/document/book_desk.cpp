@@ -1,0 +1,214 @@
+#include "document/book_desk.h"
+
+#include "book/book_json.h"
+#include "document/edit_log.h"
+#include "document/formula_editor.h"
+#include "formula_document.h"
+#include "words.h"
+
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <QStandardPaths>
+#include <QTime>
+
+namespace butte::app {
+
+using book::Kind;
+using book::Ref;
+using exchange::Json;
+
+namespace {
+constexpr int mostRecent = 8;
+QString wordsOf(const core::Problem& problem) {
+  return QString::fromStdString(words::problemText(problem));
+}
+} // namespace
+
+BookDesk::BookDesk(FormulaEditor& editor, QSettings& settings, QString dataFolder, QObject* parent)
+    : QObject(parent), m_editor(editor), m_settings(settings), m_dataFolder(std::move(dataFolder)) {
+  // Private copies that an earlier run had no time to clear away.
+  QDir snapshots(m_dataFolder + "/snapshots");
+  for (const auto& old : snapshots.entryInfoList({"snapshot-*"}, QDir::Files)) {
+    if (old.lastModified().secsTo(QDateTime::currentDateTime()) > 86400) QFile::remove(old.filePath());
+  }
+}
+
+BookDesk::~BookDesk() {
+  m_editor.letGo();
+  if (m_book) m_book->disconnect(this);
+}
+
+QString BookDesk::path() const {
+  return m_book ? QString::fromStdString(m_book->path()) : QString();
+}
+
+QString BookDesk::firstBookPath() const {
+  return m_dataFolder + "/farm.butte";
+}
+
+book::Trouble BookDesk::openBook(const QString& path, bool takeOver) {
+  if (m_book && QFileInfo(path) == QFileInfo(this->path()) && !m_book->isReadOnly()) return std::nullopt;
+  auto opened = book::Book::open(path.toStdString(), (m_dataFolder + "/snapshots").toStdString(), takeOver);
+  if (!opened) return opened.problem();
+  remember(path);
+  return take(std::move(opened).value());
+}
+
+book::Trouble BookDesk::createBook(const QString& path, const QString& farm) {
+  auto made = book::Book::create(path.toStdString(), farm.toStdString());
+  if (!made) return made.problem();
+  remember(path);
+  return take(std::move(made).value());
+}
+
+book::Trouble BookDesk::openSample(bool afresh) {
+  const auto path = m_dataFolder + "/Ormsey Glass (sample).butte";
+  if (m_book && this->path() == path) {
+    if (!afresh) return std::nullopt;
+    m_editor.letGo();
+    m_book.reset();
+  }
+  if (afresh || !QFile::exists(path)) {
+    QFile source(":/demo/ormsey-book.json");
+    if (!source.open(QIODevice::ReadOnly))
+      return core::problemAt(core::ProblemCode::BadFile, "sample",
+                             {"the sample is missing from the program"});
+    for (const auto* ending : {"", "-wal", "-shm"})
+      QFile::remove(path + ending);
+    if (auto trouble =
+            book::readBookJson(source.readAll().toStdString(), path.toStdString(), {.shiftToToday = true}))
+      return trouble;
+  }
+  auto opened = book::Book::open(path.toStdString(), (m_dataFolder + "/snapshots").toStdString());
+  if (!opened) return opened.problem();
+  return take(std::move(opened).value());
+}
+
+book::Trouble BookDesk::reopenAfter(const std::function<book::Trouble(const QString&)>& between) {
+  const auto path = this->path();
+  m_editor.letGo();
+  m_book.reset();
+  const auto trouble = between(path);
+  auto opened = book::Book::open(path.toStdString(), (m_dataFolder + "/snapshots").toStdString());
+  if (!opened) return opened.problem();
+  if (auto problem = take(std::move(opened).value())) return problem;
+  return trouble;
+}
+
+book::Trouble BookDesk::take(std::unique_ptr<book::Book> opened) {
+  m_editor.letGo();
+  m_book = std::move(opened);
+  m_sample = m_book->isSample();
+  m_book->setWho(initials().toStdString());
+  connect(m_book.get(), &book::Book::changed, this, &BookDesk::onChanged);
+  connect(m_book.get(), &book::Book::kept, this,
+          [this] { emit keepingChanged("kept " + QTime::currentTime().toString("HH:mm:ss"), false); });
+  connect(m_book.get(), &book::Book::gathering, this, [this] { emit keepingChanged("keeping…", false); });
+  connect(m_book.get(), &book::Book::troubled, this, [this](const core::Problem& problem) {
+    emit keepingChanged("NOT KEPT: " + wordsOf(problem), true);
+  });
+  takeSomeFormula();
+  emit keepingChanged(m_book->isReadOnly()
+                          ? "only to look at: " + QString::fromStdString(m_book->readOnlyWords())
+                          : "all kept",
+                      m_book->isReadOnly());
+  emit bookOpened();
+  return std::nullopt;
+}
+
+void BookDesk::takeSomeFormula() {
+  const auto last = m_book->store().meta("in_hand");
+  if (last && *last) {
+    const Ref ref{Kind::Formula, **last};
+    const auto record = m_book->record(ref);
+    if (record && *record && !(*record)->binnedAt && !openFormula(ref)) return;
+  }
+  const auto all = m_book->store().list(Kind::Formula, false);
+  if (all && !all->empty()) {
+    const auto newest = std::max_element(
+        all->begin(), all->end(), [](const auto& a, const auto& b) { return a.changedAt < b.changedAt; });
+    if (!openFormula(newest->ref)) return;
+  }
+  if (m_book->isReadOnly() || addFormula(exchange::emptyFormula(), "first formula"))
+    m_editor.load(exchange::emptyFormula());
+}
+
+book::Trouble BookDesk::openFormula(const Ref& ref) {
+  const auto record = m_book->record(ref);
+  if (!record) return record.problem();
+  if (!*record || (*record)->binnedAt)
+    return core::problemAt(core::ProblemCode::MissingKey, "formula",
+                           {"it is not in the book; look into the bin"});
+  m_inHand = ref;
+  if (!m_editor.bind((*record)->body, std::make_unique<BookLog>(*m_book, ref)))
+    return core::problemAt(core::ProblemCode::BadJson, "formula", {"the formula does not read"});
+  if (!m_book->isReadOnly()) m_book->store().setMeta("in_hand", ref.uid);
+  emit changed({ref});
+  return std::nullopt;
+}
+
+book::Trouble BookDesk::addFormula(Json json, const QString& words) {
+  exchange::keepShippedFigures(json);
+  const auto ref = m_book->create(Kind::Formula, json, words.toStdString());
+  if (!ref) return ref.problem();
+  return openFormula(*ref);
+}
+
+core::Result<int> BookDesk::makeVersion(const QString& why, const QString& name) {
+  return m_book->makeVersion(m_inHand, why.toStdString(), name.toStdString());
+}
+
+void BookDesk::onChanged(const std::vector<Ref>& refs) {
+  if (!m_editor.isApplying() && std::find(refs.begin(), refs.end(), m_inHand) != refs.end()) {
+    const auto record = m_book->record(m_inHand);
+    if (record && *record && !(*record)->binnedAt)
+      m_editor.refresh((*record)->body);
+    else
+      takeSomeFormula();
+  } else if (m_editor.isApplying() && std::find(refs.begin(), refs.end(), m_inHand) == refs.end()) {
+    // A step was taken back in another formula: there it is shown.
+    for (const auto& ref : refs) {
+      if (ref.kind != Kind::Formula) continue;
+      QMetaObject::invokeMethod(
+          this, [this, ref] { openFormula(ref); }, Qt::QueuedConnection);
+      break;
+    }
+  } else if (m_editor.isApplying()) {
+    // Its own creation was taken back: the formula in hand lies in the bin now.
+    QMetaObject::invokeMethod(
+        this,
+        [this] {
+          if (!m_book || m_book->isWaiting()) return;
+          const auto record = m_book->record(m_inHand);
+          if (record && *record && (*record)->binnedAt) takeSomeFormula();
+        },
+        Qt::QueuedConnection);
+  }
+  emit changed(refs);
+}
+
+QString BookDesk::initials() const {
+  return m_settings.value("book/initials").toString();
+}
+
+void BookDesk::setInitials(const QString& initials) {
+  m_settings.setValue("book/initials", initials);
+  if (m_book) m_book->setWho(initials.toStdString());
+}
+
+QStringList BookDesk::recentBooks() const {
+  return m_settings.value("book/recent").toStringList();
+}
+
+void BookDesk::remember(const QString& path) {
+  auto books = recentBooks();
+  const auto whole = QFileInfo(path).absoluteFilePath();
+  books.removeAll(whole);
+  books.prepend(whole);
+  while (books.size() > mostRecent)
+    books.removeLast();
+  m_settings.setValue("book/recent", books);
+}
+
+} // namespace butte::app

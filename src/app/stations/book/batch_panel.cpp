@@ -1,0 +1,266 @@
+#include "stations/book/batch_panel.h"
+
+#include "document/batch_record.h"
+#include "document/book_desk.h"
+#include "fields/number_field.h"
+#include "paint/theme.h"
+#include "print/sheet_text.h"
+#include "services/units_shown.h"
+#include "stations/book/batch_list.h"
+#include "stations/book/book_words.h"
+#include "words.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QVBoxLayout>
+#include <cmath>
+
+namespace butte::app {
+
+using exchange::Json;
+
+BatchPanel::BatchPanel(BookDesk& desk, UnitsShown& units, QWidget* parent)
+    : QWidget(parent), m_desk(desk), m_units(units), m_column(new QVBoxLayout(this)) {
+  m_column->setContentsMargins(0, 0, 0, 0);
+  connect(&units, &UnitsShown::changed, this, [this] {
+    if (!m_uid.empty()) build();
+  });
+}
+
+void BatchPanel::show(const std::string& uid) {
+  m_uid = uid;
+  if (!uid.empty() && load()) return build();
+  m_uid.clear();
+  delete m_content;
+  m_content = nullptr;
+  m_lines.clear();
+}
+
+bool BatchPanel::load() {
+  const auto record = m_desk.book().record({book::Kind::Batch, m_uid});
+  if (!record || !*record) return false;
+  auto batch = book::batchFromJson((*record)->body);
+  if (!batch) return false;
+  m_body = (*record)->body;
+  m_batch = std::move(batch).value();
+  return true;
+}
+
+void BatchPanel::refresh() {
+  if (m_setting || m_uid.empty()) return;
+  const auto lines = m_batch.weights.size();
+  if (!load()) return;
+  if (lines != m_batch.weights.size())
+    build();
+  else
+    fill();
+}
+
+void BatchPanel::build() {
+  delete m_content;
+  m_lines.clear();
+  auto* area = new QScrollArea;
+  area->setWidgetResizable(true);
+  area->setFrameShape(QFrame::NoFrame);
+  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  auto* inside = new QWidget;
+  auto* column = new QVBoxLayout(inside);
+  column->setContentsMargins(0, 0, 8, 0);
+  column->setSpacing(4);
+  m_head = new QLabel;
+  m_head->setObjectName("batchHead");
+  m_head->setWordWrap(true);
+  column->addWidget(m_head);
+  for (std::size_t i = 0; i < m_batch.weights.size(); ++i)
+    addLine(column, i);
+  addReadings(column);
+  column->addStretch();
+  area->setWidget(inside);
+  m_content = new QWidget;
+  auto* outer = new QVBoxLayout(m_content);
+  outer->setContentsMargins(0, 0, 0, 0);
+  outer->addWidget(area, 1);
+  addButtons(outer);
+  m_column->addWidget(m_content);
+  inside->setEnabled(true);
+  for (auto* field : inside->findChildren<QLineEdit*>())
+    field->setReadOnly(m_desk.isReadOnly());
+  fill();
+}
+
+void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
+  const auto& weight = m_batch.weights[index];
+  const auto place = "/body/weights/" + std::to_string(index);
+  const auto name = qtext(weight.productName);
+  auto* top = new QHBoxLayout;
+  auto* label = new QLabel(
+      QString("<b>%1</b>%2")
+          .arg(name.toHtmlEscaped(),
+               weight.tank.empty() ? QString(" · apart") : " · tank " + qtext(weight.tank).toHtmlEscaped()));
+  auto* planned = new QLabel("plan " + m_units.text(core::Mass::fromGrams(weight.plannedGrams)));
+  top->addWidget(label, 1);
+  top->addWidget(planned);
+  column->addLayout(top);
+  auto* row = new QHBoxLayout;
+  Line line;
+  // Typed in the unit that the plan is shown in: kilograms for large weights, grams for small ones.
+  const auto shown = m_units.text(core::Mass::fromGrams(weight.plannedGrams));
+  const auto unit = shown.section(' ', -1);
+  line.actual = new NumberField({name + " on the scale", unit, 0, 1e7, true});
+  line.actual->setObjectName(QString("actual%1").arg(index));
+  line.actual->setPlaceholderText("scale");
+  line.actual->setFixedWidth(82);
+  line.actual->onTyped = [this, place, name, unit](const QString& digits) {
+    set(name + " weighed: " + (digits.isEmpty() ? QString("nothing") : digits + " " + unit),
+        place + "/actual",
+        digits.isEmpty() ? Json() : exchange::amountJson(digits.toStdString(), unit.toStdString()));
+  };
+  line.actual->onMessage = [this](const QString& words) { emit message(words); };
+  line.lot = new QLineEdit;
+  line.lot->setObjectName(QString("lot%1").arg(index));
+  line.lot->setPlaceholderText("lot");
+  line.lot->setAccessibleName("lot of " + name);
+  connect(line.lot, &QLineEdit::textEdited, this, [this, place, name](const QString& text) {
+    set("lot of " + name + ": " + text, place + "/lot", text.toStdString());
+  });
+  line.deviation = new QLabel;
+  line.deviation->setFixedWidth(86);
+  row->addWidget(line.actual);
+  row->addWidget(new QLabel(unit));
+  row->addWidget(line.deviation);
+  row->addWidget(line.lot, 1);
+  column->addLayout(row);
+  m_lines.push_back(line);
+}
+
+void BatchPanel::addReadings(QVBoxLayout* column) {
+  auto* row = new QHBoxLayout;
+  m_ec = new NumberField({"EC read", "mS/cm", 0, 100, true});
+  m_ec->setObjectName("batchEc");
+  m_ec->onTyped = [this](const QString& digits) {
+    set("EC read: " + digits, "/body/ec_read",
+        digits.isEmpty() ? Json() : exchange::amountJson(digits.toStdString(), "mS/cm"));
+  };
+  m_ph = new NumberField({"pH read", "", 0, 14, true});
+  m_ph->setObjectName("batchPh");
+  m_ph->onTyped = [this](const QString& digits) {
+    set("pH read: " + digits, "/body/ph_read", digits.isEmpty() ? Json() : Json(digits.toStdString()));
+  };
+  for (auto* field : {m_ec, m_ph}) {
+    field->setFixedWidth(64);
+    field->onMessage = [this](const QString& words) { emit message(words); };
+  }
+  m_who = new QLineEdit;
+  m_who->setObjectName("batchWho");
+  m_who->setPlaceholderText("initials");
+  m_who->setFixedWidth(66);
+  connect(m_who, &QLineEdit::textEdited, this,
+          [this](const QString& text) { set("mixed by " + text, "/body/who", text.toStdString()); });
+  row->addWidget(new QLabel("Read: EC"));
+  row->addWidget(m_ec);
+  row->addWidget(new QLabel("mS/cm  pH"));
+  row->addWidget(m_ph);
+  row->addStretch();
+  row->addWidget(m_who);
+  column->addSpacing(6);
+  column->addLayout(row);
+  m_note = new QLineEdit;
+  m_note->setObjectName("batchNote");
+  m_note->setPlaceholderText("note");
+  connect(m_note, &QLineEdit::textEdited, this,
+          [this](const QString& text) { set("note: " + text, "/body/note", text.toStdString()); });
+  column->addWidget(m_note);
+}
+
+void BatchPanel::addButtons(QVBoxLayout* column) {
+  auto* row = new QHBoxLayout;
+  auto* sheet = new QPushButton("Sheet as printed");
+  sheet->setObjectName("batchSheet");
+  sheet->setEnabled(!m_batch.sheet.empty());
+  connect(sheet, &QPushButton::clicked, this, [this] {
+    const auto html = m_desk.book().store().sheet(m_batch.sheet);
+    if (html && *html)
+      emit sheetAsked(qtext(**html).replace(
+          sheetDayMark, dateOnSheet(QDateTime::fromSecsSinceEpoch(m_batch.at.seconds).date())));
+  });
+  auto* formula = new QPushButton("Formula as used");
+  formula->setObjectName("batchFormula");
+  formula->setEnabled(m_batch.formulaVersion > 0);
+  connect(formula, &QPushButton::clicked, this,
+          [this] { emit formulaAsked(m_batch.formulaUid, m_batch.formulaVersion); });
+  auto* bin = new QPushButton("Into the bin");
+  bin->setObjectName("batchBin");
+  bin->setEnabled(!m_desk.isReadOnly());
+  connect(bin, &QPushButton::clicked, this, &BatchPanel::binAsked);
+  for (auto* button : {sheet, formula, bin})
+    row->addWidget(button);
+  column->addLayout(row);
+}
+
+void BatchPanel::set(const QString& words, const std::string& pointer, const Json& value) {
+  const Json::json_pointer place(pointer.substr(5)); // without "/body"
+  const Json before = m_body.contains(place) ? m_body[place] : Json();
+  m_setting = true;
+  const auto trouble = m_desk.book().applyGathering({0,
+                                                     {},
+                                                     {},
+                                                     words.toStdString(),
+                                                     m_uid + pointer,
+                                                     {{{book::Kind::Batch, m_uid}, pointer, before, value}}});
+  m_setting = false;
+  if (trouble) return emit message(qtext(words::problemText(*trouble)));
+  m_body[place] = value;
+  if (auto batch = book::batchFromJson(m_body)) m_batch = std::move(batch).value();
+  fill();
+}
+
+void BatchPanel::fill() {
+  const auto& t = theme();
+  const auto worst = m_batch.worstDeviationPercent();
+  m_head->setText(
+      QString("<span style='font-size:15px'><b>%1</b></span><br>%2 · version %3 · %4 of feed%5%6<br>%7")
+          .arg(qtext(m_batch.formulaName).toHtmlEscaped(), whenText(m_batch.at),
+               m_batch.formulaVersion > 0 ? QString::number(m_batch.formulaVersion) : QString("not kept"),
+               m_units.text(core::Volume::fromLitres(m_batch.litres)),
+               m_batch.ecPlanned ? " · EC planned " + localNumber(*m_batch.ecPlanned, 2) + " mS/cm"
+                                 : QString(),
+               m_batch.phPlanned ? " · pH planned " + localNumber(*m_batch.phPlanned, 1) : QString(),
+               worst ? QString("worst weighing %1 % off plan").arg(localNumber(*worst, 1))
+                     : QString("nothing weighed yet")));
+  for (std::size_t i = 0; i < m_lines.size(); ++i) {
+    const auto& weight = m_batch.weights[i];
+    auto& line = m_lines[i];
+    QString digits;
+    if (weight.actual) {
+      const auto unit = m_units.text(core::Mass::fromGrams(weight.plannedGrams)).section(' ', -1);
+      digits = weight.actual->unit == unit.toStdString()
+                   ? qtext(weight.actual->digits)
+                   : QString::number(weight.actualGrams().value_or(0) / (unit == "kg"   ? 1000
+                                                                         : unit == "lb" ? 453.59237
+                                                                         : unit == "oz" ? 28.349523125
+                                                                                        : 1),
+                                     'g', 6);
+    }
+    line.actual->show(digits);
+    if (!line.lot->hasFocus()) line.lot->setText(qtext(weight.lot));
+    const auto off = weight.deviationPercent();
+    const bool much = off && std::abs(*off) > offPlanPercent;
+    line.deviation->setText(!off ? QString()
+                                 : (much ? "▲ " : "") + QString(*off >= 0 ? "+" : "−") +
+                                       localNumber(std::abs(*off), 1) + " %");
+    line.deviation->setStyleSheet(QString("color: %1; font-weight: %2")
+                                      .arg((much ? t.amberInk : t.inkSoft).name(), much ? "bold" : "normal"));
+  }
+  m_ec->show(m_batch.ecRead ? (m_batch.ecRead->unit == "mS/cm"
+                                   ? qtext(m_batch.ecRead->digits)
+                                   : QString::number(m_batch.ecReadMilliSiemens().value_or(0)))
+                            : QString());
+  m_ph->show(qtext(m_batch.phRead.value_or("")));
+  if (!m_who->hasFocus()) m_who->setText(qtext(m_batch.who));
+  if (!m_note->hasFocus()) m_note->setText(qtext(m_batch.note));
+}
+
+} // namespace butte::app

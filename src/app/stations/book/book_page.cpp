@@ -1,0 +1,424 @@
+#include "stations/book/book_page.h"
+
+#include "document/book_desk.h"
+#include "document/formula_editor.h"
+#include "fields/number_field.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "stations/book/batch_list.h"
+#include "stations/book/batch_panel.h"
+#include "stations/book/batch_picture.h"
+#include "stations/book/book_words.h"
+#include "stations/book/compare_view.h"
+#include "stations/book/copies_panel.h"
+#include "stations/book/keep_and_use.h"
+#include "stations/book/reading_list.h"
+#include "stations/book/thing_list.h"
+#include "stations/book/trail_panel.h"
+#include "words.h"
+
+#include <QButtonGroup>
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListView>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QStackedWidget>
+#include <QTextBrowser>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+using book::Kind;
+using book::Ref;
+
+namespace {
+enum Center { BatchCenter, ThingCenter, ReadingCenter, CopyCenter, CompareCenter, SheetCenter };
+enum SidePage { BatchSide, TrailSide, HelpSide };
+
+std::optional<Kind> kindOf(BookPage::Section section) {
+  switch (section) {
+  case BookPage::Formulas:
+    return Kind::Formula;
+  case BookPage::Waters:
+    return Kind::Water;
+  case BookPage::Targets:
+    return Kind::Target;
+  case BookPage::Products:
+    return Kind::Product;
+  case BookPage::StockPlans:
+    return Kind::StockPlan;
+  default:
+    return std::nullopt;
+  }
+}
+
+QListView* listFor(QAbstractItemModel* model, QAbstractItemDelegate* delegate, const QString& name) {
+  auto* list = new QListView;
+  list->setObjectName(name);
+  list->setModel(model);
+  list->setItemDelegate(delegate);
+  list->setUniformItemSizes(true);
+  list->setVerticalScrollMode(QAbstractItemView::ScrollPerPixel);
+  return list;
+}
+} // namespace
+
+BookPage::BookPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, Prompts& prompts,
+                   QWidget* parent)
+    : QWidget(parent), m_desk(desk), m_editor(editor), m_units(units), m_prompts(prompts),
+      m_sections(new QButtonGroup(this)), m_center(new QStackedWidget), m_sideStack(new QStackedWidget),
+      m_batches(new BatchModel(desk, this)), m_things(new ThingModel(this)) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(8);
+  column->addWidget(makeSections());
+  m_center->addWidget(makeBatches());
+  m_center->addWidget(makeThings());
+  m_readings = new ReadingList(desk);
+  m_copies = new CopiesPanel(desk, prompts);
+  m_compare = new CompareView(units);
+  m_sheet = new QTextBrowser;
+  m_sheet->setObjectName("keptSheet");
+  m_sheet->setStyleSheet("background: white; color: black");
+  m_center->addWidget(m_readings);
+  m_center->addWidget(m_copies);
+  auto* area = new QScrollArea;
+  area->setWidgetResizable(true);
+  area->setFrameShape(QFrame::NoFrame);
+  area->setWidget(m_compare);
+  m_center->addWidget(makeAside(area));
+  m_center->addWidget(makeAside(m_sheet));
+  column->addWidget(m_center, 1);
+
+  m_batchPanel = new BatchPanel(desk, units);
+  m_trail = new TrailPanel(desk, prompts);
+  m_empty = new QLabel;
+  m_empty->setWordWrap(true);
+  m_empty->setAlignment(Qt::AlignTop);
+  m_empty->setProperty("soft", true);
+  for (auto* page : std::initializer_list<QWidget*>{m_batchPanel, m_trail, m_empty})
+    m_sideStack->addWidget(page);
+
+  connect(m_batchPanel, &BatchPanel::message, this, &BookPage::message);
+  connect(m_trail, &TrailPanel::message, this, &BookPage::message);
+  connect(m_copies, &CopiesPanel::message, this, &BookPage::message);
+  connect(m_readings, &ReadingList::message, this, &BookPage::message);
+  connect(m_picture, &BatchPicture::explained, this, &BookPage::message);
+  connect(m_batchPanel, &BatchPanel::binAsked, this, &BookPage::binBatch);
+  connect(m_batchPanel, &BatchPanel::formulaAsked, this, &BookPage::showVersion);
+  connect(m_batchPanel, &BatchPanel::sheetAsked, this, [this](const QString& html) {
+    m_sheet->setHtml(html);
+    m_center->setCurrentIndex(SheetCenter);
+  });
+  connect(m_trail, &TrailPanel::useAsked, this, &BookPage::use);
+  connect(m_trail, &TrailPanel::compareAsked, this,
+          [this](const QString& leftName, const exchange::Json& left, const QString& rightName,
+                 const exchange::Json& right) {
+            m_compare->show(leftName, left, rightName, right);
+            m_center->setCurrentIndex(CompareCenter);
+          });
+  connect(&desk, &BookDesk::changed, this, &BookPage::onChanged);
+  connect(&desk, &BookDesk::bookOpened, this, [this] {
+    m_batchPanel->show("");
+    m_trail->show({});
+    refresh();
+  });
+  m_typing.setSingleShot(true);
+  m_typing.setInterval(120);
+  connect(&m_typing, &QTimer::timeout, this, &BookPage::applyFilter);
+  m_later.setSingleShot(true);
+  m_later.setInterval(400);
+  connect(&m_later, &QTimer::timeout, this, &BookPage::refresh);
+  showSection(Batches);
+}
+
+QWidget* BookPage::side() const {
+  return m_sideStack;
+}
+
+QWidget* BookPage::makeSections() {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(4);
+  const char* names[] = {"Batches",     "Formulas", "Waters", "Targets", "Products",
+                         "Stock plans", "Readings", "Bin",    "Copies"};
+  for (int i = 0; i <= Copies; ++i) {
+    auto* button = new QToolButton;
+    button->setText(names[i]);
+    button->setObjectName(QString("section%1").arg(i));
+    button->setCheckable(true);
+    button->setFont(faceOf(13, true));
+    m_sections->addButton(button, i);
+    row->addWidget(button);
+  }
+  m_sections->button(0)->setChecked(true);
+  row->addStretch();
+  m_keep = new QPushButton;
+  m_keep->setObjectName("keepInBook");
+  connect(m_keep, &QPushButton::clicked, this, &BookPage::keepCurrent);
+  row->addWidget(m_keep);
+  connect(m_sections, &QButtonGroup::idClicked, this,
+          [this](int id) { showSection(static_cast<Section>(id)); });
+  return box;
+}
+
+QWidget* BookPage::makeBatches() {
+  auto* box = new QWidget;
+  auto* column = new QVBoxLayout(box);
+  column->setContentsMargins(0, 0, 0, 0);
+  m_picture = new BatchPicture(m_desk);
+  m_batchList = listFor(m_batches, new BatchDelegate(*m_batches, m_units, this), "batchList");
+  connect(m_batchList->selectionModel(), &QItemSelectionModel::currentChanged, this, &BookPage::chooseBatch);
+  connect(m_picture, &BatchPicture::stretchChosen, this, [this](book::Moment from, book::Moment before) {
+    m_chosenStretch = {from, before};
+    const auto filter = typedFilter();
+    m_batches->show(filter);
+    m_stretch->setVisible(true);
+    const auto count = m_desk.book().store().batchCount(filter);
+    m_count->setText(QString("%1 batches").arg(count ? *count : 0));
+    if (m_batches->rowCount() > 0) m_batchList->setCurrentIndex(m_batches->index(0));
+  });
+  column->addWidget(m_picture);
+  column->addWidget(makeFilter());
+  column->addWidget(m_batchList, 1);
+  return box;
+}
+
+QWidget* BookPage::makeFilter() {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  m_crop = new QComboBox;
+  m_crop->setObjectName("filterCrop");
+  m_since = new QComboBox;
+  m_since->setObjectName("filterSince");
+  for (const auto& [text, days] :
+       {std::pair{"any time", 0}, {"last 30 days", 30}, {"last 90 days", 90}, {"last year", 365}})
+    m_since->addItem(text, days);
+  m_product = new QLineEdit;
+  m_product->setObjectName("filterProduct");
+  m_product->setPlaceholderText("product");
+  m_lot = new QLineEdit;
+  m_lot->setObjectName("filterLot");
+  m_lot->setPlaceholderText("lot");
+  m_off = new NumberField({"off plan by at least", "%", 0, 1000, true});
+  m_off->setObjectName("filterOff");
+  m_off->setPlaceholderText("any");
+  m_off->setFixedWidth(54);
+  m_off->onTyped = [this](const QString&) { m_typing.start(); };
+  m_off->onMessage = [this](const QString& words) { emit message(words); };
+  m_count = new QLabel;
+  m_count->setObjectName("batchCount");
+  m_stretch = new QPushButton("× stretch");
+  m_stretch->setObjectName("clearStretch");
+  m_stretch->setToolTip("Show all again, not only the marked stretch of time");
+  m_stretch->hide();
+  connect(m_stretch, &QPushButton::clicked, this, &BookPage::applyFilter);
+  connect(m_crop, &QComboBox::activated, this, &BookPage::applyFilter);
+  connect(m_since, &QComboBox::activated, this, &BookPage::applyFilter);
+  connect(m_product, &QLineEdit::textEdited, this, [this] { m_typing.start(); });
+  connect(m_lot, &QLineEdit::textEdited, this, [this] { m_typing.start(); });
+  row->addWidget(m_crop);
+  row->addWidget(m_since);
+  row->addWidget(m_product, 2);
+  row->addWidget(m_lot, 1);
+  row->addWidget(new QLabel("off plan ≥"));
+  row->addWidget(m_off);
+  row->addWidget(new QLabel("%"));
+  row->addWidget(m_stretch);
+  row->addWidget(m_count);
+  return box;
+}
+
+QWidget* BookPage::makeThings() {
+  m_thingList = listFor(m_things, new ThingDelegate(*m_things, this), "thingList");
+  connect(m_thingList->selectionModel(), &QItemSelectionModel::currentChanged, this, &BookPage::chooseThing);
+  connect(m_thingList, &QListView::activated, this, [this](const QModelIndex& index) {
+    const auto* head = m_things->head(index);
+    if (head && !head->binnedAt && head->ref.kind != Kind::Batch) use(head->ref);
+  });
+  return m_thingList;
+}
+
+QWidget* BookPage::makeAside(QWidget* content) {
+  auto* box = new QWidget;
+  auto* column = new QVBoxLayout(box);
+  column->setContentsMargins(0, 0, 0, 0);
+  auto* back = new QPushButton("← Back to the list");
+  back->setShortcut(QKeySequence(Qt::Key_Escape));
+  connect(back, &QPushButton::clicked, this, [this] { showSection(m_section); });
+  auto* row = new QHBoxLayout;
+  row->addWidget(back);
+  row->addStretch();
+  column->addLayout(row);
+  column->addWidget(content, 1);
+  return box;
+}
+
+void BookPage::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  refresh();
+}
+
+void BookPage::onChanged(const std::vector<Ref>& refs) {
+  if (!isVisible()) return;
+  for (const auto& ref : refs) {
+    if (ref.kind == Kind::Batch && ref.uid == m_batchPanel->uid()) m_batchPanel->refresh();
+  }
+  m_later.start(); // a list need not be read anew at every key
+}
+
+void BookPage::refresh() {
+  if (!isVisible() || !m_desk.isOpen()) return;
+  const auto uid = m_batchPanel->uid();
+  const auto thing = m_trail->ref();
+  m_keep->setVisible(!m_keep->text().isEmpty() && !m_desk.isReadOnly());
+  switch (m_section) {
+  case Batches: {
+    const auto crop = m_crop->currentData().toString();
+    m_crop->clear();
+    m_crop->addItem("all crops", "");
+    if (const auto crops = m_desk.book().store().cropsOfBatches())
+      for (const auto& name : *crops)
+        m_crop->addItem(qtext(name), qtext(name));
+    m_crop->setCurrentIndex(std::max(0, m_crop->findData(crop)));
+    applyFilter();
+    if (const int row = m_batches->rowOf(uid); row >= 0)
+      m_batchList->setCurrentIndex(m_batches->index(row));
+    else if (uid.empty() && m_batches->rowCount() > 0)
+      m_batchList->setCurrentIndex(m_batches->index(0));
+    break;
+  }
+  case Readings:
+    m_readings->reload();
+    break;
+  case Copies:
+    m_copies->refresh();
+    break;
+  default:
+    fillThings();
+    if (const int row = m_things->rowOf(thing); row >= 0) m_thingList->setCurrentIndex(m_things->index(row));
+    if (!thing.uid.empty()) m_trail->refresh();
+  }
+}
+
+void BookPage::showSection(Section section) {
+  m_section = section;
+  m_sections->button(section)->setChecked(true);
+  m_center->setCurrentIndex(section == Batches    ? BatchCenter
+                            : section == Readings ? ReadingCenter
+                            : section == Copies   ? CopyCenter
+                                                  : ThingCenter);
+  const bool list = section != Readings && section != Copies;
+  m_sideStack->setCurrentIndex(!list ? HelpSide : section == Batches ? BatchSide : TrailSide);
+  m_empty->setText(section == Readings
+                       ? QString("Readings come from the meters: typed in here, or brought in as a table "
+                                 "(Book menu). EC is kept in mS/cm at 25 °C beside what was typed.")
+                       : QString("Going back to a copy shows first what would change. What stands now is "
+                                 "kept as a copy before."));
+  const auto words = keepWords(section);
+  m_keep->setText(words);
+  m_keep->setVisible(!words.isEmpty() && !m_desk.isReadOnly());
+  if (section != Batches && list) m_trail->show({});
+  refresh();
+}
+
+book::BatchFilter BookPage::typedFilter() const {
+  book::BatchFilter filter;
+  filter.crop = m_crop->currentData().toString().toStdString();
+  filter.product = m_product->text().trimmed().toStdString();
+  filter.lot = m_lot->text().trimmed().toStdString();
+  if (const int days = m_since->currentData().toInt(); days > 0)
+    filter.from = book::Moment{book::Moment::now().seconds - days * 86400LL};
+  if (!m_off->text().isEmpty() && !m_off->isWrong())
+    filter.deviationAtLeast = QString(m_off->text()).replace(',', '.').toDouble();
+  if (m_chosenStretch) {
+    filter.from = m_chosenStretch->first;
+    filter.before = m_chosenStretch->second;
+  }
+  return filter;
+}
+
+void BookPage::applyFilter() {
+  if (!m_desk.isOpen()) return;
+  m_chosenStretch.reset();
+  m_stretch->hide();
+  const auto filter = typedFilter();
+  m_batches->show(filter);
+  m_picture->show(filter);
+  const auto count = m_desk.book().store().batchCount(filter);
+  m_count->setText(QString("%1 batches").arg(count ? *count : 0));
+}
+
+void BookPage::fillThings() {
+  if (m_section == Bin) {
+    auto heads = m_desk.book().store().bin();
+    if (heads) m_things->show(std::move(heads).value(), m_desk.inHand());
+    return;
+  }
+  const auto kind = kindOf(m_section);
+  if (!kind) return;
+  if (auto heads = m_desk.book().store().list(*kind, false))
+    m_things->show(std::move(heads).value(), m_desk.inHand());
+}
+
+void BookPage::chooseBatch(const QModelIndex& index) {
+  if (const auto* head = m_batches->head(index)) {
+    if (head->uid != m_batchPanel->uid()) m_batchPanel->show(head->uid); // a field in use is not built anew
+    m_sideStack->setCurrentIndex(BatchSide);
+  }
+}
+
+void BookPage::chooseThing(const QModelIndex& index) {
+  if (const auto* head = m_things->head(index)) {
+    m_trail->show(head->ref);
+    m_sideStack->setCurrentIndex(TrailSide);
+  }
+}
+
+void BookPage::showRecord(const Ref& ref) {
+  if (ref.kind == Kind::Batch) {
+    showSection(Batches);
+    m_batchPanel->show(ref.uid);
+    if (const int row = m_batches->rowOf(ref.uid); row >= 0)
+      m_batchList->setCurrentIndex(m_batches->index(row));
+    return;
+  }
+  for (const auto section : {Formulas, Waters, Targets, Products, StockPlans}) {
+    if (kindOf(section) != ref.kind) continue;
+    showSection(section);
+    m_trail->show(ref);
+    if (const int row = m_things->rowOf(ref); row >= 0) m_thingList->setCurrentIndex(m_things->index(row));
+  }
+}
+
+void BookPage::showVersion(const std::string& formulaUid, int version) {
+  showRecord({Kind::Formula, formulaUid});
+  m_trail->choose(version);
+}
+
+void BookPage::use(const Ref& ref) {
+  if (ref.kind == Kind::Formula) return emit recordAsked(ref);
+  emit message(useInFormula(m_desk, m_editor, ref));
+}
+
+void BookPage::keepCurrent() {
+  emit message(keepFromFormula(m_desk, m_editor, m_section));
+  refresh();
+}
+
+void BookPage::binBatch() {
+  const Ref ref{Kind::Batch, m_batchPanel->uid()};
+  if (const auto trouble = m_desk.book().moveToBin(ref, "batch"))
+    return emit message(qtext(words::problemText(*trouble)));
+  m_batchPanel->show("");
+  emit message("The batch lies in the bin. Ctrl+Z takes it out again.");
+  refresh();
+}
+
+} // namespace butte::app

@@ -1,0 +1,180 @@
+// Between the formula in hand and the book. A formula carries its own copy of everything it uses, so that
+// nothing in the book changes it behind the grower's back; these two ways are the only traffic.
+#include "stations/book/keep_and_use.h"
+
+#include "document/book_desk.h"
+#include "document/formula_editor.h"
+#include "stations/book/book_words.h"
+#include "words.h"
+
+#include <QDate>
+
+namespace butte::app {
+
+using book::Kind;
+using book::Ref;
+using exchange::Json;
+
+namespace {
+
+/// The thing of this kind and name that is not in the bin.
+std::optional<book::Record> named(BookDesk& desk, Kind kind, const std::string& name) {
+  const auto heads = desk.book().store().list(kind, false);
+  if (!heads) return std::nullopt;
+  for (const auto& head : *heads) {
+    if (head.name != name) continue;
+    const auto record = desk.book().record(head.ref);
+    return record ? *record : std::nullopt;
+  }
+  return std::nullopt;
+}
+
+QString put(BookDesk& desk, Kind kind, const Json& body) {
+  const auto name = body.value("name", std::string());
+  const auto old = named(desk, kind, name);
+  if (old && old->body == body) return "“" + qtext(name) + "” stands in the book just so already.";
+  book::Trouble trouble;
+  if (old) {
+    // The state before stays readable in the trail.
+    if (const auto kept = desk.book().makeVersion(old->ref, "used"); !kept)
+      return qtext(words::problemText(kept.problem()));
+    trouble = desk.book().replaceBody(old->ref, body, name + " kept anew");
+  } else if (const auto made = desk.book().create(kind, body, name + " kept"); !made) {
+    trouble = made.problem();
+  }
+  return trouble ? qtext(words::problemText(*trouble)) : "“" + qtext(name) + "” is in the book.";
+}
+
+QString keepWater(BookDesk& desk, const Json& formula) {
+  const Json water = formula["water"];
+  const auto name = water.value("name", std::string("water"));
+  const auto old = named(desk, Kind::Water, name);
+  Json body = old ? old->body : Json{{"name", name}, {"reports", Json::array()}};
+  for (const auto& report : body["reports"]) {
+    if (report["water"] == water) return "This report of “" + qtext(name) + "” is in the book already.";
+  }
+  const auto today = QDate::currentDate().toString(Qt::ISODate).toStdString();
+  Json fresh{{"date", today}, {"laboratory", ""}, {"water", water}};
+  if (!body["reports"].empty() && body["reports"].back().value("date", "") == today)
+    body["reports"].back() = fresh;
+  else
+    body["reports"].push_back(fresh);
+  return put(desk, Kind::Water, body);
+}
+
+QString keepProducts(BookDesk& desk, const Json& formula) {
+  int kept = 0;
+  for (const auto& product : formula["shelf"]) {
+    if (product.contains("catalogue")) continue;
+    Json entry = product;
+    for (const auto* key : {"on", "held"})
+      entry.erase(key);
+    put(desk, Kind::Product,
+        Json{{"name", product.value("name", product.value("id", ""))}, {"entry", entry}});
+    ++kept;
+  }
+  return kept == 0 ? QString("This formula's shelf has no product of your own; shipped ones need no keeping.")
+                   : QString("%1 own product(s) of this shelf are in the book.").arg(kept);
+}
+
+QString useProduct(FormulaEditor& editor, const Json& body) {
+  Json entry = body["entry"];
+  const auto name = body.value("name", std::string());
+  int number = 1;
+  while (editor.indexOf("own_" + std::to_string(number)) >= 0)
+    ++number;
+  entry["id"] = "own_" + std::to_string(number);
+  entry["name"] = name;
+  entry["on"] = true;
+  Json shelf = editor.json()["shelf"];
+  for (auto& product : shelf) {
+    if (product.value("name", "") != name || product.contains("catalogue")) continue;
+    entry["id"] = product["id"];
+    product = entry;
+    return editor.set(qtext(name) + " as in the book", "/shelf", shelf)
+               ? QString()
+               : qtext(name) + " on the shelf is now as in the book.";
+  }
+  shelf.push_back(entry);
+  return editor.set(qtext(name) + " put on the shelf", "/shelf", shelf) ? QString()
+                                                                        : qtext(name) + " is on the shelf.";
+}
+
+} // namespace
+
+QString keepWords(BookPage::Section section) {
+  switch (section) {
+  case BookPage::Waters:
+    return "Keep the formula's water";
+  case BookPage::Targets:
+    return "Keep the formula's target";
+  case BookPage::Products:
+    return "Keep the shelf's own products";
+  case BookPage::StockPlans:
+    return "Keep the formula's stock plan";
+  default:
+    return {};
+  }
+}
+
+QString keepFromFormula(BookDesk& desk, FormulaEditor& editor, BookPage::Section section) {
+  const auto& formula = editor.json();
+  switch (section) {
+  case BookPage::Waters:
+    return keepWater(desk, formula);
+  case BookPage::Products:
+    return keepProducts(desk, formula);
+  case BookPage::Targets: {
+    Json body{{"name", formula["target"].value("name", std::string("target"))}};
+    if (!editor.document().crop.empty()) body["crop"] = editor.document().crop;
+    body["target"] = formula["target"];
+    return put(desk, Kind::Target, body);
+  }
+  case BookPage::StockPlans:
+    return put(desk, Kind::StockPlan,
+               Json{{"name", "Stocks of " + editor.document().name},
+                    {"formula", desk.inHand().uid},
+                    {"stock", formula["stock"]}});
+  default:
+    return {};
+  }
+}
+
+QString useInFormula(BookDesk& desk, FormulaEditor& editor, const Ref& ref) {
+  const auto record = desk.book().record(ref);
+  if (!record || !*record) return "It is no longer in the book.";
+  const auto& body = (*record)->body;
+  const auto name = qtext(body.value("name", std::string()));
+  if (const auto kept = desk.book().makeVersion(ref, "used"); !kept)
+    return qtext(words::problemText(kept.problem()));
+  switch (ref.kind) {
+  case Kind::Water: {
+    if (!body.contains("reports") || body["reports"].empty()) return name + " has no report yet.";
+    const Json* newest = &body["reports"].front();
+    for (const auto& report : body["reports"]) {
+      if (report.value("date", "") >= newest->value("date", "")) newest = &report;
+    }
+    const auto date = qtext(newest->value("date", std::string()));
+    return editor.set("water “" + name + "”, report of " + date, "/water", (*newest)["water"])
+               ? QString()
+               : name + ", report of " + date + ", is this formula's water now.";
+  }
+  case Kind::Target: {
+    exchange::Edit edit{
+        "target “" + name.toStdString() + "”", {{"/target", editor.json()["target"], body["target"]}}, {}};
+    if (body.contains("crop"))
+      edit.changes.push_back({"/crop", editor.json().value("crop", Json()), body["crop"]});
+    return editor.apply(edit) ? QString() : name + " is this formula's target now.";
+  }
+  case Kind::StockPlan:
+    return editor.set("stocks as “" + name + "”", "/stock", body["stock"])
+               ? QString()
+               : name + " is this formula's stock plan now.";
+  case Kind::Product:
+    return useProduct(editor, body);
+  default:
+    return {};
+  }
+}
+
+} // namespace butte::app

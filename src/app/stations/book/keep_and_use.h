@@ -1,0 +1,17 @@
+#pragma once
+#include "book/record.h"
+#include "stations/book/book_page.h"
+
+#include <QString>
+
+namespace butte::app {
+
+/// What the button of a section says that puts the formula's own part into the book; empty where there is
+/// none.
+QString keepWords(BookPage::Section section);
+/// Puts the formula's water, target, own products or stock plan into the book. What happened, in words.
+QString keepFromFormula(BookDesk& desk, FormulaEditor& editor, BookPage::Section section);
+/// Takes a thing of the book into the formula in hand. What happened, in words.
+QString useInFormula(BookDesk& desk, FormulaEditor& editor, const book::Ref& ref);
+
+} // namespace butte::app

@@ -1,0 +1,71 @@
+#include "stations/book/thing_list.h"
+
+#include "paint/theme.h"
+#include "stations/book/book_words.h"
+
+#include <QPainter>
+
+namespace butte::app {
+
+void ThingModel::show(std::vector<book::RecordHead> heads, const book::Ref& inHand) {
+  beginResetModel();
+  m_heads = std::move(heads);
+  m_inHand = inHand;
+  endResetModel();
+}
+
+const book::RecordHead* ThingModel::head(const QModelIndex& index) const {
+  const auto row = static_cast<std::size_t>(index.row());
+  return index.isValid() && row < m_heads.size() ? &m_heads[row] : nullptr;
+}
+
+int ThingModel::rowOf(const book::Ref& ref) const {
+  for (std::size_t i = 0; i < m_heads.size(); ++i) {
+    if (m_heads[i].ref == ref) return static_cast<int>(i);
+  }
+  return -1;
+}
+
+bool ThingModel::isInHand(const QModelIndex& index) const {
+  const auto* found = head(index);
+  return found && found->ref == m_inHand;
+}
+
+int ThingModel::rowCount(const QModelIndex& parent) const {
+  return parent.isValid() ? 0 : static_cast<int>(m_heads.size());
+}
+
+QVariant ThingModel::data(const QModelIndex& index, int role) const {
+  const auto* found = head(index);
+  if (!found || (role != Qt::DisplayRole && role != Qt::AccessibleTextRole)) return {};
+  return qtext(found->name);
+}
+
+void ThingDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const {
+  const auto* thing = m_model.head(index);
+  if (!thing) return;
+  const auto& t = theme();
+  const bool chosen = option.state & QStyle::State_Selected;
+  const QRect r = option.rect;
+  p->save();
+  p->fillRect(r, chosen ? t.accent : t.card);
+  p->setPen(t.line);
+  p->drawLine(r.bottomLeft(), r.bottomRight());
+  const auto put = [&](int x, int width, const QString& text, bool bold, Qt::Alignment side = Qt::AlignLeft) {
+    const auto face = faceOf(13, bold);
+    p->setFont(face);
+    p->setPen(chosen ? t.accentInk : bold ? t.ink : t.inkSoft);
+    p->drawText(QRect(r.x() + x, r.y(), width, r.height()), side | Qt::AlignVCenter,
+                QFontMetrics(face).elidedText(text, Qt::ElideRight, width));
+  };
+  const auto name = thing->name.empty() ? QString("(no name)") : qtext(thing->name);
+  put(10, r.width() - 420, name + (m_model.isInHand(index) ? "  ◂ in hand" : ""), true);
+  put(r.width() - 400, 130, thing->binnedAt ? kindText(thing->ref.kind) : qtext(thing->crop), false);
+  put(r.width() - 264, 256,
+      thing->binnedAt ? "in the bin since " + dayText(*thing->binnedAt)
+                      : "changed " + whenText(thing->changedAt),
+      false, Qt::AlignRight);
+  p->restore();
+}
+
+} // namespace butte::app

@@ -1,0 +1,187 @@
+#include "stations/book/trail_panel.h"
+
+#include "book/formula_changes.h"
+#include "document/book_desk.h"
+#include "paint/theme.h"
+#include "stations/book/book_words.h"
+#include "window/prompts.h"
+#include "words.h"
+
+#include <QGridLayout>
+#include <QLabel>
+#include <QListWidget>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+using book::Kind;
+
+TrailPanel::TrailPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
+    : QWidget(parent), m_desk(desk), m_prompts(prompts), m_title(new QLabel), m_facts(new QLabel),
+      m_trail(new QListWidget), m_use(new QPushButton), m_name(new QPushButton("Name this version…")),
+      m_bin(new QPushButton), m_compare(new QPushButton("Compare")),
+      m_back(new QPushButton("Go back to it")) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  m_title->setFont(faceOf(15, true));
+  m_title->setWordWrap(true);
+  m_title->setObjectName("trailTitle");
+  m_facts->setProperty("soft", true);
+  m_facts->setWordWrap(true);
+  m_use->setObjectName("useThing");
+  m_use->setProperty("primary", true);
+  m_name->setObjectName("nameVersion");
+  m_bin->setObjectName("binThing");
+  m_compare->setObjectName("compareVersions");
+  m_back->setObjectName("goBackVersion");
+  auto* top = new QGridLayout;
+  top->addWidget(m_use, 0, 0, 1, 2);
+  top->addWidget(m_name, 1, 0);
+  top->addWidget(m_bin, 1, 1);
+  auto* heading = new QLabel("How it came to be (mark one or two)");
+  heading->setFont(faceOf(13, true));
+  m_trail->setObjectName("trail");
+  m_trail->setSelectionMode(QAbstractItemView::ExtendedSelection);
+  m_trail->setWordWrap(true);
+  m_trail->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  auto* below = new QGridLayout;
+  below->addWidget(m_compare, 0, 0);
+  below->addWidget(m_back, 0, 1);
+  column->addWidget(m_title);
+  column->addWidget(m_facts);
+  column->addLayout(top);
+  column->addSpacing(6);
+  column->addWidget(heading);
+  column->addWidget(m_trail, 1);
+  column->addLayout(below);
+  connect(m_use, &QPushButton::clicked, this, [this] { emit useAsked(m_ref); });
+  connect(m_name, &QPushButton::clicked, this, &TrailPanel::nameVersion);
+  connect(m_bin, &QPushButton::clicked, this, &TrailPanel::moveBin);
+  connect(m_compare, &QPushButton::clicked, this, &TrailPanel::compare);
+  connect(m_back, &QPushButton::clicked, this, &TrailPanel::goBack);
+  connect(m_trail, &QListWidget::itemSelectionChanged, this, &TrailPanel::buttons);
+}
+
+void TrailPanel::show(const book::Ref& ref) {
+  m_ref = ref;
+  const auto record = ref.uid.empty()
+                          ? core::Result<std::optional<book::Record>>(std::optional<book::Record>())
+                          : m_desk.book().record(ref);
+  const bool there = record && *record;
+  m_record = there ? **record : book::Record{};
+  for (auto* button : {m_use, m_name, m_bin, m_compare, m_back})
+    button->setVisible(there);
+  m_trail->setVisible(there);
+  if (!there) {
+    m_title->setText("Nothing chosen");
+    m_facts->setText("Choose a line on the left to see how it came to be.");
+    return;
+  }
+  m_title->setText(qtext(m_record.body.value("name", std::string("(no name)"))));
+  fillVersions();
+  const auto kind = kindText(ref.kind);
+  m_facts->setText(
+      QString("%1 · %2%3")
+          .arg(kind,
+               m_versions.empty() ? QString("no version kept yet")
+                                  : QString("%1 versions kept").arg(m_versions.size()),
+               m_record.binnedAt ? " · in the bin since " + whenText(*m_record.binnedAt) : QString()));
+  m_use->setText(ref.kind == Kind::Formula   ? "Take it in hand"
+                 : ref.kind == Kind::Product ? "Put it on this formula's shelf"
+                                             : "Use it in the formula in hand");
+  m_bin->setText(m_record.binnedAt ? "Take it out of the bin" : "Into the bin");
+  buttons();
+}
+
+void TrailPanel::fillVersions() {
+  m_trail->clear();
+  m_versions.clear();
+  if (auto versions = m_desk.book().store().versions(m_ref.uid)) m_versions = std::move(versions).value();
+  if (!m_versions.empty() && m_versions.front().body != m_record.body) {
+    auto* now =
+        new QListWidgetItem("now, since version " + QString::number(m_versions.front().number) + "\n" +
+                            qtext(book::changeWords(m_ref.kind, m_versions.front().body, m_record.body)));
+    now->setData(Qt::UserRole, 0);
+    m_trail->addItem(now);
+  }
+  for (const auto& v : m_versions) {
+    QString text = QString("version %1%2 · %3")
+                       .arg(v.number)
+                       .arg(v.name.empty() ? QString() : " “" + qtext(v.name) + "”", qtext(v.why));
+    text += "\n" + whenText(v.at) + (v.who.empty() ? QString() : " · " + qtext(v.who));
+    if (!v.words.empty()) text += "\n" + qtext(v.words);
+    auto* item = new QListWidgetItem(text);
+    item->setData(Qt::UserRole, v.number);
+    m_trail->addItem(item);
+  }
+}
+
+void TrailPanel::choose(int version) {
+  for (int i = 0; i < m_trail->count(); ++i) {
+    if (m_trail->item(i)->data(Qt::UserRole).toInt() == version) m_trail->setCurrentRow(i);
+  }
+}
+
+void TrailPanel::buttons() {
+  const auto chosen = m_trail->selectedItems();
+  const bool binned = m_record.binnedAt.has_value(), writes = !m_desk.isReadOnly();
+  m_compare->setEnabled(m_ref.kind == Kind::Formula && (chosen.size() == 1 || chosen.size() == 2));
+  m_compare->setText(chosen.size() == 2 ? "Compare the two" : "Compare with now");
+  m_back->setEnabled(writes && !binned && chosen.size() == 1 &&
+                     chosen.front()->data(Qt::UserRole).toInt() > 0);
+  m_use->setEnabled(!binned && (writes || m_ref.kind == Kind::Formula));
+  m_name->setEnabled(writes && !binned);
+  m_bin->setEnabled(writes);
+}
+
+void TrailPanel::compare() {
+  std::vector<std::pair<QString, exchange::Json>> sides;
+  for (int i = m_trail->count(); i-- > 0;) {
+    auto* item = m_trail->item(i);
+    if (!item->isSelected()) continue;
+    const int number = item->data(Qt::UserRole).toInt();
+    if (number == 0) sides.emplace_back("now", m_record.body);
+    for (const auto& v : m_versions) {
+      if (v.number == number && number > 0)
+        sides.emplace_back("version " + QString::number(number) +
+                               (v.name.empty() ? QString() : " “" + qtext(v.name) + "”"),
+                           v.body);
+    }
+  }
+  if (sides.size() == 1) sides.emplace_back("now", m_record.body);
+  if (sides.size() == 2) emit compareAsked(sides[0].first, sides[0].second, sides[1].first, sides[1].second);
+}
+
+void TrailPanel::goBack() {
+  const int number = m_trail->selectedItems().value(0)->data(Qt::UserRole).toInt();
+  const auto version = m_desk.book().store().version(m_ref.uid, number);
+  if (!version || !*version) return;
+  // What stands now is kept first.
+  if (const auto kept = m_desk.book().makeVersion(m_ref, "gone back"); !kept)
+    return emit message(qtext(words::problemText(kept.problem())));
+  const auto words = "back to version " + std::to_string(number);
+  if (const auto trouble = m_desk.book().replaceBody(m_ref, (*version)->body, words))
+    return emit message(qtext(words::problemText(*trouble)));
+  emit message("Gone " + qtext(words) + ". Ctrl+Z takes that back.");
+  refresh();
+}
+
+void TrailPanel::nameVersion() {
+  const auto name =
+      m_prompts.words("Name this version", "As it stands now it is kept for good under this name:", {});
+  if (name.isEmpty()) return;
+  const auto number = m_desk.book().makeVersion(m_ref, "named", name.toStdString());
+  if (!number) return emit message(qtext(words::problemText(number.problem())));
+  refresh();
+}
+
+void TrailPanel::moveBin() {
+  const auto name = m_record.body.value("name", std::string("it"));
+  const auto trouble =
+      m_record.binnedAt ? m_desk.book().takeFromBin(m_ref, name) : m_desk.book().moveToBin(m_ref, name);
+  if (trouble) return emit message(qtext(words::problemText(*trouble)));
+  emit message(m_record.binnedAt ? "Out of the bin again." : "In the bin. Ctrl+Z takes it out again.");
+}
+
+} // namespace butte::app

@@ -1,0 +1,279 @@
+#include "window/book_actions.h"
+
+#include "book/book_json.h"
+#include "book/copies.h"
+#include "book/tables.h"
+#include "window/file_actions.h"
+#include "window/main_window.h"
+#include "words.h"
+
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <QLocale>
+#include <QMenuBar>
+#include <QTimer>
+#include <fstream>
+
+namespace butte::app {
+
+using book::Kind;
+
+namespace {
+const char* bookFilter = "Farm books (*.butte)";
+const char* jsonFilter = "Whole book as JSON (*.json)";
+const char* tableFilter = "Tables (*.csv *.txt)";
+constexpr qint64 largestTable = 64 << 20;
+constexpr int rowsShown = 14;
+
+QString words(const core::Problem& problem) {
+  return QString::fromStdString(words::problemLine(problem));
+}
+} // namespace
+
+BookActions::BookActions(MainWindow& window) : QObject(&window), m_window(window) {
+  addActions(window.menuBar()->addMenu("&Book"));
+  connect(&window.desk(), &BookDesk::bookOpened, this,
+          [this] { QTimer::singleShot(1500, this, &BookActions::copyDaily); });
+}
+
+void BookActions::addActions(QMenu* menu) {
+  const auto add = [&](const QString& text, QKeySequence keys, auto slot) {
+    return menu->addAction(text, keys, this, slot);
+  };
+  add("&Open a book…", QKeySequence::Open, [this] {
+    const auto path = m_window.prompts().fileToOpen("Open a farm book", m_window.desk().path(), bookFilter);
+    if (!path.isEmpty()) openAnything(path);
+  });
+  m_recent = menu->addMenu("Open &recent");
+  connect(m_recent, &QMenu::aboutToShow, this, &BookActions::fillRecent);
+  add("&New book…", {}, &BookActions::makeBook);
+  add("&Sample book (Ormsey Glass)", {}, &BookActions::openSample)->setObjectName("openSample");
+  add("Sample book a&fresh", {}, &BookActions::startSampleAfresh);
+  add("&Look again", QKeySequence("F5"), &BookActions::lookAgain);
+  menu->addSeparator();
+  add("&Bring in a table (CSV)…", {}, &BookActions::importTable)->setObjectName("importTable");
+  auto* tables = menu->addMenu("Write a &table (CSV)");
+  const std::pair<const char*, Kind> kinds[] = {{"Products", Kind::Product},
+                                                {"Waters", Kind::Water},
+                                                {"Targets", Kind::Target},
+                                                {"Batches", Kind::Batch},
+                                                {"Readings", Kind::Reading}};
+  for (const auto& [name, kind] : kinds)
+    tables->addAction(QString(name) + "…", this, [this, kind = kind] { exportTable(kind); });
+  menu->addSeparator();
+  add("Whole book into one &JSON file…", {}, &BookActions::writeJson);
+  add("New book &from a JSON file…", {}, &BookActions::bookFromJson);
+  menu->addSeparator();
+  add("Your &initials…", {}, [this] {
+    const auto initials = m_window.prompts().words(
+        "Your initials", "They stand beside what you change and mix:", m_window.desk().initials());
+    if (!initials.isEmpty()) m_window.desk().setInitials(initials);
+  });
+  menu->addSeparator();
+  menu->addAction("&Quit", QKeySequence::Quit, &m_window, &QWidget::close);
+}
+
+bool BookActions::tell(const book::Trouble& trouble, const QString& what) {
+  if (trouble) m_window.prompts().trouble(what + "\n\n" + words(*trouble));
+  return !trouble;
+}
+
+void BookActions::start(bool demo, const QStringList& files) {
+  auto& desk = m_window.desk();
+  QStringList formulas;
+  for (const auto& file : files) {
+    if (file.endsWith(".butte"))
+      openBook(file);
+    else
+      formulas << file;
+  }
+  if (!desk.isOpen() && demo) openSample();
+  if (!desk.isOpen()) {
+    for (const auto& recent : desk.recentBooks()) {
+      if (QFile::exists(recent) && openBook(recent)) break;
+    }
+  }
+  bool fresh = false;
+  if (!desk.isOpen()) {
+    const auto path = desk.firstBookPath();
+    fresh = !QFile::exists(path);
+    tell(fresh ? desk.createBook(path, "My farm") : desk.openBook(path),
+         "No book could be opened; what you type now is not kept.");
+  }
+  for (const auto& file : formulas)
+    openAnything(file);
+  if (fresh && formulas.isEmpty()) m_window.showFirstStart();
+}
+
+bool BookActions::openBook(const QString& path, bool takeOver) {
+  auto& desk = m_window.desk();
+  const auto name = QFileInfo(path).fileName();
+  if (!tell(desk.openBook(path, takeOver), QString("%1 was not opened; it stays as it is.").arg(name)))
+    return false;
+  const auto& holder = desk.book().heldBy();
+  const bool silent = holder && !holder->host.empty() &&
+                      book::Moment::now().seconds - holder->heard.seconds > book::OwnerMark::silentSeconds;
+  if (silent && !takeOver &&
+      m_window.prompts().goOn("Take the book over?",
+                              QString::fromStdString(desk.book().readOnlyWords()) +
+                                  ", but has given no sign of life since " +
+                                  QString::fromStdString(holder->heard.iso().substr(0, 16)) +
+                                  ".\n\nTake it over only when Butte is surely closed there.",
+                              "Take it over"))
+    return openBook(path, true);
+  if (desk.isReadOnly())
+    m_window.say("Only to look at: " + QString::fromStdString(desk.book().readOnlyWords()));
+  return true;
+}
+
+bool BookActions::openAnything(const QString& path) {
+  QFile file(path);
+  const bool isBook = file.open(QIODevice::ReadOnly) && file.peek(15) == "SQLite format 3";
+  if (isBook || path.endsWith(".butte")) return openBook(path);
+  if (path.endsWith(".csv", Qt::CaseInsensitive) || path.endsWith(".txt", Qt::CaseInsensitive))
+    return importTableFrom(path);
+  const auto start = file.peek(200);
+  if (start.contains("\"butte-book\"")) return bookFromJsonFile(path, path + ".butte");
+  return m_window.files().openFile(path);
+}
+
+void BookActions::makeBook() {
+  const auto name = m_window.prompts().words("New book", "Name of the farm or place:", {});
+  if (name.isEmpty()) return;
+  auto path = m_window.prompts().fileToMake(
+      "Where the book shall lie", QDir::homePath() + "/" + QString(name).replace('/', '-') + ".butte",
+      bookFilter);
+  if (path.isEmpty()) return;
+  if (!path.endsWith(".butte")) path += ".butte";
+  if (tell(m_window.desk().createBook(path, name), "The book was not made.")) m_window.showFirstStart();
+}
+
+void BookActions::openSample() {
+  if (tell(m_window.desk().openSample(), "The sample can't be opened.")) m_window.showStation(2);
+}
+
+void BookActions::startSampleAfresh() {
+  if (m_window.prompts().goOn("Sample book afresh",
+                              "What was tried in the sample book goes away; your own books stay as they are.",
+                              "Start afresh"))
+    tell(m_window.desk().openSample(true), "The sample can't be opened.");
+}
+
+void BookActions::lookAgain() {
+  auto& desk = m_window.desk();
+  if (desk.isReadOnly())
+    openBook(desk.path());
+  else
+    m_window.say("Nothing to refresh: this window writes the book itself.");
+}
+
+void BookActions::writeJson() {
+  const auto path =
+      m_window.prompts().fileToMake("Whole book into one file", m_window.desk().path() + ".json", jsonFilter);
+  if (!path.isEmpty()) writeJsonTo(path);
+}
+
+bool BookActions::writeJsonTo(const QString& path) {
+  if (!tell(book::writeBookJson(m_window.desk().book().store(), path.toStdString()), "Not written."))
+    return false;
+  m_window.say("The whole book is in " + QDir::toNativeSeparators(path));
+  return true;
+}
+
+void BookActions::bookFromJson() {
+  const auto source = m_window.prompts().fileToOpen("A whole book as JSON", QDir::homePath(), jsonFilter);
+  if (source.isEmpty()) return;
+  auto target = m_window.prompts().fileToMake("Where the new book shall lie", source + ".butte", bookFilter);
+  if (target.isEmpty()) return;
+  if (!target.endsWith(".butte")) target += ".butte";
+  bookFromJsonFile(source, target);
+}
+
+bool BookActions::bookFromJsonFile(const QString& source, const QString& target) {
+  if (QFile::exists(target)) {
+    m_window.prompts().trouble(QDir::toNativeSeparators(target) + " is there already; nothing was done.");
+    return false;
+  }
+  std::ifstream text(source.toStdString(), std::ios::binary);
+  if (!text) {
+    m_window.prompts().trouble(QDir::toNativeSeparators(source) + " can't be read.");
+    return false;
+  }
+  return tell(book::readBookJson(text, target.toStdString()), "No book was made.") && openBook(target);
+}
+
+void BookActions::importTable() {
+  const auto path = m_window.prompts().fileToOpen("Bring in a table", QDir::homePath(), tableFilter);
+  if (!path.isEmpty()) importTableFrom(path);
+}
+
+bool BookActions::importTableFrom(const QString& path) {
+  const auto name = QFileInfo(path).fileName();
+  QFile file(path);
+  if (!file.open(QIODevice::ReadOnly) || file.size() > largestTable) {
+    m_window.prompts().trouble(name + (file.isOpen() ? " is larger than 64 MB; split it."
+                                                     : " can't be read: " + file.errorString()));
+    return false;
+  }
+  auto plan = book::planImport(m_window.desk().book().store(), file.readAll().toStdString());
+  if (!plan) return tell(plan.problem(), name + " was not brought in; the book stays as it is.");
+  QStringList lines{QString("%1: %2. %3 rows would be taken, %4 not.")
+                        .arg(name, QString::fromStdString(plan->about))
+                        .arg(plan->taken)
+                        .arg(plan->rows.size() - plan->taken)};
+  int shown = 0;
+  for (const auto& row : plan->rows) {
+    if (!row.taken && ++shown <= rowsShown)
+      lines << QString("row %1, not taken: %2").arg(row.line).arg(QString::fromStdString(row.words));
+  }
+  if (shown > rowsShown) lines << QString("… and %1 more not taken").arg(shown - rowsShown);
+  int takenShown = 0;
+  for (const auto& row : plan->rows) {
+    if (row.taken && ++takenShown <= rowsShown)
+      lines << QString("row %1: %2").arg(row.line).arg(QString::fromStdString(row.words));
+  }
+  if (plan->taken == 0) {
+    m_window.prompts().trouble(lines.join('\n'));
+    return false;
+  }
+  if (!m_window.prompts().goOn("Bring in " + name, lines.join('\n'),
+                               QString("Take %1 rows").arg(plan->taken)))
+    return false;
+  if (!tell(book::import(m_window.desk().book(), *plan, name.toStdString()), "Nothing was brought in."))
+    return false;
+  m_window.say(
+      QString("%1 rows of %2 are in the book; Ctrl+Z takes them out again.").arg(plan->taken).arg(name));
+  return true;
+}
+
+void BookActions::exportTable(Kind kind) {
+  auto path = m_window.prompts().fileToMake(
+      "Write a table",
+      QDir::homePath() + "/" + QString::fromStdString(std::string(book::code(kind))) + "s.csv", tableFilter);
+  if (path.isEmpty()) return;
+  if (!path.contains('.')) path += ".csv";
+  exportTableTo(kind, path, QLocale().decimalPoint() == ",");
+}
+
+bool BookActions::exportTableTo(Kind kind, const QString& path, bool decimalComma) {
+  if (!tell(book::writeTable(m_window.desk().book().store(), kind, path.toStdString(), decimalComma),
+            "Not written."))
+    return false;
+  m_window.say("The table is in " + QDir::toNativeSeparators(path));
+  return true;
+}
+
+void BookActions::fillRecent() {
+  m_recent->clear();
+  for (const auto& path : m_window.desk().recentBooks())
+    m_recent->addAction(QDir::toNativeSeparators(path), this, [this, path] { openBook(path); });
+  if (m_recent->isEmpty()) m_recent->addAction("none yet")->setEnabled(false);
+}
+
+void BookActions::copyDaily() {
+  auto& desk = m_window.desk();
+  if (desk.isOpen() && !desk.isReadOnly() && !desk.isSample()) book::copyDailyBehind(desk.book(), &desk);
+}
+
+} // namespace butte::app

@@ -1,0 +1,48 @@
+#pragma once
+#include "book/record.h"
+
+#include <QObject>
+#include <QStringList>
+
+class QMenu;
+
+namespace butte::app {
+
+class MainWindow;
+
+/// The Book menu: which book is open, what goes into it and out of it.
+class BookActions : public QObject {
+  Q_OBJECT
+
+public:
+  explicit BookActions(MainWindow& window);
+
+  /// At the program's start: the book or formula named, the sample, the last book, else the way in.
+  void start(bool demo, const QStringList& files);
+  bool openBook(const QString& path, bool takeOver = false);
+  /// A book is opened, a formula file or a table brought in; whatever else is refused in words.
+  bool openAnything(const QString& path);
+  void makeBook();
+  void openSample();
+  void startSampleAfresh();
+  void lookAgain();
+  void writeJson();
+  bool writeJsonTo(const QString& path);
+  void bookFromJson();
+  bool bookFromJsonFile(const QString& source, const QString& target);
+  /// Reads a table, shows row by row what would be taken, and takes it when told so.
+  void importTable();
+  bool importTableFrom(const QString& path);
+  void exportTable(book::Kind kind);
+  bool exportTableTo(book::Kind kind, const QString& path, bool decimalComma);
+
+private:
+  void addActions(QMenu* menu);
+  void fillRecent();
+  void copyDaily();
+  bool tell(const book::Trouble& trouble, const QString& what);
+  MainWindow& m_window;
+  QMenu* m_recent = nullptr;
+};
+
+} // namespace butte::app

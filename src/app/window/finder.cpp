@@ -1,0 +1,196 @@
+#include "window/finder.h"
+
+#include "json_reader.h"
+#include "paint/theme.h"
+#include "stations/book/book_words.h"
+#include "window/main_window.h"
+
+#include <QAction>
+#include <QFile>
+#include <QGraphicsDropShadowEffect>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QMenuBar>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+namespace {
+constexpr int mostCommands = 8, mostRecords = 12, mostHelp = 6;
+
+bool holdsAll(const QString& text, const QStringList& words) {
+  return std::all_of(words.begin(), words.end(),
+                     [&](const QString& word) { return text.contains(word, Qt::CaseInsensitive); });
+}
+
+void collect(const QMenu* menu, const QString& path, QList<std::pair<QString, QAction*>>& out) {
+  for (auto* action : menu->actions()) {
+    const auto name = action->text().remove('&').remove("…");
+    if (action->isSeparator() || name.isEmpty()) continue;
+    if (action->menu())
+      collect(action->menu(), path + name + ": ", out);
+    else
+      out.append({path + name, action});
+  }
+}
+} // namespace
+
+Finder::Finder(MainWindow& window)
+    : QFrame(&window), m_window(window), m_text(new QLineEdit), m_list(new QListWidget), m_help(new QLabel) {
+  setObjectName("finder");
+  hide();
+  auto* column = new QVBoxLayout(this);
+  m_text->setObjectName("finderText");
+  m_text->setPlaceholderText("Find a water, product, target, formula, batch, lot, command or help …");
+  m_text->setFont(faceOf(18));
+  m_text->installEventFilter(this);
+  m_list->setObjectName("finderList");
+  m_list->setFocusPolicy(Qt::NoFocus);
+  m_list->setFont(faceOf(14));
+  m_help->setWordWrap(true);
+  m_help->setObjectName("finderHelp");
+  m_help->hide();
+  column->addWidget(m_text);
+  column->addWidget(m_list, 1);
+  column->addWidget(m_help);
+  auto* shadow = new QGraphicsDropShadowEffect(this);
+  shadow->setBlurRadius(40);
+  setGraphicsEffect(shadow);
+  connect(m_text, &QLineEdit::textChanged, this, &Finder::look);
+  connect(m_list, &QListWidget::itemClicked, this, &Finder::take);
+}
+
+void Finder::open() {
+  const auto& t = theme();
+  setStyleSheet(QString("#finder { background: %1; border: 2px solid %2; border-radius: 8px }")
+                    .arg(t.page.name(), t.accent.name()));
+  m_text->clear();
+  look();
+  place();
+  show();
+  raise();
+  m_text->setFocus();
+}
+
+void Finder::place() {
+  const int width = std::min(720, m_window.width() - 80);
+  setGeometry((m_window.width() - width) / 2, 70, width, std::min(520, m_window.height() - 120));
+}
+
+QStringList Finder::shownNames() const {
+  QStringList out;
+  for (const auto& found : m_found)
+    out << found.name;
+  return out;
+}
+
+void Finder::look() {
+  m_found.clear();
+  m_help->hide();
+  const auto text = m_text->text().trimmed();
+  const auto words = text.split(' ', Qt::SkipEmptyParts);
+  addRecords(text);
+  addCommands(words);
+  addHelp(words);
+  fill();
+}
+
+void Finder::addRecords(const QString& text) {
+  if (text.isEmpty() || !m_window.desk().isOpen()) return;
+  const auto hits = m_window.desk().book().store().search(text.toStdString(), mostRecords);
+  if (!hits) return;
+  for (const auto& hit : *hits)
+    m_found.push_back({kindText(hit.ref.kind),
+                       qtext(hit.name),
+                       qtext(hit.detail),
+                       [this, ref = hit.ref] { m_window.showRecord(ref); },
+                       {}});
+}
+
+void Finder::addCommands(const QStringList& words) {
+  QList<std::pair<QString, QAction*>> actions;
+  for (auto* top : m_window.menuBar()->actions()) {
+    if (top->menu()) collect(top->menu(), {}, actions);
+  }
+  int count = 0;
+  for (const auto& [name, action] : actions) {
+    if (!action->isEnabled() || !holdsAll(name, words) || ++count > mostCommands) continue;
+    m_found.push_back({"command",
+                       name,
+                       action->shortcut().toString(QKeySequence::NativeText),
+                       [action = action] { action->trigger(); },
+                       {}});
+  }
+}
+
+void Finder::addHelp(const QStringList& words) {
+  QFile file(":/help/topics.json");
+  if (!file.open(QIODevice::ReadOnly)) return;
+  const auto bytes = file.readAll();
+  const auto topics = exchange::Json::parse(bytes.begin(), bytes.end(), nullptr, false);
+  int count = 0;
+  for (const auto& topic : topics) {
+    const auto title = qtext(topic.value("title", "")), text = qtext(topic.value("text", ""));
+    if (words.isEmpty() || !holdsAll(title + " " + text, words) || ++count > mostHelp) continue;
+    m_found.push_back({"help", title, {}, {}, text});
+  }
+}
+
+void Finder::fill() {
+  m_list->clear();
+  for (const auto& found : m_found)
+    m_list->addItem(found.group.leftJustified(11) + "  " + found.name +
+                    (found.detail.isEmpty() ? QString() : "   " + found.detail));
+  if (m_found.empty()) m_list->addItem("Nothing of that name.");
+  m_list->setCurrentRow(0);
+}
+
+void Finder::take() {
+  const auto row = static_cast<std::size_t>(std::max(0, m_list->currentRow()));
+  if (row >= m_found.size()) return;
+  const auto found = m_found[row];
+  if (!found.act) {
+    m_help->setText("<b>" + found.name.toHtmlEscaped() + "</b><br>" + found.help.toHtmlEscaped());
+    m_help->show();
+    return;
+  }
+  hide();
+  m_window.setFocus();
+  found.act();
+}
+
+bool Finder::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() == QEvent::FocusOut && watched == m_text && isVisible() && !m_window.focusWidget())
+    return false;
+  if (event->type() != QEvent::KeyPress) return QFrame::eventFilter(watched, event);
+  const int rows = m_list->count();
+  switch (static_cast<QKeyEvent*>(event)->key()) {
+  case Qt::Key_Escape:
+    hide();
+    m_window.setFocus();
+    return true;
+  case Qt::Key_Down:
+    m_list->setCurrentRow(std::min(rows - 1, m_list->currentRow() + 1));
+    return true;
+  case Qt::Key_Up:
+    m_list->setCurrentRow(std::max(0, m_list->currentRow() - 1));
+    return true;
+  case Qt::Key_Return:
+  case Qt::Key_Enter:
+    take();
+    return true;
+  default:
+    return QFrame::eventFilter(watched, event);
+  }
+}
+
+FinderActions::FinderActions(MainWindow& window) : QObject(&window) {
+  auto* finder = new Finder(window);
+  auto* menu = window.menuBar()->addMenu("&Help");
+  menu->addAction("&Find anything…", QKeySequence("Ctrl+K"), finder, &Finder::open);
+  menu->addAction("&First steps", QKeySequence("Shift+F1"), &window, &MainWindow::showFirstStart);
+}
+
+} // namespace butte::app

@@ -1,0 +1,361 @@
+#include "book_json.h"
+
+#include "open_store.h"
+#include "record_check.h"
+
+#include <QFile>
+#include <QSaveFile>
+#include <sstream>
+
+namespace butte::book {
+
+using core::problemAt;
+using core::ProblemCode;
+using exchange::ObjectReader;
+
+namespace {
+
+constexpr int formatVersion = 1;
+constexpr const char* formatName = "butte-book";
+
+// ---- out
+
+class Writer {
+public:
+  Writer(Store& store, QSaveFile& file) : m_store(store), m_file(file) {}
+
+  Trouble write() {
+    put("{\"format\": \"butte-book\", \"version\": " + std::to_string(formatVersion));
+    Json meta = Json::object();
+    auto trouble = m_store.eachMeta([&](const std::string& key, const std::string& value) {
+      meta[key] = value;
+      return true;
+    });
+    if (trouble) return trouble;
+    put(",\n\"meta\": " + dumped(meta));
+    begin("sheets");
+    if ((trouble = m_store.eachSheet([&](const std::string& html) { return item(Json(html)); })))
+      return trouble;
+    end();
+    begin("records");
+    for (const auto kind : allKinds) {
+      if (kind == Kind::Reading) continue;
+      if ((trouble = m_store.eachRecord(
+               kind, [&](const Record& record, Moment at) { return item(recordJson(record, at)); })))
+        return trouble;
+    }
+    end();
+    begin("versions");
+    if ((trouble = m_store.eachVersion([&](const Version& version) { return item(versionJson(version)); })))
+      return trouble;
+    end();
+    begin("steps");
+    if ((trouble =
+             m_store.eachStep([&](const Step& step, bool undone) { return item(stepJson(step, undone)); })))
+      return trouble;
+    end();
+    begin("readings");
+    trouble = m_store.eachReading([&](const Reading& r, std::optional<Moment> binned) {
+      return item(Json::array({r.number, r.tank, r.quantity, r.at.iso(), r.value, r.typed, r.importUid,
+                               binned ? Json(binned->iso()) : Json()}));
+    });
+    if (trouble) return trouble;
+    end();
+    put("}\n");
+    return std::nullopt;
+  }
+
+private:
+  static std::string dumped(const Json& json) {
+    return json.dump(-1, ' ', false, Json::error_handler_t::replace);
+  }
+  void put(const std::string& text) { m_file.write(text.data(), static_cast<qint64>(text.size())); }
+  void begin(const char* name) {
+    put(std::string(",\n\"") + name + "\": [");
+    m_first = true;
+  }
+  bool item(const Json& json) {
+    put((m_first ? "\n" : ",\n") + dumped(json));
+    m_first = false;
+    return m_file.error() == QFileDevice::NoError;
+  }
+  void end() { put("\n]"); }
+
+  static Json recordJson(const Record& record, Moment at) {
+    Json out{{"kind", code(record.ref.kind)}, {"uid", record.ref.uid}, {"changed_at", at.iso()}};
+    if (record.binnedAt) out["binned_at"] = record.binnedAt->iso();
+    out["body"] = record.body;
+    return out;
+  }
+  static Json versionJson(const Version& v) {
+    return {{"thing", v.thingUid}, {"number", v.number}, {"at", v.at.iso()}, {"who", v.who},
+            {"why", v.why},        {"name", v.name},     {"words", v.words}, {"body", v.body}};
+  }
+  static Json stepJson(const Step& step, bool undone) {
+    Json changes = Json::array();
+    for (const auto& c : step.changes)
+      changes.push_back({{"kind", code(c.ref.kind)},
+                         {"uid", c.ref.uid},
+                         {"pointer", c.pointer},
+                         {"before", c.before},
+                         {"after", c.after}});
+    return {{"number", step.number},      {"at", step.at.iso()}, {"who", step.who},   {"words", step.words},
+            {"merge_key", step.mergeKey}, {"undone", undone},    {"changes", changes}};
+  }
+
+  Store& m_store;
+  QSaveFile& m_file;
+  bool m_first = true;
+};
+
+// ---- in
+
+/// Takes the pieces of the file as they are parsed, so that a book of any size needs little memory.
+class Reader {
+public:
+  Reader(Store& store, ReadBookJson how) : m_store(store), m_how(how) {}
+
+  Trouble read(std::istream& text) {
+    Json rest;
+    try {
+      rest = Json::parse(text, [this](int depth, Json::parse_event_t event, Json& value) {
+        return take(depth, event, value);
+      });
+    } catch (const nlohmann::json::exception& error) {
+      if (m_problem) return m_problem;
+      std::string what = error.what();
+      if (const auto bracket = what.find("] "); bracket != std::string::npos) what.erase(0, bracket + 2);
+      return problemAt(ProblemCode::BadJson, "book", {what});
+    }
+    if (m_problem) return m_problem;
+    if (!rest.is_object() || rest.value("format", Json()) != Json(formatName))
+      return problemAt(ProblemCode::OutOfRange, "format",
+                       {"this file", "a book: \"format\": \"butte-book\""});
+    const auto version = rest.value("version", Json());
+    if (!version.is_number_integer())
+      return problemAt(ProblemCode::MissingKey, "version", {"a whole number"});
+    if (version.get<int>() > formatVersion)
+      return problemAt(ProblemCode::NewerFormat, "version",
+                       {std::to_string(version.get<int>()), std::to_string(formatVersion)});
+    return std::nullopt;
+  }
+
+private:
+  /// False: the piece is done with and need not be kept.
+  bool take(int depth, Json::parse_event_t event, Json& value) {
+    using Event = Json::parse_event_t;
+    if (m_problem) throw nlohmann::json::other_error::create(500, "stopped", nullptr);
+    if (depth == 1 && event == Event::key) {
+      m_list = value.get<std::string>();
+      m_index = 0;
+      static const std::set<std::string> known{"format",  "version",  "meta",  "sheets",
+                                               "records", "versions", "steps", "readings"};
+      if (!known.contains(m_list) && !m_list.starts_with("x_"))
+        m_problem = problemAt(ProblemCode::UnknownKey, m_list,
+                              {"format version meta sheets records versions steps readings"});
+      return true;
+    }
+    if (depth == 1 && event == Event::object_end && m_list == "meta") {
+      meta(value);
+      return false;
+    }
+    const bool whole = event == Event::object_end || event == Event::array_end || event == Event::value;
+    if (depth != 2 || !whole || m_list == "meta" || m_list == "format" || m_list == "version") return true;
+    m_path = m_list + "[" + std::to_string(m_index++) + "]";
+    if (m_list == "sheets")
+      sheet(value);
+    else if (m_list == "records")
+      record(value);
+    else if (m_list == "versions")
+      version(value);
+    else if (m_list == "steps")
+      step(value);
+    else if (m_list == "readings")
+      reading(value);
+    return false;
+  }
+
+  void keep(const Trouble& trouble) {
+    if (!trouble || m_problem) return;
+    m_problem = *trouble;
+    if (trouble->where != m_path && trouble->where.find('/') == std::string::npos)
+      m_problem->where = m_path + "." + trouble->where;
+    else
+      m_problem->where = m_path;
+  }
+
+  Moment shifted(Moment at) const { return {at.seconds + m_shift}; }
+
+  Moment moment(ObjectReader& reader, const char* key) {
+    const auto text = reader.text(key).value_or("");
+    const auto at = Moment::fromIso(text);
+    if (!at)
+      reader.fail(ProblemCode::OutOfRange, key,
+                  {"'" + text + "'", "a date and time such as 2026-03-02T07:15:00Z"});
+    return shifted(at.value_or(Moment{}));
+  }
+
+  void meta(const Json& json) {
+    for (const auto& [key, value] : json.items()) {
+      m_path = "meta." + key;
+      if (!value.is_string())
+        return void(m_problem =
+                        problemAt(ProblemCode::WrongType, m_path, {"a text", exchange::typeName(value)}));
+      if (key == "sample_newest" && m_how.shiftToToday) {
+        constexpr std::int64_t day = 86400;
+        if (const auto newest = Moment::fromIso(value.get<std::string>()))
+          m_shift = (Moment::now().seconds / day - 1 - newest->seconds / day) * day;
+        continue;
+      }
+      keep(m_store.setMeta(key, value.get<std::string>()));
+    }
+  }
+
+  void sheet(const Json& json) {
+    if (!json.is_string())
+      return void(m_problem =
+                      problemAt(ProblemCode::WrongType, m_path, {"a text", exchange::typeName(json)}));
+    const auto kept = m_store.keepSheet(json.get<std::string>());
+    if (!kept) keep(kept.problem());
+  }
+
+  void record(const Json& json) {
+    ObjectReader reader(json, m_path, m_problem);
+    const auto kindText = reader.text("kind").value_or("");
+    const auto kind = kindFromCode(kindText);
+    if (!kind || *kind == Kind::Reading)
+      reader.fail(
+          ProblemCode::OutOfRange, "kind",
+          {"'" + kindText + "'", "water, product, target, formula, stock_plan, batch or reading_import"});
+    Record out;
+    out.ref.uid = reader.text("uid").value_or("");
+    if (out.ref.uid.empty()) reader.fail(ProblemCode::MissingKey, "uid", {"every record needs one"});
+    const auto at = moment(reader, "changed_at");
+    if (reader.has("binned_at")) out.binnedAt = moment(reader, "binned_at");
+    if (const auto* body = reader.object("body"))
+      out.body = *body;
+    else
+      reader.fail(ProblemCode::MissingKey, "body", {"every record needs one"});
+    reader.finish();
+    if (m_problem) return;
+    out.ref.kind = *kind;
+    if (auto trouble = checkRecord(out.ref.kind, out.body)) {
+      trouble->where = "body." + trouble->where;
+      return keep(trouble);
+    }
+    if (out.ref.kind == Kind::Batch && m_shift != 0)
+      out.body["at"] = shifted(*Moment::fromIso(out.body["at"].get<std::string>())).iso();
+    keep(m_store.write(out, at));
+  }
+
+  void version(const Json& json) {
+    ObjectReader reader(json, m_path, m_problem);
+    Version v;
+    v.thingUid = reader.text("thing").value_or("");
+    v.number = static_cast<int>(reader.number("number").value_or(0));
+    v.at = moment(reader, "at");
+    v.who = reader.text("who").value_or("");
+    v.why = reader.text("why").value_or("");
+    v.name = reader.text("name").value_or("");
+    v.words = reader.text("words").value_or("");
+    if (const auto* body = reader.object("body")) v.body = *body;
+    reader.finish();
+    if (!m_problem) keep(m_store.putVersion(v));
+  }
+
+  void step(const Json& json) {
+    ObjectReader reader(json, m_path, m_problem);
+    Step s;
+    s.number = static_cast<std::int64_t>(reader.number("number").value_or(0));
+    s.at = moment(reader, "at");
+    s.who = reader.text("who").value_or("");
+    s.words = reader.text("words").value_or("");
+    s.mergeKey = reader.text("merge_key").value_or("");
+    const bool undone = reader.flag("undone").value_or(false);
+    const auto* changes = reader.array("changes");
+    for (std::size_t i = 0; changes && i < changes->size() && !m_problem; ++i) {
+      ObjectReader row((*changes)[i], m_path + ".changes[" + std::to_string(i) + "]", m_problem);
+      const auto kind = kindFromCode(row.text("kind").value_or(""));
+      if (!kind) row.fail(ProblemCode::OutOfRange, "kind", {"", "the kind of a record"});
+      RecordChange change{{kind.value_or(Kind::Formula), row.text("uid").value_or("")},
+                          row.text("pointer").value_or(""),
+                          {},
+                          {}};
+      if (const auto* before = row.any("before")) change.before = *before;
+      if (const auto* after = row.any("after")) change.after = *after;
+      row.finish();
+      s.changes.push_back(std::move(change));
+    }
+    reader.finish();
+    if (!m_problem) keep(m_store.putStep(s, undone));
+  }
+
+  void reading(const Json& json) {
+    constexpr std::size_t fields = 8;
+    const bool right = json.is_array() && json.size() == fields && json[0].is_number_integer() &&
+                       json[1].is_string() && json[2].is_string() && json[3].is_string() &&
+                       json[4].is_number() && json[5].is_string() && json[6].is_string();
+    const auto at = right ? Moment::fromIso(json[3].get<std::string>()) : std::nullopt;
+    if (!at)
+      return void(m_problem = problemAt(ProblemCode::WrongType, m_path,
+                                        {"[number, tank, quantity, time, value, typed, import, binned]",
+                                         exchange::typeName(json)}));
+    Reading r{
+        json[0].get<std::int64_t>(), json[1].get<std::string>(), json[2].get<std::string>(), shifted(*at),
+        json[4].get<double>(),       json[5].get<std::string>(), json[6].get<std::string>()};
+    if (json[7].is_null()) return keep(m_store.addReadings({r}));
+    const auto binned = json[7].is_string() ? Moment::fromIso(json[7].get<std::string>()) : std::nullopt;
+    keep(m_store.write({{Kind::Reading, std::to_string(r.number)},
+                        Json{{"tank", r.tank},
+                             {"quantity", r.quantity},
+                             {"at", r.at.iso()},
+                             {"value", r.value},
+                             {"typed", r.typed},
+                             {"import", r.importUid}},
+                        binned.value_or(Moment{})},
+                       {}));
+  }
+
+  Store& m_store;
+  ReadBookJson m_how;
+  std::int64_t m_shift = 0;
+  std::string m_list, m_path;
+  std::size_t m_index = 0;
+  Trouble m_problem;
+};
+
+} // namespace
+
+Trouble writeBookJson(Store& store, const std::string& path) {
+  QSaveFile file(QString::fromStdString(path));
+  const auto failed = [&] {
+    return problemAt(ProblemCode::BadFile, path,
+                     {"it can't be written: " + file.errorString().toStdString()});
+  };
+  if (!file.open(QIODevice::WriteOnly)) return failed();
+  if (auto trouble = Writer(store, file).write()) return trouble;
+  if (file.error() != QFileDevice::NoError || !file.commit()) return failed();
+  return std::nullopt;
+}
+
+Trouble readBookJson(std::istream& text, const std::string& path, ReadBookJson how) {
+  auto made = createStore(path);
+  if (!made) return made.problem();
+  auto store = std::move(made).value();
+  auto trouble = store->begin();
+  if (!trouble) trouble = Reader(*store, how).read(text);
+  if (!trouble) trouble = store->commit();
+  if (!trouble) return std::nullopt;
+  store->rollback();
+  store.reset();
+  for (const auto* ending : {"", "-wal", "-shm"})
+    QFile::remove(QString::fromStdString(path) + ending);
+  return trouble;
+}
+
+Trouble readBookJson(const std::string& text, const std::string& path, ReadBookJson how) {
+  std::istringstream stream(text);
+  return readBookJson(stream, path, how);
+}
+
+} // namespace butte::book

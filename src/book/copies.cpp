@@ -1,0 +1,218 @@
+#include "copies.h"
+
+#include "open_store.h"
+
+#include <QDate>
+#include <QDateTime>
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <QThread>
+#include <algorithm>
+#include <map>
+#include <set>
+
+namespace butte::book {
+
+using core::problemAt;
+using core::ProblemCode;
+
+namespace {
+
+QString qpath(const std::string& text) {
+  return QString::fromStdString(text);
+}
+
+/// "2026-03-02T071500Z daily.butte"
+QString nameOf(Moment at, const std::string& why) {
+  auto name = qpath(at.iso()).remove(':') + " " + qpath(why) + ".butte";
+  return name;
+}
+
+std::optional<CopyOfBook> copyIn(const QFileInfo& file) {
+  const auto name = file.completeBaseName();
+  const auto gap = name.indexOf(' ');
+  const auto time = QDateTime::fromString(name.left(gap), "yyyy-MM-ddTHHmmssZ");
+  if (gap < 0 || !time.isValid()) return std::nullopt;
+  const QDateTime utc(time.date(), time.time(), Qt::UTC);
+  return CopyOfBook{
+      file.filePath().toStdString(), {utc.toSecsSinceEpoch()}, file.size(), name.mid(gap + 1).toStdString()};
+}
+
+/// Into a file of its own first, so that a half-made copy never looks like a whole one.
+Trouble copyInto(Store& store, const QString& target) {
+  QDir().mkpath(QFileInfo(target).absolutePath());
+  const auto half = target + ".half";
+  QFile::remove(half);
+  if (auto trouble = store.copyTo(half.toStdString())) {
+    QFile::remove(half);
+    return trouble;
+  }
+  if (!QFile::rename(half, target))
+    return problemAt(ProblemCode::BadFile, target.toStdString(), {"the copy can't get its name"});
+  return std::nullopt;
+}
+
+QDate dayOf(Moment at) {
+  return QDateTime::fromSecsSinceEpoch(at.seconds, Qt::UTC).date();
+}
+
+using States = std::map<Ref, std::pair<std::string, Json>>; // name, body
+
+Trouble collect(Store& store, Kind kind, States& out) {
+  return store.eachRecord(kind, [&](const Record& record, Moment) {
+    const char* key = kind == Kind::Batch ? "formula_name" : "name";
+    const auto name = record.body.contains(key) && record.body[key].is_string()
+                          ? record.body[key].get<std::string>()
+                          : std::string("?");
+    Json state = record.body;
+    if (record.binnedAt) state["x_in_bin"] = true;
+    out[record.ref] = {name, std::move(state)};
+    return true;
+  });
+}
+
+std::string kindWord(Kind kind) {
+  std::string word(code(kind));
+  std::replace(word.begin(), word.end(), '_', ' ');
+  return word;
+}
+
+} // namespace
+
+std::string copiesFolder(const std::string& bookPath) {
+  return bookPath + "-copies";
+}
+
+std::vector<CopyOfBook> copiesOf(const std::string& bookPath) {
+  std::vector<CopyOfBook> out;
+  for (const auto& file : QDir(qpath(copiesFolder(bookPath))).entryInfoList({"*.butte"}, QDir::Files)) {
+    if (auto copy = copyIn(file)) out.push_back(std::move(*copy));
+  }
+  std::sort(out.begin(), out.end(), [](const auto& a, const auto& b) { return a.at > b.at; });
+  return out;
+}
+
+core::Result<std::string> makeCopy(Book& book, const std::string& why) {
+  const auto target = qpath(copiesFolder(book.path())) + "/" + nameOf(Moment::now(), why);
+  if (QFile::exists(target)) return target.toStdString(); // made within this very second
+  if (auto trouble = copyInto(book.store(), target)) return *trouble;
+  return target.toStdString();
+}
+
+std::vector<CopyOfBook> tooMany(const std::vector<CopyOfBook>& copies, Moment now) {
+  constexpr int daysAll = 7, daysWeekly = 56, daysMonthly = 730;
+  auto daily = copies;
+  std::erase_if(daily, [](const auto& copy) { return copy.why != "daily"; });
+  std::sort(daily.begin(), daily.end(), [](const auto& a, const auto& b) { return a.at > b.at; });
+  std::set<std::string> kept;
+  std::vector<CopyOfBook> out;
+  for (const auto& copy : daily) {
+    const auto day = dayOf(copy.at);
+    const auto age = day.daysTo(dayOf(now));
+    int weekYear = 0;
+    const int week = day.weekNumber(&weekYear);
+    const QString slot = age <= daysAll       ? "d" + day.toString(Qt::ISODate)
+                         : age <= daysWeekly  ? QString("w%1-%2").arg(weekYear).arg(week)
+                         : age <= daysMonthly ? "m" + day.toString("yyyy-MM")
+                                              : "y" + day.toString("yyyy");
+    if (!kept.insert(slot.toStdString()).second) out.push_back(copy);
+  }
+  return out;
+}
+
+Trouble copyDaily(const std::string& bookPath, Moment now) {
+  const auto copies = copiesOf(bookPath);
+  const bool today = std::any_of(copies.begin(), copies.end(), [&](const auto& copy) {
+    return copy.why == "daily" && dayOf(copy.at) == dayOf(now);
+  });
+  if (!today) {
+    auto store = openStore(bookPath, OpenFor::Reading);
+    if (!store) return store.problem();
+    if (auto trouble = copyInto(**store, qpath(copiesFolder(bookPath)) + "/" + nameOf(now, "daily")))
+      return trouble;
+  }
+  for (const auto& old : tooMany(copiesOf(bookPath), now))
+    QFile::remove(qpath(old.path));
+  return std::nullopt;
+}
+
+void copyDailyBehind(Book& book, QObject* owner) {
+  auto* thread = QThread::create([path = book.path()] { copyDaily(path, Moment::now()); });
+  thread->setParent(owner);
+  QObject::connect(thread, &QThread::finished, thread, &QObject::deleteLater);
+  QObject::connect(owner, &QObject::destroyed, thread, [thread] { thread->wait(); });
+  thread->start(QThread::LowPriority);
+}
+
+core::Result<std::vector<std::string>> whatGoingBackChanges(Book& book, const std::string& copyPath) {
+  auto copy = openStore(copyPath, OpenFor::Reading);
+  if (!copy) return copy.problem();
+  std::vector<std::string> out;
+  for (const auto kind :
+       {Kind::Formula, Kind::Water, Kind::Target, Kind::Product, Kind::StockPlan, Kind::Batch}) {
+    States now, then;
+    if (auto trouble = collect(book.store(), kind, now)) return *trouble;
+    if (auto trouble = collect(**copy, kind, then)) return *trouble;
+    std::vector<std::string> gone, back, other;
+    for (const auto& [ref, state] : now) {
+      const auto old = then.find(ref);
+      if (old == then.end())
+        gone.push_back(state.first);
+      else if (old->second.second != state.second)
+        other.push_back(old->second.first);
+    }
+    for (const auto& [ref, state] : then) {
+      if (!now.contains(ref)) back.push_back(state.first);
+    }
+    const auto say = [&](const char* verb, const std::vector<std::string>& names) {
+      if (names.empty()) return;
+      constexpr std::size_t most = 3;
+      std::string line = std::to_string(names.size()) + " " + kindWord(kind) +
+                         (names.size() == 1 ? " " : "s ") + verb + ": ";
+      for (std::size_t i = 0; i < names.size() && i < most; ++i)
+        line += (i ? ", " : "") + names[i];
+      if (names.size() > most) line += " and " + std::to_string(names.size() - most) + " more";
+      out.push_back(line);
+    };
+    say("made since would go", gone);
+    say("would stand as then", other);
+    say("would come back", back);
+  }
+  const auto readingsNow = book.store().counts();
+  const auto readingsThen = (*copy)->counts();
+  if (readingsNow && readingsThen && readingsNow->readings != readingsThen->readings)
+    out.push_back("readings: " + std::to_string(readingsNow->readings) + " now, " +
+                  std::to_string(readingsThen->readings) + " then");
+  return out;
+}
+
+Trouble goBackTo(const std::string& bookPath, const std::string& copyPath) {
+  const auto path = qpath(bookPath);
+  {
+    auto now = openStore(bookPath, OpenFor::Reading);
+    // A book that can't be read is kept as it lies.
+    const auto kept = qpath(copiesFolder(bookPath)) + "/" + nameOf(Moment::now(), "before going back");
+    QDir().mkpath(QFileInfo(kept).absolutePath());
+    if (!now)
+      QFile::copy(path, kept);
+    else if (auto trouble = copyInto(**now, kept))
+      return trouble;
+  }
+  const auto fresh = path + ".going-back";
+  QFile::remove(fresh);
+  {
+    auto copy = openStore(copyPath, OpenFor::Reading);
+    if (!copy) return copy.problem();
+    if (auto trouble = (*copy)->checkWhole()) return trouble;
+    if (auto trouble = (*copy)->copyTo(fresh.toStdString())) return trouble;
+  }
+  for (const auto* ending : {"-wal", "-shm"})
+    QFile::remove(path + ending);
+  // rename(2) replaces the old file in one step; QFile::rename would refuse.
+  if (std::rename(fresh.toStdString().c_str(), bookPath.c_str()) != 0)
+    return problemAt(ProblemCode::BadFile, bookPath, {"the copy can't take the book's place"});
+  return std::nullopt;
+}
+
+} // namespace butte::book

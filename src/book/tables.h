@@ -1,0 +1,37 @@
+#pragma once
+#include "book.h"
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+/// Products, waters, targets, batches and readings as CSV tables (docs/formats/tables.md), both ways.
+namespace butte::book {
+
+/// What would become of one row of a table.
+struct ImportRow {
+  int line = 0; ///< in the file, from 1
+  bool taken = false;
+  std::string words; ///< "Bore: report of 2026-03-02 added", or what is wrong
+};
+
+/// A table read and checked, nothing written yet.
+struct ImportPlan {
+  std::string about; ///< "waters, cells parted by ';', decimal comma"
+  std::size_t taken = 0;
+  std::vector<ImportRow> rows;
+  std::vector<RecordChange> changes;
+  std::vector<Reading> readings;
+};
+
+/// Reads a table whose first column says what it is: product, water, target, batch or tank (for readings).
+/// Parts of cells, decimal mark and encoding are recognised. Errors: the table as a whole can't be read.
+core::Result<ImportPlan> planImport(Store& store, const std::string& bytes);
+
+/// Takes what the plan takes, as one step of undo, all or nothing.
+Trouble import(Book& book, const ImportPlan& plan, const std::string& fileName);
+
+/// Writes all of a kind that is not in the bin. With a decimal comma cells are parted by ';'.
+Trouble writeTable(Store& store, Kind kind, const std::string& path, bool decimalComma = false);
+
+} // namespace butte::book

@@ -1,0 +1,249 @@
+// The Book station, worked as a hand would.
+#include "window_fixture.h"
+
+#include "book/copies.h"
+#include "document/batch_record.h"
+#include "stations/book/batch_list.h"
+#include "stations/book/batch_panel.h"
+#include "stations/book/batch_picture.h"
+#include "stations/book/compare_view.h"
+
+#include <QAbstractButton>
+#include <QComboBox>
+#include <QDir>
+#include <QListView>
+#include <QListWidget>
+#include <QTextBrowser>
+
+using ::testing::HasSubstr;
+
+namespace butte::app {
+
+class BookPageTest : public WindowTest {
+protected:
+  QString batchOf(int row) {
+    const auto* list = find<QListView>("batchList");
+    return list->model()->data(list->model()->index(row, 0), Qt::DisplayRole).toString();
+  }
+  int batchRows() { return find<QListView>("batchList")->model()->rowCount(); }
+  void openSample() {
+    ASSERT_FALSE(window->desk().openSample());
+    window->showStation(5);
+    QApplication::processEvents();
+  }
+};
+
+TEST_F(BookPageTest, MixedItKeepsTheBatchWithItsVersionAndSheet) {
+  window->showStation(4);
+  click("mixedIt");
+  EXPECT_EQ(window->station(), 5);
+  ASSERT_EQ(book().store().counts()->batches, 1);
+  const auto head = book().store().batches({}, std::nullopt, 1)->front();
+  EXPECT_EQ(head.formulaVersion, 1);
+  EXPECT_NEAR(head.litres, 20000, 1e-6);
+  type("actual0", "16.2");
+  type("lot0", "CN-2026-7");
+  type("batchEc", "1.66");
+  type("batchPh", "5.9");
+  ASSERT_FALSE(book().flush());
+  const auto record = book().record({book::Kind::Batch, head.uid});
+  const auto batch = book::batchFromJson((*record)->body);
+  ASSERT_TRUE(static_cast<bool>(batch));
+  EXPECT_EQ(batch->weights[0].actual->digits, "16.2");
+  EXPECT_EQ(batch->weights[0].lot, "CN-2026-7");
+  EXPECT_NEAR(*batch->ecReadMilliSiemens(), 1.66, 1e-12);
+  click("batchSheet");
+  EXPECT_THAT(find<QTextBrowser>("keptSheet")->toPlainText().toStdString(), HasSubstr("make up to 200 L"));
+  EXPECT_THAT(find<QTextBrowser>("keptSheet")->toPlainText().toStdString(),
+              ::testing::Not(HasSubstr(sheetDayMark)));
+}
+
+TEST_F(BookPageTest, WhatABatchUsedDoesNotChangeUnderIt) {
+  window->showStation(4);
+  click("mixedIt");
+  const auto head = book().store().batches({}, std::nullopt, 1)->front();
+  const auto before = book().record({book::Kind::Batch, head.uid});
+  const auto planned = (*before)->body["weights"];
+  window->showStation(1);
+  type("target_K", "250");
+  ASSERT_FALSE(book().flush());
+  EXPECT_EQ((*book().record({book::Kind::Batch, head.uid}))->body["weights"], planned);
+  const auto version = book().store().version(window->desk().inHand().uid, head.formulaVersion);
+  EXPECT_EQ((*version)->body["target"]["rows"][3]["mg_per_l"], "205");
+  window->showRecord({book::Kind::Batch, head.uid});
+  click("batchFormula");
+  auto* trail = find<QListWidget>("trail");
+  ASSERT_EQ(trail->count(), 2) << "now, and the version that was used";
+  EXPECT_THAT(trail->item(0)->text().toStdString(), HasSubstr("target K 205 to 250 mg/L"));
+}
+
+TEST_F(BookPageTest, AWeightInTheBatchIsUndoneAlsoAfterANight) {
+  window->showStation(4);
+  click("mixedIt");
+  const auto uid = book().store().batches({}, std::nullopt, 1)->front().uid;
+  type("actual0", "16.2");
+  reopenWindow();
+  editor().undo();
+  EXPECT_TRUE((*book().record({book::Kind::Batch, uid}))->body["weights"][0]["actual"].is_null());
+}
+
+TEST_F(BookPageTest, FiltersAnswerWhichBatchesGotThisLot) {
+  openSample();
+  const int all = static_cast<int>(*book().store().batchCount({}));
+  ASSERT_GT(all, 80);
+  const auto some = book().store().batches({}, std::nullopt, 20);
+  const auto record = book().record({book::Kind::Batch, some->back().uid});
+  const auto lot = (*record)->body["weights"][0]["lot"].get<std::string>();
+  type("filterLot", QString::fromStdString(lot));
+  book::BatchFilter filter;
+  filter.lot = lot;
+  const auto expected = *book().store().batchCount(filter);
+  ASSERT_GT(expected, 0);
+  ASSERT_LT(expected, all);
+  EXPECT_TRUE(QTest::qWaitFor(
+      [&] { return find<QLabel>("batchCount")->text() == QString("%1 batches").arg(expected); }, 2000));
+  type("filterLot", "");
+  type("filterOff", "2");
+  EXPECT_TRUE(QTest::qWaitFor([&] { return batchRows() > 0 && batchRows() < 40; }, 2000));
+  for (int i = 0; i < batchRows(); ++i)
+    EXPECT_THAT(batchOf(i).toStdString(), HasSubstr("off plan"));
+}
+
+TEST_F(BookPageTest, AMarkInThePictureLeadsToItsBatches) {
+  openSample();
+  auto* picture = find<BatchPicture>("batchPicture");
+  ASSERT_GT(picture->markCount(), 30);
+  const int all = batchRows();
+  QTest::mouseClick(picture, Qt::LeftButton, Qt::NoModifier,
+                    picture->placeOf(picture->markCount() / 2).toPoint());
+  EXPECT_LT(batchRows(), all);
+  EXPECT_GE(batchRows(), 1);
+  EXPECT_TRUE(find<QAbstractButton>("clearStretch")->isVisible());
+  click("clearStretch");
+  EXPECT_EQ(batchRows(), all);
+  const auto before = picture->from();
+  picture->setFocus();
+  QTest::keyClick(picture, Qt::Key_Plus);
+  EXPECT_GT(picture->from(), before) << "nearer";
+  QTest::keyClick(picture, Qt::Key_Home);
+  EXPECT_EQ(picture->from(), before);
+}
+
+TEST_F(BookPageTest, TwoVersionsStandSideBySideAndOneIsGoneBackTo) {
+  openSample();
+  window->bookPage().showRecord({book::Kind::Formula, "sample-formula-0"});
+  auto* trail = find<QListWidget>("trail");
+  ASSERT_EQ(trail->count(), 3);
+  trail->clearSelection();
+  trail->item(0)->setSelected(true);
+  trail->item(2)->setSelected(true);
+  click("compareVersions");
+  auto* view = find<CompareView>("compareView");
+  ASSERT_TRUE(view->isVisible());
+  EXPECT_THAT(view->changes().join("\n").toStdString(), HasSubstr("target K 190 to 205 mg/L"));
+  EXPECT_THAT(view->rowTexts().join("\n").toStdString(), HasSubstr("→"));
+  trail->clearSelection();
+  trail->item(2)->setSelected(true);
+  click("goBackVersion");
+  EXPECT_EQ(editor().json()["target"]["rows"][3]["mg_per_l"], "190")
+      << "it was in hand, so the stations show it at once";
+  editor().undo();
+  EXPECT_EQ(editor().json()["target"]["rows"][3]["mg_per_l"], "205");
+}
+
+TEST_F(BookPageTest, TheBinGivesBack) {
+  openSample();
+  window->bookPage().showSection(BookPage::Bin);
+  auto* list = find<QListView>("thingList");
+  ASSERT_EQ(list->model()->rowCount(), 1);
+  list->setCurrentIndex(list->model()->index(0, 0));
+  const auto before = book().store().list(book::Kind::Formula, false)->size();
+  click("binThing");
+  EXPECT_EQ(book().store().list(book::Kind::Formula, false)->size(), before + 1);
+}
+
+TEST_F(BookPageTest, AWaterIsKeptAndUsedAgainWithoutChangingOldFormulas) {
+  window->showStation(5);
+  click("section2");
+  click("keepInBook");
+  ASSERT_EQ(book().store().list(book::Kind::Water, false)->size(), 1u);
+  const auto first = window->desk().inHand();
+  window->files().newFormula();
+  const auto ref = book().store().list(book::Kind::Water, false)->front().ref;
+  window->showRecord(ref);
+  click("useThing");
+  EXPECT_EQ(editor().document().waterName, "Roof 60 : bore 40");
+  window->showStation(0);
+  type("water_Ca", "55");
+  ASSERT_FALSE(book().flush());
+  EXPECT_EQ((*book().record(first))->body["water"]["rows"][0]["mg_per_l"], "31.9");
+  EXPECT_EQ((*book().record(ref))->body["reports"][0]["water"]["rows"][0]["mg_per_l"], "31.9");
+}
+
+TEST_F(BookPageTest, GoingBackToACopyShowsWhatWouldChangeFirst) {
+  window->showStation(5);
+  click("section8");
+  click("copyNow");
+  auto* list = find<QListWidget>("copies");
+  ASSERT_EQ(list->count(), 1);
+  const auto old = editor().json();
+  window->showStation(1);
+  type("target_K", "250");
+  window->files().newFormula();
+  window->showStation(5);
+  click("section8");
+  list->setCurrentRow(0);
+  const auto words = find<QLabel>("copyChanges")->text().toStdString();
+  EXPECT_THAT(words, HasSubstr("1 formula made since would go"));
+  EXPECT_THAT(words, HasSubstr("1 formula would stand as then"));
+  QString asked;
+  window->prompts().goOn = [&](const QString&, const QString& text, const QString&) {
+    asked = text;
+    return false;
+  };
+  click("goBackCopy");
+  EXPECT_EQ(book().store().list(book::Kind::Formula, false)->size(), 3u) << "not told to: nothing happened";
+  window->prompts().goOn = [](const QString&, const QString&, const QString&) { return true; };
+  click("goBackCopy");
+  EXPECT_THAT(asked.toStdString(), HasSubstr("made since would go"));
+  EXPECT_EQ(book().store().list(book::Kind::Formula, false)->size(), 2u);
+  EXPECT_EQ(editor().json(), old);
+  EXPECT_EQ(book::copiesOf(bookPath().toStdString()).size(), 2u) << "what stood before is a copy now";
+}
+
+TEST_F(BookPageTest, AReadingIsTypedInItsOwnUnit) {
+  window->showStation(5);
+  click("section6");
+  type("readingTank", "north");
+  find<QComboBox>("readingUnit")->setCurrentText("uS/cm");
+  type("readingValue", "1580");
+  click("keepReading");
+  const auto readings = book().store().readings(std::nullopt, 5);
+  ASSERT_EQ(readings->size(), 1u);
+  EXPECT_NEAR(readings->front().value, 1.58, 1e-12);
+  EXPECT_EQ(readings->front().typed, "1580 uS/cm");
+  editor().undo();
+  EXPECT_TRUE(book().store().readings(std::nullopt, 5)->empty());
+}
+
+TEST_F(BookPageTest, ATableShowsRowByRowWhatItWouldTakeBeforeAnythingIsWritten) {
+  QFile table(folder.filePath("waters.csv"));
+  ASSERT_TRUE(table.open(QIODevice::WriteOnly));
+  table.write("water;date;Ca (mg/L);pH\r\nSpring;2026-03-02;62,5;7,4\r\nSpring;soon;60;7,4\r\n");
+  table.close();
+  QString shown;
+  window->prompts().goOn = [&](const QString&, const QString& text, const QString&) {
+    shown = text;
+    return false;
+  };
+  EXPECT_FALSE(window->books().importTableFrom(table.fileName()));
+  EXPECT_THAT(shown.toStdString(), HasSubstr("row 3, not taken: “soon” in “date” is no date"));
+  EXPECT_TRUE(book().store().list(book::Kind::Water, false)->empty());
+  window->prompts().goOn = [](const QString&, const QString&, const QString&) { return true; };
+  EXPECT_TRUE(window->books().importTableFrom(table.fileName()));
+  ASSERT_EQ(book().store().list(book::Kind::Water, false)->size(), 1u);
+  editor().undo();
+  EXPECT_TRUE(book().store().list(book::Kind::Water, false)->empty());
+}
+
+} // namespace butte::app

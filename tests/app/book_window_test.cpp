@@ -1,0 +1,210 @@
+// The window and its book: kept as one types, taken back after a night, found, two windows, first start.
+#include "window_fixture.h"
+
+#include "book/book_json.h"
+#include "window/finder.h"
+
+#include <QAbstractButton>
+#include <QComboBox>
+#include <QDir>
+#include <QDropEvent>
+#include <QListWidget>
+#include <QMimeData>
+
+using ::testing::HasSubstr;
+
+namespace butte::app {
+
+TEST_F(WindowTest, WhatIsTypedIsKeptWithoutSavingAndUndoneAfterANight) {
+  const auto before = editor().json();
+  type("stockFactor", "150");
+  press(Qt::Key_Tab);
+  window.reset(); // no question, no save
+  reopenWindow();
+  EXPECT_EQ(editor().json()["stock"]["factor"], "150");
+  EXPECT_EQ(editor().undoWords(), "stock strength 1: to 150") << "the step's own words";
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(editor().json(), before);
+  press(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);
+  EXPECT_EQ(editor().json()["stock"]["factor"], "150");
+}
+
+TEST_F(WindowTest, TheMarkSaysWhenAllIsKept) {
+  auto* mark = find<QLabel>("keptMark");
+  type("stockFactor", "150");
+  EXPECT_THAT(mark->text().toStdString(), HasSubstr("keeping"));
+  EXPECT_TRUE(QTest::qWaitFor([&] { return mark->text().contains("kept"); }, 3000))
+      << mark->text().toStdString();
+}
+
+TEST_F(WindowTest, UndoLeadsToTheFormulaItWasDoneIn) {
+  const auto first = window->desk().inHand();
+  type("stockFactor", "150");
+  window->files().newFormula();
+  ASSERT_NE(window->desk().inHand(), first);
+  editor().undo(); // the new formula itself
+  QApplication::processEvents();
+  editor().undo();
+  QApplication::processEvents();
+  EXPECT_EQ(window->desk().inHand(), first);
+  EXPECT_EQ(editor().json()["stock"]["factor"], "100");
+}
+
+TEST_F(WindowTest, ADeletedFormulaLiesInTheBinAndComesBack) {
+  const auto ref = window->desk().inHand();
+  trigger("binFormula");
+  QApplication::processEvents();
+  EXPECT_NE(window->desk().inHand(), ref);
+  reopenWindow();
+  EXPECT_EQ(book().store().bin()->size(), 1u);
+  press(Qt::Key_Z, Qt::ControlModifier);
+  QApplication::processEvents();
+  EXPECT_EQ(window->desk().inHand(), ref) << "taken back, and shown";
+  EXPECT_TRUE(book().store().bin()->empty());
+}
+
+TEST_F(WindowTest, ASecondWindowOnlyLooksAndSaysWhoWrites) {
+  QSettings other(folder.filePath("other.ini"), QSettings::IniFormat);
+  MainWindow second(other, folder.filePath("other"));
+  ASSERT_FALSE(second.desk().openBook(bookPath()));
+  second.show();
+  auto* banner = second.findChild<QLabel*>("bookBanner");
+  EXPECT_TRUE(banner->isVisible());
+  EXPECT_THAT(banner->text().toStdString(), HasSubstr("has it open since"));
+  EXPECT_EQ(second.editor().json(), editor().json());
+  EXPECT_TRUE(second.editor().set("x", "/stock/factor", "150"));
+  EXPECT_EQ(second.editor().json()["stock"]["factor"], "100") << "refused";
+  type("stockFactor", "170");
+  press(Qt::Key_Tab);
+  ASSERT_FALSE(book().flush());
+  second.books().lookAgain();
+  EXPECT_EQ(second.editor().json()["stock"]["factor"], "170") << "a new look";
+}
+
+TEST_F(WindowTest, ControlKFindsThingsCommandsAndHelp) {
+  press(Qt::Key_K, Qt::ControlModifier);
+  auto* finder = find<Finder>("finder");
+  ASSERT_TRUE(finder->isVisible());
+  QTest::keyClicks(find<QLineEdit>("finderText"), "ormsey");
+  EXPECT_THAT(finder->shownNames().value(0).toStdString(), HasSubstr("Ormsey Glass"));
+  press(Qt::Key_Escape);
+  EXPECT_FALSE(finder->isVisible());
+  press(Qt::Key_K, Qt::ControlModifier);
+  QTest::keyClicks(find<QLineEdit>("finderText"), "ounces");
+  ASSERT_EQ(finder->shownNames(), QStringList{"Weights in ounces"});
+  press(Qt::Key_Return);
+  EXPECT_EQ(window->units().mass(), MassShown::Ounces) << "the command was done";
+  press(Qt::Key_K, Qt::ControlModifier);
+  QTest::keyClicks(find<QLineEdit>("finderText"), "swallows");
+  press(Qt::Key_Return);
+  EXPECT_TRUE(find<QLabel>("finderHelp")->isVisible());
+  EXPECT_THAT(find<QLabel>("finderHelp")->text().toStdString(), HasSubstr("Alkalinity"));
+}
+
+TEST_F(WindowTest, ControlKTakesAFormulaInHand) {
+  const auto demo = window->desk().inHand();
+  window->files().newFormula();
+  press(Qt::Key_K, Qt::ControlModifier);
+  QTest::keyClicks(find<QLineEdit>("finderText"), "strawb fruit");
+  press(Qt::Key_Return);
+  EXPECT_EQ(window->desk().inHand(), demo);
+}
+
+TEST_F(WindowTest, DroppedOnTheWindowABookOpensAndAFormulaComesIn) {
+  auto other = book::Book::create(folder.filePath("other.butte").toStdString(), "Other farm");
+  ASSERT_TRUE(static_cast<bool>(other));
+  std::move(other).value().reset();
+  const auto drop = [&](const QString& path) {
+    QMimeData data;
+    data.setUrls({QUrl::fromLocalFile(path)});
+    QDragEnterEvent enter({50, 50}, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(window.get(), &enter);
+    QDropEvent event({50, 50}, Qt::CopyAction, &data, Qt::LeftButton, Qt::NoModifier);
+    QApplication::sendEvent(window.get(), &event);
+  };
+  drop(folder.filePath("other.butte"));
+  EXPECT_EQ(book().farm(), "Other farm");
+  QFile::copy(":/demo/ormsey.json", folder.filePath("f.butte.json"));
+  drop(folder.filePath("f.butte.json"));
+  EXPECT_THAT(editor().document().name, HasSubstr("Ormsey"));
+  drop(folder.filePath("f.butte.json") + "x");
+  EXPECT_EQ(troubles.size(), 1) << "what is not there is said";
+  EXPECT_EQ(window->desk().recentBooks().size(), 2);
+}
+
+TEST_F(WindowTest, ABrokenBookIsRefusedAndTheOpenOneStays) {
+  QFile bad(folder.filePath("bad.butte"));
+  ASSERT_TRUE(bad.open(QIODevice::WriteOnly));
+  bad.write("no book at all, but long enough to be looked at");
+  bad.close();
+  const auto before = editor().json();
+  EXPECT_FALSE(window->books().openBook(bad.fileName()));
+  ASSERT_EQ(troubles.size(), 1);
+  EXPECT_THAT(troubles[0].toStdString(), HasSubstr("not a farm book"));
+  EXPECT_EQ(editor().json(), before);
+  type("stockFactor", "150");
+  EXPECT_EQ(editor().json()["stock"]["factor"], "150") << "the open book goes on";
+}
+
+TEST_F(WindowTest, TheFirstStartEndsInAWorkingFormula) {
+  bareWindow();
+  QFile::remove(bookPath());
+  settings->clear();
+  window->books().start(false, {});
+  showWindow();
+  EXPECT_TRUE(find<QAbstractButton>("firstMake")->isVisible());
+  auto* crop = find<QComboBox>("firstCrop");
+  crop->setCurrentIndex(crop->findText("lettuce", Qt::MatchContains));
+  type("firstEc", "0.4");
+  type("firstAlkalinity", "120");
+  type("firstWho", "kl");
+  click("firstMake");
+  EXPECT_FALSE(find<QAbstractButton>("firstMake")->isVisible());
+  EXPECT_GT(editor().answer().feed.conductivity.milliSiemensPerCm(), 0.8);
+  std::size_t weighed = 0;
+  for (const auto& mass : editor().answer().solution.grams)
+    weighed += mass.grams() > 0;
+  EXPECT_GE(weighed, 8u) << "a formula that can be weighed";
+  EXPECT_EQ(window->desk().initials(), "kl");
+  EXPECT_EQ(editor().document().crop.find("lettuce"), 0u);
+  EXPECT_TRUE(QFile::exists(window->desk().firstBookPath()));
+}
+
+TEST_F(WindowTest, TheSampleBookIsOneClickAwayAndMarked) {
+  window->showFirstStart();
+  click("firstSample");
+  EXPECT_TRUE(window->desk().isSample());
+  EXPECT_THAT(find<QLabel>("bookBanner")->text().toStdString(), HasSubstr("SAMPLE"));
+  EXPECT_GT(book().store().counts()->batches, 50);
+  const auto newest = book().store().batches({}, std::nullopt, 1);
+  EXPECT_LT(book::Moment::now().seconds - newest->front().at.seconds, 3 * 86400)
+      << "the sample is always of these days";
+  EXPECT_FALSE(window->desk().recentBooks().contains(window->desk().path()))
+      << "the grower's own book stays the one that opens";
+}
+
+TEST_F(WindowTest, TheWholeBookGoesIntoAFileAndBecomesABookAgain) {
+  type("stockFactor", "150");
+  const auto json = folder.filePath("all.json");
+  ASSERT_TRUE(window->books().writeJsonTo(json));
+  ASSERT_TRUE(window->books().bookFromJsonFile(json, folder.filePath("again.butte")))
+      << (troubles.isEmpty() ? "" : troubles[0].toStdString());
+  EXPECT_EQ(editor().json()["stock"]["factor"], "150");
+  EXPECT_EQ(window->desk().path(), folder.filePath("again.butte"));
+  editor().undo();
+  EXPECT_EQ(editor().json()["stock"]["factor"], "100") << "undo came along";
+}
+
+TEST_F(WindowTest, TheShippedFiguresAProductHadStayInTheFormula) {
+  const auto& shelf = editor().json()["shelf"];
+  ASSERT_TRUE(shelf[0].contains("as_shipped"));
+  EXPECT_EQ(shelf[0]["as_shipped"]["formula"], "5Ca(NO3)2·NH4NO3·10H2O");
+  auto changed = editor().json();
+  changed["shelf"][1]["as_shipped"]["purity_percent"] =
+      "50"; // as if the catalogue had said so when it was taken
+  const double before = grams("kno3");
+  ASSERT_FALSE(editor().set("other figures", "/shelf", changed["shelf"]));
+  EXPECT_GT(grams("kno3"), 1.5 * before) << "the formula goes by what it carries, not by today's catalogue";
+}
+
+} // namespace butte::app
