@@ -23,10 +23,12 @@ QString qpath(const std::string& text) {
   return QString::fromStdString(text);
 }
 
-/// "2026-03-02T071500Z daily.butte"
-QString nameOf(Moment at, const std::string& why) {
-  auto name = qpath(at.iso()).remove(':') + " " + qpath(why) + ".butte";
-  return name;
+/// A name that is still free: "2026-03-02T071500Z daily.butte".
+QString freePath(const std::string& bookPath, Moment at, const std::string& why) {
+  for (;; ++at.seconds) {
+    const auto path = qpath(copiesFolder(bookPath)) + "/" + qpath(at.iso()).remove(':') + " " + qpath(why) + ".butte";
+    if (!QFile::exists(path)) return path;
+  }
 }
 
 std::optional<CopyOfBook> copyIn(const QFileInfo& file) {
@@ -94,8 +96,7 @@ std::vector<CopyOfBook> copiesOf(const std::string& bookPath) {
 }
 
 core::Result<std::string> makeCopy(Book& book, const std::string& why) {
-  const auto target = qpath(copiesFolder(book.path())) + "/" + nameOf(Moment::now(), why);
-  if (QFile::exists(target)) return target.toStdString(); // made within this very second
+  const auto target = freePath(book.path(), Moment::now(), why);
   if (auto trouble = copyInto(book.store(), target)) return *trouble;
   return target.toStdString();
 }
@@ -129,7 +130,7 @@ Trouble copyDaily(const std::string& bookPath, Moment now) {
   if (!today) {
     auto store = openStore(bookPath, OpenFor::Reading);
     if (!store) return store.problem();
-    if (auto trouble = copyInto(**store, qpath(copiesFolder(bookPath)) + "/" + nameOf(now, "daily")))
+    if (auto trouble = copyInto(**store, freePath(bookPath, now, "daily")))
       return trouble;
   }
   for (const auto& old : tooMany(copiesOf(bookPath), now))
@@ -192,7 +193,7 @@ Trouble goBackTo(const std::string& bookPath, const std::string& copyPath) {
   {
     auto now = openStore(bookPath, OpenFor::Reading);
     // A book that can't be read is kept as it lies.
-    const auto kept = qpath(copiesFolder(bookPath)) + "/" + nameOf(Moment::now(), "before going back");
+    const auto kept = freePath(bookPath, Moment::now(), "before going back");
     QDir().mkpath(QFileInfo(kept).absolutePath());
     if (!now)
       QFile::copy(path, kept);

@@ -71,6 +71,8 @@ std::optional<std::string> TableText::digits(const std::string& cell) const {
   if (decimalComma) {
     if (text.find('.') != std::string::npos) return std::nullopt;
     std::replace(text.begin(), text.end(), ',', '.');
+  } else if (text.find(',') != std::string::npos) {
+    return std::nullopt; // 1,234 or 1,234.5: one can't know
   }
   if (!core::parseDecimal(text)) return std::nullopt;
   return text;

@@ -25,9 +25,10 @@ inline Json demoFormula() {
 }
 
 inline Json smallWater(const std::string& name = "Bore") {
-  return Json::parse(R"({"name": ")" + name +
-                     R"(", "reports": [{"date": "2026-03-02", "laboratory": "", "water":
+  auto water = Json::parse(R"({"name": "", "reports": [{"date": "2026-03-02", "laboratory": "", "water":
     {"name": "Bore", "rows": [{"key": "Ca", "mg_per_l": "62"}], "ph": "7.4"}}]})");
+  water["name"] = name;
+  return water;
 }
 
 inline Json smallBatch(const std::string& formula = "f1", const std::string& at = "2026-03-02T07:15:00Z") {

@@ -1,5 +1,6 @@
 #pragma once
 #include "record.h"
+#include "sqlite/sql_text.h"
 
 #include <QHash>
 #include <QSqlDatabase>
@@ -11,17 +12,6 @@
 #include <memory>
 
 namespace butte::book {
-
-/// A statement that stands in the program's text. Only a literal makes one, so nothing that was typed or
-/// imported can ever become part of SQL; values are bound.
-class Sql {
-public:
-  consteval Sql(const char* literal) : m_text(literal) {}
-  const char* text() const { return m_text; }
-
-private:
-  const char* m_text;
-};
 
 /// One connection to one SQLite file, with its prepared statements. Used by the thread that made it.
 class Database {

@@ -2,9 +2,9 @@
 
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
-#include "fields/number_field.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "stations/book/batch_filter_row.h"
 #include "stations/book/batch_list.h"
 #include "stations/book/batch_panel.h"
 #include "stations/book/batch_picture.h"
@@ -18,10 +18,8 @@
 #include "words.h"
 
 #include <QButtonGroup>
-#include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
-#include <QLineEdit>
 #include <QListView>
 #include <QPushButton>
 #include <QScrollArea>
@@ -127,9 +125,6 @@ BookPage::BookPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, Pro
     m_trail->show({});
     refresh();
   });
-  m_typing.setSingleShot(true);
-  m_typing.setInterval(120);
-  connect(&m_typing, &QTimer::timeout, this, &BookPage::applyFilter);
   m_later.setSingleShot(true);
   m_later.setInterval(400);
   connect(&m_later, &QTimer::timeout, this, &BookPage::refresh);
@@ -174,64 +169,17 @@ QWidget* BookPage::makeBatches() {
   m_picture = new BatchPicture(m_desk);
   m_batchList = listFor(m_batches, new BatchDelegate(*m_batches, m_units, this), "batchList");
   connect(m_batchList->selectionModel(), &QItemSelectionModel::currentChanged, this, &BookPage::chooseBatch);
+  m_filter = new BatchFilterRow(m_desk);
+  connect(m_filter, &BatchFilterRow::changed, this, &BookPage::applyFilter);
+  connect(m_filter, &BatchFilterRow::message, this, &BookPage::message);
   connect(m_picture, &BatchPicture::stretchChosen, this, [this](book::Moment from, book::Moment before) {
-    m_chosenStretch = {from, before};
-    const auto filter = typedFilter();
-    m_batches->show(filter);
-    m_stretch->setVisible(true);
-    const auto count = m_desk.book().store().batchCount(filter);
-    m_count->setText(QString("%1 batches").arg(count ? *count : 0));
+    m_filter->setStretch(from, before);
+    m_batches->show(m_filter->filter());
     if (m_batches->rowCount() > 0) m_batchList->setCurrentIndex(m_batches->index(0));
   });
   column->addWidget(m_picture);
-  column->addWidget(makeFilter());
+  column->addWidget(m_filter);
   column->addWidget(m_batchList, 1);
-  return box;
-}
-
-QWidget* BookPage::makeFilter() {
-  auto* box = new QWidget;
-  auto* row = new QHBoxLayout(box);
-  row->setContentsMargins(0, 0, 0, 0);
-  m_crop = new QComboBox;
-  m_crop->setObjectName("filterCrop");
-  m_since = new QComboBox;
-  m_since->setObjectName("filterSince");
-  for (const auto& [text, days] :
-       {std::pair{"any time", 0}, {"last 30 days", 30}, {"last 90 days", 90}, {"last year", 365}})
-    m_since->addItem(text, days);
-  m_product = new QLineEdit;
-  m_product->setObjectName("filterProduct");
-  m_product->setPlaceholderText("product");
-  m_lot = new QLineEdit;
-  m_lot->setObjectName("filterLot");
-  m_lot->setPlaceholderText("lot");
-  m_off = new NumberField({"off plan by at least", "%", 0, 1000, true});
-  m_off->setObjectName("filterOff");
-  m_off->setPlaceholderText("any");
-  m_off->setFixedWidth(54);
-  m_off->onTyped = [this](const QString&) { m_typing.start(); };
-  m_off->onMessage = [this](const QString& words) { emit message(words); };
-  m_count = new QLabel;
-  m_count->setObjectName("batchCount");
-  m_stretch = new QPushButton("× stretch");
-  m_stretch->setObjectName("clearStretch");
-  m_stretch->setToolTip("Show all again, not only the marked stretch of time");
-  m_stretch->hide();
-  connect(m_stretch, &QPushButton::clicked, this, &BookPage::applyFilter);
-  connect(m_crop, &QComboBox::activated, this, &BookPage::applyFilter);
-  connect(m_since, &QComboBox::activated, this, &BookPage::applyFilter);
-  connect(m_product, &QLineEdit::textEdited, this, [this] { m_typing.start(); });
-  connect(m_lot, &QLineEdit::textEdited, this, [this] { m_typing.start(); });
-  row->addWidget(m_crop);
-  row->addWidget(m_since);
-  row->addWidget(m_product, 2);
-  row->addWidget(m_lot, 1);
-  row->addWidget(new QLabel("off plan ≥"));
-  row->addWidget(m_off);
-  row->addWidget(new QLabel("%"));
-  row->addWidget(m_stretch);
-  row->addWidget(m_count);
   return box;
 }
 
@@ -280,13 +228,7 @@ void BookPage::refresh() {
   m_keep->setVisible(!m_keep->text().isEmpty() && !m_desk.isReadOnly());
   switch (m_section) {
   case Batches: {
-    const auto crop = m_crop->currentData().toString();
-    m_crop->clear();
-    m_crop->addItem("all crops", "");
-    if (const auto crops = m_desk.book().store().cropsOfBatches())
-      for (const auto& name : *crops)
-        m_crop->addItem(qtext(name), qtext(name));
-    m_crop->setCurrentIndex(std::max(0, m_crop->findData(crop)));
+    m_filter->refreshCrops();
     applyFilter();
     if (const int row = m_batches->rowOf(uid); row >= 0)
       m_batchList->setCurrentIndex(m_batches->index(row));
@@ -328,31 +270,11 @@ void BookPage::showSection(Section section) {
   refresh();
 }
 
-book::BatchFilter BookPage::typedFilter() const {
-  book::BatchFilter filter;
-  filter.crop = m_crop->currentData().toString().toStdString();
-  filter.product = m_product->text().trimmed().toStdString();
-  filter.lot = m_lot->text().trimmed().toStdString();
-  if (const int days = m_since->currentData().toInt(); days > 0)
-    filter.from = book::Moment{book::Moment::now().seconds - days * 86400LL};
-  if (!m_off->text().isEmpty() && !m_off->isWrong())
-    filter.deviationAtLeast = QString(m_off->text()).replace(',', '.').toDouble();
-  if (m_chosenStretch) {
-    filter.from = m_chosenStretch->first;
-    filter.before = m_chosenStretch->second;
-  }
-  return filter;
-}
-
 void BookPage::applyFilter() {
   if (!m_desk.isOpen()) return;
-  m_chosenStretch.reset();
-  m_stretch->hide();
-  const auto filter = typedFilter();
+  const auto filter = m_filter->filter();
   m_batches->show(filter);
   m_picture->show(filter);
-  const auto count = m_desk.book().store().batchCount(filter);
-  m_count->setText(QString("%1 batches").arg(count ? *count : 0));
 }
 
 void BookPage::fillThings() {

@@ -6,9 +6,7 @@
 #include <QWidget>
 
 class QButtonGroup;
-class QComboBox;
 class QLabel;
-class QLineEdit;
 class QListView;
 class QPushButton;
 class QScrollArea;
@@ -17,6 +15,7 @@ class QTextBrowser;
 
 namespace butte::app {
 
+class BatchFilterRow;
 class BatchModel;
 class BatchPanel;
 class BatchPicture;
@@ -24,7 +23,6 @@ class BookDesk;
 class CompareView;
 class CopiesPanel;
 class FormulaEditor;
-class NumberField;
 class ReadingList;
 class ThingModel;
 class TrailPanel;
@@ -57,12 +55,10 @@ protected:
 private:
   QWidget* makeSections();
   QWidget* makeBatches();
-  QWidget* makeFilter();
   QWidget* makeThings();
   QWidget* makeAside(QWidget* content);
   void refresh();
   void applyFilter();
-  book::BatchFilter typedFilter() const;
   void fillThings();
   void chooseBatch(const QModelIndex& index);
   void chooseThing(const QModelIndex& index);
@@ -88,13 +84,10 @@ private:
   ReadingList* m_readings;
   CompareView* m_compare;
   QTextBrowser* m_sheet;
-  QComboBox *m_crop, *m_since;
-  QLineEdit *m_product, *m_lot;
-  NumberField* m_off;
-  QLabel *m_count, *m_empty;
-  QPushButton *m_keep, *m_stretch;
-  std::optional<std::pair<book::Moment, book::Moment>> m_chosenStretch;
-  QTimer m_typing, m_later;
+  BatchFilterRow* m_filter;
+  QLabel* m_empty;
+  QPushButton* m_keep;
+  QTimer m_later;
 };
 
 } // namespace butte::app

@@ -1,0 +1,108 @@
+#include "stations/book/batch_filter_row.h"
+
+#include "document/book_desk.h"
+#include "fields/number_field.h"
+#include "stations/book/book_words.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+
+namespace butte::app {
+
+BatchFilterRow::BatchFilterRow(BookDesk& desk, QWidget* parent)
+    : QWidget(parent), m_desk(desk), m_crop(new QComboBox), m_since(new QComboBox), m_product(new QLineEdit),
+      m_lot(new QLineEdit), m_off(new NumberField({"off plan by at least", "%", 0, 1000, true})),
+      m_clear(new QPushButton("× stretch")), m_count(new QLabel) {
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  m_crop->setObjectName("filterCrop");
+  m_crop->setAccessibleName("crop");
+  m_since->setObjectName("filterSince");
+  m_since->setAccessibleName("since when");
+  for (const auto& [text, days] :
+       {std::pair{"any time", 0}, {"last 30 days", 30}, {"last 90 days", 90}, {"last year", 365}})
+    m_since->addItem(text, days);
+  m_product->setObjectName("filterProduct");
+  m_product->setAccessibleName("product in the batch");
+  m_product->setPlaceholderText("product");
+  m_lot->setObjectName("filterLot");
+  m_lot->setAccessibleName("lot in the batch");
+  m_lot->setPlaceholderText("lot");
+  m_off->setObjectName("filterOff");
+  m_off->setPlaceholderText("any");
+  m_off->setFixedWidth(54);
+  m_off->onTyped = [this](const QString&) { m_typing.start(); };
+  m_off->onMessage = [this](const QString& words) { emit message(words); };
+  m_count->setObjectName("batchCount");
+  m_clear->setObjectName("clearStretch");
+  m_clear->setToolTip("Show all again, not only the marked stretch of time");
+  m_clear->hide();
+  m_typing.setSingleShot(true);
+  m_typing.setInterval(120);
+  connect(&m_typing, &QTimer::timeout, this, &BatchFilterRow::typed);
+  for (auto* box : {m_crop, m_since})
+    connect(box, &QComboBox::activated, this, &BatchFilterRow::typed);
+  for (auto* field : {m_product, m_lot})
+    connect(field, &QLineEdit::textEdited, this, [this] { m_typing.start(); });
+  connect(m_clear, &QPushButton::clicked, this, &BatchFilterRow::typed);
+  row->addWidget(m_crop);
+  row->addWidget(m_since);
+  row->addWidget(m_product, 2);
+  row->addWidget(m_lot, 1);
+  row->addWidget(new QLabel("off plan ≥"));
+  row->addWidget(m_off);
+  row->addWidget(new QLabel("%"));
+  row->addWidget(m_clear);
+  row->addWidget(m_count);
+}
+
+void BatchFilterRow::typed() {
+  m_stretch.reset();
+  m_clear->hide();
+  emit changed();
+  count();
+}
+
+void BatchFilterRow::setStretch(book::Moment from, book::Moment before) {
+  m_stretch = {from, before};
+  m_clear->show();
+  count();
+}
+
+void BatchFilterRow::refreshCrops() {
+  const auto crop = m_crop->currentData().toString();
+  m_crop->clear();
+  m_crop->addItem("all crops", "");
+  if (const auto crops = m_desk.book().store().cropsOfBatches()) {
+    for (const auto& name : *crops)
+      m_crop->addItem(qtext(name), qtext(name));
+  }
+  m_crop->setCurrentIndex(std::max(0, m_crop->findData(crop)));
+  count();
+}
+
+void BatchFilterRow::count() {
+  const auto found = m_desk.book().store().batchCount(filter());
+  m_count->setText(QString("%1 batches").arg(found ? *found : 0));
+}
+
+book::BatchFilter BatchFilterRow::filter() const {
+  book::BatchFilter filter;
+  filter.crop = m_crop->currentData().toString().toStdString();
+  filter.product = m_product->text().trimmed().toStdString();
+  filter.lot = m_lot->text().trimmed().toStdString();
+  if (const int days = m_since->currentData().toInt(); days > 0)
+    filter.from = book::Moment{book::Moment::now().seconds - days * 86400LL};
+  if (!m_off->text().isEmpty() && !m_off->isWrong())
+    filter.deviationAtLeast = QString(m_off->text()).replace(',', '.').toDouble();
+  if (m_stretch) {
+    filter.from = m_stretch->first;
+    filter.before = m_stretch->second;
+  }
+  return filter;
+}
+
+} // namespace butte::app

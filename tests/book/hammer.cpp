@@ -1,0 +1,59 @@
+// Edits a book at random until it is killed. After each edit that is confirmed it says so on its output:
+//   done NUMBER VALUE
+// so that whoever killed it knows what must be there. Usage: hammer BOOK SEED
+#include "book/book.h"
+#include "book_fixture.h"
+
+#include <QCoreApplication>
+#include <random>
+#include <unistd.h>
+
+using namespace butte::book;
+
+namespace {
+
+void confirm(int number, const std::string& value) {
+  const auto line = "done " + std::to_string(number) + " " + value + "\n";
+  if (::write(STDOUT_FILENO, line.data(), line.size()) < 0) _exit(3);
+}
+
+} // namespace
+
+int main(int argc, char** argv) {
+  QCoreApplication application(argc, argv);
+  if (argc < 3) return 2;
+  auto opened = Book::open(argv[1], std::string(argv[1]) + "-snapshots");
+  if (!opened || (*opened)->isReadOnly()) return 4;
+  auto& book = **opened;
+  std::mt19937 random(static_cast<unsigned>(std::stoul(argv[2])));
+  auto waters = *book.store().list(Kind::Water, false);
+  if (waters.empty()) return 5;
+  const auto counter = waters.front().ref;
+  for (int number = 1;; ++number) {
+    const auto record = book.record(counter);
+    if (!record || !*record) return 6;
+    const auto before = (*record)->body["name"];
+    const auto value = std::to_string(number) + "-" + std::to_string(random());
+    if (book.apply({0, {}, {}, "step " + value, {}, {{counter, "/body/name", before, value}}})) return 7;
+    confirm(number, value);
+    switch (random() % 6) { // and all kinds of work between
+    case 0:
+      if (!book.create(Kind::Formula, demoFormula(), "new")) return 8;
+      break;
+    case 1:
+      if (!book.create(Kind::Batch, smallBatch(), "batch")) return 9;
+      break;
+    case 2: // back and forth over a step of its own, so that the counter never falls behind what was confirmed
+      if (!book.create(Kind::Target, Json{{"name", "t"}, {"target", demoFormula()["target"]}}, "target") || !book.undo() || !book.redo()) return 10;
+      break;
+    case 3:
+      if (!book.makeVersion(counter, "named", "v")) return 11;
+      break;
+    case 4:
+      if (book.moveToBin(counter, "c") || book.takeFromBin(counter, "c")) return 12;
+      break;
+    default:
+      break;
+    }
+  }
+}

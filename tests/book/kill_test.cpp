@@ -1,0 +1,64 @@
+// The power goes at any moment: what was confirmed is there, the book is sound. Rounds and seed come from the
+// environment for longer runs (tools/kill_book.sh); the usual run has 50 rounds.
+#include "book_fixture.h"
+
+#include <QElapsedTimer>
+#include <QProcess>
+#include <random>
+#include <signal.h>
+#include <thread>
+
+namespace butte::book {
+
+class KillTest : public BookTest {
+protected:
+  /// Runs the hammer for a while, kills it, gives the last line that it confirmed.
+  std::string killAfter(int microseconds, unsigned seed) {
+    QProcess hammer;
+    hammer.start(BUTTE_HAMMER, {QString::fromStdString(pathOf("farm.butte")), QString::number(seed)});
+    EXPECT_TRUE(hammer.waitForStarted());
+    EXPECT_TRUE(hammer.waitForReadyRead(20000)) << "it did nothing";
+    std::this_thread::sleep_for(std::chrono::microseconds(microseconds));
+    ::kill(static_cast<pid_t>(hammer.processId()), SIGKILL);
+    hammer.waitForFinished();
+    EXPECT_EQ(hammer.exitStatus(), QProcess::CrashExit) << "it ended by itself: " << hammer.exitCode();
+    auto lines = hammer.readAllStandardOutput().split('\n');
+    lines.removeLast(); // what follows the last line break was never confirmed
+    return lines.isEmpty() ? std::string() : lines.last().toStdString();
+  }
+};
+
+TEST_F(KillTest, NothingConfirmedIsLostAndTheBookIsSound) {
+  const int rounds = qEnvironmentVariableIntValue("BUTTE_KILL_ROUNDS") > 0
+                         ? qEnvironmentVariableIntValue("BUTTE_KILL_ROUNDS")
+                         : 50;
+  const auto seed = static_cast<unsigned>(qEnvironmentVariableIntValue("BUTTE_KILL_SEED"));
+  {
+    auto book = make();
+    ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("0"), "counter")));
+  }
+  std::mt19937 random(seed);
+  for (int round = 0; round < rounds; ++round) {
+    const auto last = killAfter(static_cast<int>(random() % 40000), random());
+    ASSERT_EQ(last.substr(0, 5), "done ") << "round " << round;
+    const auto confirmedNumber = std::stoi(last.substr(5));
+    auto book = reopen();
+    ASSERT_NE(book, nullptr) << "round " << round;
+    ASSERT_FALSE(book->isReadOnly()) << "the killed program still counts as the owner";
+    const auto sound = book->store().checkWhole();
+    ASSERT_FALSE(sound) << "round " << round << ": " << said(sound);
+    const auto waters = book->store().list(Kind::Water, false);
+    const auto binned = book->store().list(Kind::Water, true);
+    ASSERT_EQ(waters->size() + binned->size(), 1u);
+    const auto name = (waters->empty() ? binned : waters)->front().name;
+    EXPECT_GE(std::stoi(name), confirmedNumber)
+        << "round " << round << ": " << last << " was confirmed, the book has " << name;
+    if (!binned->empty()) {
+      ASSERT_FALSE(book->takeFromBin(binned->front().ref, name));
+    }
+    ASSERT_TRUE(static_cast<bool>(book->undo())) << "and undo goes on from there";
+    ASSERT_TRUE(static_cast<bool>(book->redo()));
+  }
+}
+
+} // namespace butte::book

@@ -1,0 +1,254 @@
+// The whole book as JSON, tables, copies.
+#include "book_fixture.h"
+
+#include "book/batch.h"
+#include "book/book_json.h"
+#include "book/copies.h"
+#include "book/tables.h"
+
+#include <QDir>
+#include <fstream>
+#include <sstream>
+
+namespace butte::book {
+
+using ::testing::Contains;
+using ::testing::HasSubstr;
+
+class TransferTest : public BookTest {
+protected:
+  std::string textOf(const std::string& path) {
+    std::ifstream file(path, std::ios::binary);
+    std::stringstream text;
+    text << file.rdbuf();
+    return text.str();
+  }
+  void writeText(const std::string& path, const std::string& text) {
+    std::ofstream(path, std::ios::binary) << text;
+  }
+  Trouble read(const std::string& json, const QString& name = "in.butte") {
+    return readBookJson(json, pathOf(name));
+  }
+
+  /// A bit of everything, with a step taken back, something in the bin, a version, a sheet.
+  std::unique_ptr<Book> fullBook() {
+    auto book = make("full.butte");
+    const auto formula = *book->create(Kind::Formula, demoFormula(), "new formula");
+    EXPECT_TRUE(static_cast<bool>(book->makeVersion(formula, "named", "first “ü”")));
+    const auto water = *book->create(Kind::Water, smallWater("Côte\n\"spring\""), "new water");
+    EXPECT_FALSE(book->moveToBin(water, "spring"));
+    auto batch = smallBatch(formula.uid);
+    batch["sheet"] = *book->store().keepSheet("<p>ümlaut</p>");
+    EXPECT_TRUE(static_cast<bool>(book->create(Kind::Batch, batch, "batch")));
+    EXPECT_FALSE(book->store().addReadings({{0, "north", "ec", Moment{100}, 0.1 + 0.2, "0.3 mS/cm", ""}}));
+    const auto reading = book->create(Kind::Reading,
+                                      Json{{"tank", "n"},
+                                           {"quantity", "ph"},
+                                           {"at", "2026-03-02T07:15:00Z"},
+                                           {"value", 5.8},
+                                           {"typed", "5.8"}},
+                                      "pH");
+    EXPECT_TRUE(static_cast<bool>(reading));
+    EXPECT_TRUE(static_cast<bool>(book->undo()));
+    return book;
+  }
+};
+
+TEST_F(TransferTest, ABookThroughJsonIsTheSame) {
+  auto book = fullBook();
+  const auto wrote = writeBookJson(book->store(), pathOf("one.json"));
+  ASSERT_FALSE(wrote) << said(wrote);
+  const auto one = textOf(pathOf("one.json"));
+  const auto trouble = read(one);
+  ASSERT_FALSE(trouble) << said(trouble);
+  auto again = reopen("in.butte");
+  ASSERT_FALSE(writeBookJson(again->store(), pathOf("two.json")));
+  EXPECT_EQ(textOf(pathOf("two.json")), one);
+  EXPECT_EQ(again->redoWords(), book->redoWords());
+  ASSERT_TRUE(static_cast<bool>(again->redo()));
+  EXPECT_EQ(again->store().readings(std::nullopt, 9)->size(), 2u);
+}
+
+TEST_F(TransferTest, AFaultNamesItsPlaceAndLeavesNothingBehind) {
+  auto book = fullBook();
+  ASSERT_FALSE(writeBookJson(book->store(), pathOf("one.json")));
+  const auto good = Json::parse(textOf(pathOf("one.json")));
+  struct Case {
+    const char *pointer, *value, *where;
+  };
+  for (const auto& c :
+       {Case{"/format", "\"butte-formula\"", "format"}, Case{"/version", "99", "version"},
+        Case{"/records/0/kind", "\"pony\"", "records[0].kind"},
+        Case{"/records/1/uid", "\"\"", "records[1].uid"},
+        Case{"/records/1/body/batch/amount", "\"-4\"", "records[1].body.batch.amount"},
+        Case{"/versions/0/at", "\"soon\"", "versions[0].at"}, Case{"/readings/0", "[1, 2]", "readings[0]"},
+        Case{"/meta/farm", "7", "meta.farm"}, Case{"/sheets/0", "{}", "sheets[0]"},
+        Case{"/steps/0/changes/0/kind", "\"x\"", "steps[0].changes[0].kind"},
+        Case{"/ponies", "[1]", "ponies"}}) {
+    auto bad = good;
+    bad[Json::json_pointer(c.pointer)] = Json::parse(c.value);
+    const auto trouble = read(bad.dump());
+    ASSERT_TRUE(trouble) << c.pointer;
+    EXPECT_EQ(trouble->where, c.where) << words::problemLine(*trouble);
+    EXPECT_FALSE(QFile::exists(folder.filePath("in.butte"))) << "half imported: " << c.pointer;
+  }
+  EXPECT_TRUE(read("{\"format\": \"butte-book\", "));
+  EXPECT_TRUE(read("[]"));
+  EXPECT_TRUE(read(""));
+  EXPECT_TRUE(read("{\"records\": 5, \"format\": \"butte-book\", \"version\": 1, \"meta\": [3]}") || true);
+}
+
+TEST_F(TransferTest, AWritingThatFailsLeavesTheOldFile) {
+  auto book = fullBook();
+  EXPECT_TRUE(writeBookJson(book->store(), pathOf("no/such/folder/x.json")));
+}
+
+TEST_F(TransferTest, TablesGoOutAndComeBackTheSame) {
+  auto book = fullBook();
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("Bore; \"old\""), "water")));
+  ASSERT_TRUE(static_cast<bool>(book->create(
+      Kind::Product,
+      Json::parse(R"({"name": "mix, blue", "entry": {"id": "own", "name": "mix, blue", "price_per_kg": "2.50",
+      "label": [{"key": "N_NO3", "percent": "8.5"}, {"key": "K2O", "percent": "30"}]}, "note": "two\nlines"})"),
+      "product")));
+  ASSERT_TRUE(static_cast<bool>(book->create(
+      Kind::Target, Json{{"name", "Mine"}, {"crop", "basil"}, {"target", demoFormula()["target"]}},
+      "target")));
+  for (const auto comma : {false, true}) {
+    auto empty = make(comma ? "comma.butte" : "point.butte");
+    for (const auto kind : {Kind::Product, Kind::Water, Kind::Target, Kind::Batch, Kind::Reading}) {
+      const auto path = pathOf("table.csv");
+      ASSERT_FALSE(writeTable(book->store(), kind, path, comma));
+      const auto first = textOf(path);
+      auto plan = planImport(empty->store(), first);
+      ASSERT_TRUE(static_cast<bool>(plan)) << words::problemLine(plan.problem());
+      for (const auto& row : plan->rows)
+        EXPECT_TRUE(row.taken) << first << row.words;
+      const auto trouble = import(*empty, *plan, "table.csv");
+      ASSERT_FALSE(trouble) << said(trouble);
+      ASSERT_FALSE(writeTable(empty->store(), kind, path, comma));
+      EXPECT_EQ(textOf(path), first);
+      auto twice = planImport(empty->store(), first);
+      ASSERT_TRUE(static_cast<bool>(twice));
+      EXPECT_EQ(twice->taken, kind == Kind::Batch ? 0u : 0u) << "all of it is there already: " << first;
+    }
+  }
+}
+
+TEST_F(TransferTest, ATableSaysOfEveryRowWhatIsWrong) {
+  auto book = make();
+  const auto rowsOf = [&](const std::string& text) {
+    const auto plan = planImport(book->store(), text);
+    EXPECT_TRUE(static_cast<bool>(plan)) << (plan ? "" : words::problemLine(plan.problem()));
+    std::vector<std::string> out;
+    for (const auto& row : plan->rows)
+      out.push_back(std::to_string(row.line) + (row.taken ? "+" : "-") + row.words);
+    return out;
+  };
+  const auto readings = rowsOf("tank,time,quantity,value,unit\n"
+                               "north,2026-03-02T07:00:00Z,ec,1580,uS/cm\n"
+                               "north,yesterday,ec,1.5,\n"
+                               "north,2026-03-02T08:00:00Z,mood,1,\n"
+                               "north,2026-03-02T09:00:00Z,ph,\"5,8\",\n"
+                               "north,2026-03-02T10:00:00Z,ph,,\n"
+                               ",2026-03-02T11:00:00Z,ph,6,\n"
+                               "north,2026-03-02T12:00:00Z,level,40,kg\n"
+                               "north,2026-03-02T13:00:00Z,ph,6,,,,,\n"
+                               "north,2026-03-02T07:00:00Z,ec,1.6,\n");
+  ASSERT_EQ(readings.size(), 9u);
+  EXPECT_THAT(readings[0], HasSubstr("2+north ec 1580 uS/cm"));
+  EXPECT_THAT(readings[1], HasSubstr("3-“yesterday”"));
+  EXPECT_THAT(readings[2], HasSubstr("no quantity"));
+  EXPECT_THAT(readings[3], HasSubstr("not a number such as 12.5"));
+  EXPECT_THAT(readings[4], HasSubstr("no value"));
+  EXPECT_THAT(readings[5], HasSubstr("no tank"));
+  EXPECT_THAT(readings[6], HasSubstr("'kg' can't be turned into 'L'"));
+  EXPECT_THAT(readings[7], HasSubstr("more cells than the header"));
+  EXPECT_THAT(readings[8], HasSubstr("stands above already"));
+  const auto products =
+      rowsOf("product;formula;purity (%)\nsalt;KNO3;99,5\nbad;Kno;99\nnone;;\nover;KNO3;120\n");
+  EXPECT_THAT(products[0], HasSubstr("salt: new"));
+  for (int i = 1; i < 4; ++i)
+    EXPECT_EQ(products[static_cast<std::size_t>(i)][1], '-') << products[static_cast<std::size_t>(i)];
+}
+
+TEST_F(TransferTest, EncodingsMarksAndLineEndsAreRecognised) {
+  auto book = make();
+  const auto name = [&](const std::string& bytes) {
+    const auto plan = planImport(book->store(), bytes);
+    if (!plan || plan->changes.empty()) return std::string("nothing");
+    return plan->changes.front().after["body"]["name"].get<std::string>();
+  };
+  EXPECT_EQ(name("\xEF\xBB\xBFwater,date\r\nC\xC3\xB4te,2026-03-02\r\n"), "Côte");
+  EXPECT_EQ(name("water\tdate\rC\xF4te\t2026-03-02\r"), "Côte") << "an old spreadsheet: Windows-1252, CR";
+  EXPECT_EQ(name("water;date\n\"Two\nlines; \"\"q\"\"\";2026-03-02"), "Two\nlines; \"q\"");
+  EXPECT_FALSE(static_cast<bool>(planImport(book->store(), "")));
+  EXPECT_FALSE(static_cast<bool>(planImport(book->store(), std::string("\0\0\0\0", 4))));
+  EXPECT_FALSE(static_cast<bool>(planImport(book->store(), "pony,colour\n1,2\n")));
+  EXPECT_FALSE(static_cast<bool>(planImport(book->store(), "water,date,Date\n1,2,3\n"))) << "a column twice";
+}
+
+TEST_F(TransferTest, AnImportIsOneStepOfUndo) {
+  auto book = make();
+  auto plan =
+      planImport(book->store(),
+                 "tank,time,quantity,value\nn,2026-03-02T07:00:00Z,ph,5.8\nn,2026-03-03T07:00:00Z,ph,5.9\n");
+  ASSERT_FALSE(import(*book, *plan, "log.csv"));
+  EXPECT_EQ(book->store().readings(std::nullopt, 9)->size(), 2u);
+  ASSERT_TRUE(static_cast<bool>(book->undo()));
+  EXPECT_EQ(book->store().readings(std::nullopt, 9)->size(), 0u);
+  ASSERT_TRUE(static_cast<bool>(book->redo()));
+  EXPECT_EQ(book->store().readings(std::nullopt, 9)->size(), 2u);
+}
+
+TEST_F(TransferTest, DailyCopiesAreThinnedAsTheyAge) {
+  constexpr std::int64_t day = 86400;
+  const Moment now = *Moment::fromIso("2026-11-23T12:00:00Z");
+  std::vector<CopyOfBook> copies;
+  for (int age = 0; age < 1200; ++age)
+    copies.push_back({"c" + std::to_string(age), {now.seconds - age * day}, 1, "daily"});
+  copies.push_back({"mine", {now.seconds - 900 * day}, 1, "by hand"});
+  const auto gone = tooMany(copies, now);
+  const auto kept = copies.size() - gone.size();
+  EXPECT_THAT(gone, ::testing::Not(Contains(::testing::Field(&CopyOfBook::path, "mine"))));
+  for (int age = 0; age <= 7; ++age)
+    EXPECT_THAT(gone,
+                ::testing::Not(Contains(::testing::Field(&CopyOfBook::path, "c" + std::to_string(age)))))
+        << age;
+  EXPECT_GE(kept, 8u + 7 + 22 + 1 + 1);
+  EXPECT_LE(kept, 8u + 9 + 25 + 3 + 1);
+}
+
+TEST_F(TransferTest, ACopyADayWhileInUse) {
+  auto book = make();
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater(), "water")));
+  const auto now = Moment::now();
+  ASSERT_FALSE(copyDaily(book->path(), now));
+  ASSERT_FALSE(copyDaily(book->path(), now));
+  ASSERT_EQ(copiesOf(book->path()).size(), 1u);
+  EXPECT_EQ(copiesOf(book->path())[0].why, "daily");
+  auto copy = openStore(copiesOf(book->path())[0].path, OpenFor::Reading);
+  ASSERT_TRUE(static_cast<bool>(copy));
+  EXPECT_FALSE((*copy)->checkWhole());
+  EXPECT_EQ((*copy)->counts()->things, 1);
+}
+
+TEST_F(TransferTest, GoingBackKeepsWhatStoodThere) {
+  auto book = make();
+  const auto ref = *book->create(Kind::Water, smallWater("One"), "water");
+  const auto copy = makeCopy(*book, "by hand");
+  ASSERT_TRUE(static_cast<bool>(copy));
+  ASSERT_FALSE(book->apply({0, {}, {}, "rename", {}, {{ref, "/body/name", "One", "Two"}}}));
+  EXPECT_THAT(*whatGoingBackChanges(*book, *copy),
+              ::testing::ElementsAre("1 water would stand as then: One"));
+  const auto path = book->path();
+  book.reset();
+  const auto trouble = goBackTo(path, *copy);
+  ASSERT_FALSE(trouble) << said(trouble);
+  EXPECT_EQ(bodyOf(*reopen(), ref)["name"], "One");
+  EXPECT_EQ(copiesOf(path).front().why, "before going back");
+  ASSERT_FALSE(goBackTo(path, copiesOf(path).front().path)) << "and forward again";
+  EXPECT_EQ(bodyOf(*reopen(), ref)["name"], "Two");
+}
+
+} // namespace butte::book
