@@ -1,4 +1,5 @@
-/// libFuzzer target for the formula parser: cmake --preset fuzz; build/fuzz/bench/fuzz_formula -max_total_time=60
+/// libFuzzer target for the formula parser: cmake --preset fuzz; build/fuzz/bench/fuzz_formula
+/// -max_total_time=60
 #include "chem/formula.h"
 
 #include <cstdint>

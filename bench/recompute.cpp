@@ -13,7 +13,8 @@ Given largeFormula(std::size_t products, bool withAcid) {
   Given given;
   auto& r = given.request;
   WaterReport report;
-  report.milligramsPerLitre = {{"Ca", 78}, {"Mg", 14}, {"Na", 23}, {"Cl", 34}, {"SO4", 41}, {"NO3", 12}, {"HCO3", 247}};
+  report.milligramsPerLitre = {{"Ca", 78},  {"Mg", 14},  {"Na", 23},   {"Cl", 34},
+                               {"SO4", 41}, {"NO3", 12}, {"HCO3", 247}};
   r.water = *normaliseWater(report);
   for (const auto& p : catalogue()) {
     if (r.shelf.size() == products) break;
@@ -32,10 +33,12 @@ Given largeFormula(std::size_t products, bool withAcid) {
     r.alkalinityLeftMeqPerL = 0.5;
   }
   const double wanted[] = {160, 147, 14, 31, 205, 110, 27, 40, 1.1, 0.55, 0.46, 0.16, 0.05, 0.05, 5, 30};
-  const Nutrient keys[] = {Nutrient::N,  Nutrient::NNitrate, Nutrient::NAmmonium, Nutrient::P,  Nutrient::K,  Nutrient::Ca,
-                           Nutrient::Mg, Nutrient::S,        Nutrient::Fe,        Nutrient::Mn, Nutrient::Zn, Nutrient::B,
+  const Nutrient keys[] = {Nutrient::N,  Nutrient::NNitrate, Nutrient::NAmmonium, Nutrient::P,
+                           Nutrient::K,  Nutrient::Ca,       Nutrient::Mg,        Nutrient::S,
+                           Nutrient::Fe, Nutrient::Mn,       Nutrient::Zn,        Nutrient::B,
                            Nutrient::Cu, Nutrient::Mo,       Nutrient::Si,        Nutrient::Na};
-  for (int i = 0; i < 16; ++i) r.rows.push_back({keys[i], wanted[i]});
+  for (int i = 0; i < 16; ++i)
+    r.rows.push_back({keys[i], wanted[i]});
   r.volume = Volume::fromLitres(1000);
   given.stock.tanks = {{"A", Volume::fromLitres(200)}, {"B", Volume::fromLitres(200)}};
   given.stock.temperature = Temperature::fromCelsius(12);
@@ -44,11 +47,13 @@ Given largeFormula(std::size_t products, bool withAcid) {
 
 void recompute(benchmark::State& state) {
   const auto given = largeFormula(static_cast<std::size_t>(state.range(0)), state.range(1) != 0);
-  for (auto _ : state) benchmark::DoNotOptimize(compute(given));
+  for (auto _ : state)
+    benchmark::DoNotOptimize(compute(given));
 }
 void solveOnly(benchmark::State& state) {
   const auto given = largeFormula(static_cast<std::size_t>(state.range(0)), state.range(1) != 0);
-  for (auto _ : state) benchmark::DoNotOptimize(solve(given.request));
+  for (auto _ : state)
+    benchmark::DoNotOptimize(solve(given.request));
 }
 void stockOnly(benchmark::State& state) {
   const auto given = largeFormula(static_cast<std::size_t>(state.range(0)), state.range(1) != 0);

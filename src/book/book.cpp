@@ -63,7 +63,9 @@ Book::Book(std::string path, std::unique_ptr<Store> store)
   m_gather.setInterval(gatherMilliseconds);
   m_retry.setInterval(retryMilliseconds);
   m_beat.setInterval(beatMilliseconds);
-  connect(&m_gather, &QTimer::timeout, this, [this] { flush(); });
+  connect(&m_gather, &QTimer::timeout, this, [this] {
+    if (const auto trouble = flush()) emit troubled(*trouble);
+  });
   connect(&m_retry, &QTimer::timeout, this, [this] { flush(); });
   connect(&m_beat, &QTimer::timeout, this, [this] {
     if (m_mark && !m_mark->beat())

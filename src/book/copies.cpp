@@ -7,6 +7,7 @@
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
+#include <QTemporaryDir>
 #include <QThread>
 #include <algorithm>
 #include <map>
@@ -26,7 +27,8 @@ QString qpath(const std::string& text) {
 /// A name that is still free: "2026-03-02T071500Z daily.butte".
 QString freePath(const std::string& bookPath, Moment at, const std::string& why) {
   for (;; ++at.seconds) {
-    const auto path = qpath(copiesFolder(bookPath)) + "/" + qpath(at.iso()).remove(':') + " " + qpath(why) + ".butte";
+    const auto path =
+        qpath(copiesFolder(bookPath)) + "/" + qpath(at.iso()).remove(':') + " " + qpath(why) + ".butte";
     if (!QFile::exists(path)) return path;
   }
 }
@@ -53,6 +55,18 @@ Trouble copyInto(Store& store, const QString& target) {
   if (!QFile::rename(half, target))
     return problemAt(ProblemCode::BadFile, target.toStdString(), {"the copy can't get its name"});
   return std::nullopt;
+}
+
+/// A copy to read. One of an earlier version is brought forward in a private copy of its own; the copy itself
+/// stays.
+core::Result<std::unique_ptr<Store>> openCopy(const std::string& path, const QTemporaryDir& aside) {
+  auto store = openStore(path, OpenFor::Reading);
+  if (store || store.problem().code != ProblemCode::BookOlder) return store;
+  const auto forward = aside.filePath("forward.butte");
+  if (!QFile::copy(qpath(path), forward))
+    return problemAt(ProblemCode::BadFile, path, {"it can't be copied"});
+  QFile::setPermissions(forward, QFile::ReadOwner | QFile::WriteOwner);
+  return openStore(forward.toStdString(), OpenFor::Writing);
 }
 
 QDate dayOf(Moment at) {
@@ -130,8 +144,7 @@ Trouble copyDaily(const std::string& bookPath, Moment now) {
   if (!today) {
     auto store = openStore(bookPath, OpenFor::Reading);
     if (!store) return store.problem();
-    if (auto trouble = copyInto(**store, freePath(bookPath, now, "daily")))
-      return trouble;
+    if (auto trouble = copyInto(**store, freePath(bookPath, now, "daily"))) return trouble;
   }
   for (const auto& old : tooMany(copiesOf(bookPath), now))
     QFile::remove(qpath(old.path));
@@ -147,7 +160,8 @@ void copyDailyBehind(Book& book, QObject* owner) {
 }
 
 core::Result<std::vector<std::string>> whatGoingBackChanges(Book& book, const std::string& copyPath) {
-  auto copy = openStore(copyPath, OpenFor::Reading);
+  const QTemporaryDir aside;
+  auto copy = openCopy(copyPath, aside);
   if (!copy) return copy.problem();
   std::vector<std::string> out;
   for (const auto kind :
@@ -203,7 +217,8 @@ Trouble goBackTo(const std::string& bookPath, const std::string& copyPath) {
   const auto fresh = path + ".going-back";
   QFile::remove(fresh);
   {
-    auto copy = openStore(copyPath, OpenFor::Reading);
+    const QTemporaryDir aside;
+    auto copy = openCopy(copyPath, aside);
     if (!copy) return copy.problem();
     if (auto trouble = (*copy)->checkWhole()) return trouble;
     if (auto trouble = (*copy)->copyTo(fresh.toStdString())) return trouble;

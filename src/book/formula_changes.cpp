@@ -4,6 +4,7 @@
 #include "formula_document.h"
 #include "words.h"
 
+#include <algorithm>
 #include <cmath>
 #include <map>
 
@@ -61,6 +62,12 @@ std::string weights(double before, double after) {
   return weight(before) + " to " + weight(after);
 }
 
+/// An effect is told in two digits: "+4", "+0.35".
+std::string twoDigits(double value) {
+  const double scale = std::pow(10.0, 1 - std::floor(std::log10(value)));
+  return core::decimalText(std::round(value * scale) / scale);
+}
+
 /// What so many grams more in 1000 L do: the two elements that move most, ": K +4 mg/L".
 std::string effect(const core::ShelfProduct* product, double gramsMore) {
   if (!product) return {};
@@ -78,7 +85,7 @@ std::string effect(const core::ShelfProduct* product, double gramsMore) {
   std::string out;
   for (std::size_t i = 0; i < moved.size() && i < 2; ++i)
     out += (i ? ", " : ": ") + moved[i].second + " " + (moved[i].first > 0 ? "+" : "−") +
-           figure(std::abs(moved[i].first)) + " mg/L";
+           twoDigits(std::abs(moved[i].first)) + " mg/L";
   return out;
 }
 
@@ -134,22 +141,32 @@ void rowsChanged(std::vector<std::string>& out, const Json& before, const Json& 
   }
 }
 
+/// The largest share of change first.
 void weightsChanged(std::vector<std::string>& out, const Computed& left, const Computed& right) {
   const auto was = left.gramsPer1000(), is = right.gramsPer1000();
   const double batches = right.litres() / 1000;
+  std::vector<std::pair<double, std::string>> lines; // share of change, words
   for (const auto& [id, grams] : is) {
     const auto old = was.find(id);
-    if (old == was.end())
-      out.push_back(right.nameOf(id) + " new, " + weight(grams * batches) + effect(right.product(id), grams));
-    else if (std::abs(grams - old->second) > sameShare * old->second)
-      out.push_back(right.nameOf(id) + " " + weights(old->second * batches, grams * batches) +
-                    effect(right.product(id), grams - old->second));
+    if (old == was.end()) {
+      lines.emplace_back(1e9, right.nameOf(id) + " new, " + weight(grams * batches) +
+                                  effect(right.product(id), grams));
+      continue;
+    }
+    const double share = std::abs(grams / old->second - 1);
+    if (share > sameShare)
+      lines.emplace_back(share, right.nameOf(id) + " " + weights(old->second * batches, grams * batches) +
+                                    effect(right.product(id), grams - old->second));
   }
   for (const auto& [id, grams] : was) {
     if (!is.contains(id))
-      out.push_back(left.nameOf(id) + " left out (was " + weight(grams * batches) + ")" +
-                    effect(left.product(id), -grams));
+      lines.emplace_back(1e9, left.nameOf(id) + " left out (was " + weight(grams * batches) + ")" +
+                                  effect(left.product(id), -grams));
   }
+  std::stable_sort(lines.begin(), lines.end(),
+                   [](const auto& a, const auto& b) { return a.first > b.first; });
+  for (auto& line : lines)
+    out.push_back(std::move(line.second));
 }
 
 /// First what a hand changed, then what followed from it.

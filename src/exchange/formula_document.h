@@ -3,6 +3,7 @@
 #include "bench/weigh_plan.h"
 #include "formula/formula_answer.h"
 #include "json_reader.h"
+#include "target/target.h"
 
 #include <optional>
 #include <string>
@@ -61,6 +62,11 @@ Json emptyFormula();
 /// Writes into every shipped product of a shelf (or of a whole formula) what the catalogue says of it today,
 /// unless it stands there already: a later catalogue then changes nothing that a grower made.
 void keepShippedFigures(Json& shelfOrFormula);
+
+/// A shipped target as it stands in a formula.
+Json targetJson(const core::CatalogueTarget& target);
+/// A shipped product as it comes onto a shelf, switched on.
+Json shelfEntry(const std::string& catalogueId);
 
 /// {"amount": digits, "unit": unit}
 Json amountJson(const std::string& digits, const std::string& unit);

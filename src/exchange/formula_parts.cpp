@@ -34,6 +34,19 @@ void keepShippedFigures(Json& json) {
   }
 }
 
+Json targetJson(const core::CatalogueTarget& target) {
+  Json rows = Json::array();
+  for (const auto& row : target.rows)
+    rows.push_back({{"nutrient", core::nutrientKey(row.nutrient)},
+                    {"mg_per_l", decimalText(row.milligramsPerLitre)},
+                    {"tolerance_percent", decimalText(row.tolerancePercent)}});
+  return Json{{"name", target.name}, {"rows", rows}};
+}
+
+Json shelfEntry(const std::string& catalogueId) {
+  return Json{{"id", catalogueId}, {"catalogue", catalogueId}, {"on", true}};
+}
+
 Json amountJson(const std::string& digits, const std::string& unit) {
   return Json{{"amount", digits}, {"unit", unit}};
 }

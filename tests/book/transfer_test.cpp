@@ -4,6 +4,7 @@
 #include "book/batch.h"
 #include "book/book_json.h"
 #include "book/copies.h"
+#include "book/sqlite/schema.h"
 #include "book/tables.h"
 
 #include <QDir>
@@ -249,6 +250,26 @@ TEST_F(TransferTest, GoingBackKeepsWhatStoodThere) {
   EXPECT_EQ(copiesOf(path).front().why, "before going back");
   ASSERT_FALSE(goBackTo(path, copiesOf(path).front().path)) << "and forward again";
   EXPECT_EQ(bodyOf(*reopen(), ref)["name"], "Two");
+}
+
+TEST_F(TransferTest, ACopyOfAnEarlierProgramCanBeGoneBackTo) {
+  auto book = make();
+  const auto old = pathOf("old.butte");
+  {
+    auto db = Database::open(QString::fromStdString(old), Database::Mode::Create);
+    ASSERT_FALSE(migrate(**db, 0, 1));
+    const auto body = QString::fromStdString(smallWater("Old spring").dump());
+    ASSERT_FALSE((*db)->run(
+        "INSERT INTO thing (uid, kind, name, crop, body, changed_at) VALUES ('w1', 'water', 'Old spring', '', ?, 7)", {body}));
+  }
+  const auto words = whatGoingBackChanges(*book, old);
+  ASSERT_TRUE(static_cast<bool>(words)) << words::problemLine(words.problem());
+  EXPECT_THAT(*words, ::testing::ElementsAre("1 water would come back: Old spring"));
+  const auto path = book->path();
+  book.reset();
+  const auto trouble = goBackTo(path, old);
+  ASSERT_FALSE(trouble) << said(trouble);
+  EXPECT_EQ(bodyOf(*reopen(), {Kind::Water, "w1"})["name"], "Old spring");
 }
 
 } // namespace butte::book

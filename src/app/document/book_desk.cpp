@@ -130,8 +130,11 @@ void BookDesk::takeSomeFormula() {
         all->begin(), all->end(), [](const auto& a, const auto& b) { return a.changedAt < b.changedAt; });
     if (!openFormula(newest->ref)) return;
   }
-  if (m_book->isReadOnly() || addFormula(exchange::emptyFormula(), "first formula"))
-    m_editor.load(exchange::emptyFormula());
+  // A page to begin on. It is no step of a person's, so nothing that can be done again is lost.
+  const auto fresh = book::freshRef(Kind::Formula);
+  const bool put = !m_book->isReadOnly() &&
+                   !m_book->store().write({fresh, exchange::emptyFormula(), {}}, book::Moment::now());
+  if (!put || openFormula(fresh)) m_editor.load(exchange::emptyFormula());
 }
 
 book::Trouble BookDesk::openFormula(const Ref& ref) {

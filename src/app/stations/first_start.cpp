@@ -206,18 +206,13 @@ Json FirstStart::waterJson() const {
 Json FirstStart::formula() const {
   auto json = exchange::emptyFormula();
   if (const auto* target = core::findTarget(m_crop->currentData().toString().toStdString())) {
-    Json rows = Json::array();
-    for (const auto& row : target->rows)
-      rows.push_back({{"nutrient", core::nutrientKey(row.nutrient)},
-                      {"mg_per_l", core::decimalText(row.milligramsPerLitre)},
-                      {"tolerance_percent", core::decimalText(row.tolerancePercent)}});
-    json["target"] = {{"name", target->name}, {"rows", rows}};
+    json["target"] = exchange::targetJson(*target);
     json["name"] = target->name;
     json["crop"] = target->crop;
   }
   json["water"] = waterJson();
   for (const auto& [id, check] : m_shelf) {
-    if (check->isChecked()) json["shelf"].push_back({{"id", id}, {"catalogue", id}, {"on", true}});
+    if (check->isChecked()) json["shelf"].push_back(exchange::shelfEntry(id));
   }
   json["batch"] = exchange::amountJson(core::normalisedDecimal(m_batch->text().toStdString()),
                                        m_units.volumeUnit().toStdString());

@@ -133,7 +133,7 @@ void ProductList::addChosen() {
     return;
   }
   Json shelf = m_editor.json()["shelf"];
-  shelf.push_back({{"id", id}, {"catalogue", id}, {"on", true}});
+  shelf.push_back(exchange::shelfEntry(id));
   m_editor.set(name + " put on the shelf", "/shelf", shelf);
 }
 

@@ -140,16 +140,10 @@ void TargetPage::choose(int index) {
   const auto* target = core::findTarget(m_choice->itemData(index).toString().toStdString());
   m_choice->setCurrentIndex(0);
   if (!target) return;
-  Json rows = Json::array();
-  for (const auto& row : target->rows)
-    rows.push_back({{"nutrient", core::nutrientKey(row.nutrient)},
-                    {"mg_per_l", core::decimalText(row.milligramsPerLitre)},
-                    {"tolerance_percent", core::decimalText(row.tolerancePercent)}});
   const auto name = QString::fromStdString(target->name);
   const auto& json = m_editor.json();
-  exchange::Edit edit{"target “" + target->name + "”",
-                      {{"/target", json["target"], Json{{"name", target->name}, {"rows", rows}}}},
-                      {}};
+  exchange::Edit edit{
+      "target “" + target->name + "”", {{"/target", json["target"], exchange::targetJson(*target)}}, {}};
   if (m_editor.document().crop.empty()) edit.changes.push_back({"/crop", Json(), target->crop});
   m_editor.apply(edit);
   emit message(QString("%1: %2, confidence %3. %4")

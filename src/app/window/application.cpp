@@ -1,6 +1,7 @@
 #include "window/application.h"
 
 #include "paint/theme.h"
+#include "stations/book/book_page.h"
 #include "window/book_actions.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
@@ -19,16 +20,27 @@
 namespace butte::app {
 namespace {
 
-/// For docs/screenshots and checks: paints the window into a file and ends.
-void grabAndQuit(MainWindow& window, const QString& path, int station) {
-  QTimer::singleShot(400, &window, [&window, path, station] {
+/// What a picture for docs/screenshots shows.
+struct Picture {
+  QString path;
+  int station = 2;  ///< 6: the first start
+  int section = -1; ///< of the Book station
+  QString find;     ///< typed into the finder
+};
+
+/// Paints the window into a file and ends.
+void grabAndQuit(MainWindow& window, const Picture& picture) {
+  QTimer::singleShot(400, &window, [&window, picture] {
+    constexpr int firstStart = 6;
     window.resize(1280, 800);
-    if (station == 6)
+    if (picture.station == firstStart)
       window.showFirstStart();
     else
-      window.showStation(station);
+      window.showStation(picture.station);
+    if (picture.section >= 0) window.bookPage().showSection(static_cast<BookPage::Section>(picture.section));
+    if (!picture.find.isEmpty()) window.findText(picture.find);
     QApplication::processEvents();
-    const bool written = window.grab().save(path);
+    const bool written = window.grab().save(picture.path);
     QApplication::exit(written ? 0 : 1);
   });
 }
@@ -56,7 +68,10 @@ int runApplication(int argc, char** argv) {
                                    "number", "2");
   const QCommandLineOption sheet("sheet", "write the bench sheet as a PDF and end", "file");
   const QCommandLineOption timing("time-start", "print the milliseconds to a usable window and end");
-  parser.addOptions({demo, darkOption, grab, station, sheet, timing});
+  const QCommandLineOption section(
+      "section", "with --screenshot: section of the book, 0 batches ... 8 copies", "number");
+  const QCommandLineOption find("find", "with --screenshot: text typed into the finder", "text");
+  parser.addOptions({demo, darkOption, grab, station, section, find, sheet, timing});
   parser.process(application);
 
   QSettings settings("butte", "butte");
@@ -71,7 +86,9 @@ int runApplication(int argc, char** argv) {
   window.books().start(parser.isSet(demo), parser.positionalArguments());
   if (parser.isSet(sheet)) return window.files().exportSheetTo(parser.value(sheet)) ? 0 : 1;
   window.show();
-  if (parser.isSet(grab)) grabAndQuit(window, parser.value(grab), parser.value(station).toInt());
+  if (parser.isSet(grab))
+    grabAndQuit(window, {parser.value(grab), parser.value(station).toInt(),
+                         parser.isSet(section) ? parser.value(section).toInt() : -1, parser.value(find)});
   if (parser.isSet(timing)) {
     QTimer::singleShot(0, &window, [&sinceStart] {
       QApplication::processEvents();

@@ -1,8 +1,11 @@
 #include "window/finder.h"
 
+#include "formula_document.h"
 #include "json_reader.h"
 #include "paint/theme.h"
+#include "product/catalogue.h"
 #include "stations/book/book_words.h"
+#include "target/target.h"
 #include "window/main_window.h"
 
 #include <QAction>
@@ -13,12 +16,14 @@
 #include <QLineEdit>
 #include <QListWidget>
 #include <QMenuBar>
+#include <QPainter>
+#include <QStyledItemDelegate>
 #include <QVBoxLayout>
 
 namespace butte::app {
 
 namespace {
-constexpr int mostCommands = 8, mostRecords = 12, mostHelp = 6;
+constexpr int mostCommands = 8, mostRecords = 12, mostHelp = 6, mostShipped = 6;
 
 bool holdsAll(const QString& text, const QStringList& words) {
   return std::all_of(words.begin(), words.end(),
@@ -35,6 +40,33 @@ void collect(const QMenu* menu, const QString& path, QList<std::pair<QString, QA
       out.append({path + name, action});
   }
 }
+constexpr int detailRole = Qt::UserRole + 1, groupRole = Qt::UserRole + 2;
+
+/// What it is, its name, and what more there is to say, in three columns.
+class FoundDelegate : public QStyledItemDelegate {
+public:
+  using QStyledItemDelegate::QStyledItemDelegate;
+  void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    const auto& t = theme();
+    const bool chosen = option.state & QStyle::State_Selected;
+    const QRect r = option.rect;
+    p->fillRect(r, chosen ? t.accent : t.card);
+    const auto put = [&](QRect box, const QString& text, bool bold, Qt::Alignment side) {
+      const auto face = faceOf(14, bold);
+      p->setFont(face);
+      p->setPen(chosen ? t.accentInk : bold ? t.ink : t.inkSoft);
+      p->drawText(box, side | Qt::AlignVCenter,
+                  QFontMetrics(face).elidedText(text, Qt::ElideRight, box.width()));
+    };
+    const auto detail = index.data(detailRole).toString();
+    const int room =
+        detail.isEmpty() ? 8 : std::min(260, QFontMetrics(faceOf(14)).horizontalAdvance(detail) + 16);
+    put(r.adjusted(8, 0, -r.width() + 98, 0), index.data(groupRole).toString(), false, Qt::AlignLeft);
+    put(r.adjusted(104, 0, -room - 8, 0), index.data().toString(), true, Qt::AlignLeft);
+    put(r.adjusted(r.width() - room, 0, -8, 0), detail, false, Qt::AlignRight);
+  }
+  QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {100, 27}; }
+};
 } // namespace
 
 Finder::Finder(MainWindow& window)
@@ -48,7 +80,8 @@ Finder::Finder(MainWindow& window)
   m_text->installEventFilter(this);
   m_list->setObjectName("finderList");
   m_list->setFocusPolicy(Qt::NoFocus);
-  m_list->setFont(faceOf(14));
+  m_list->setItemDelegate(new FoundDelegate(m_list));
+  m_list->setUniformItemSizes(true);
   m_help->setWordWrap(true);
   m_help->setObjectName("finderHelp");
   m_help->hide();
@@ -74,6 +107,10 @@ void Finder::open() {
   m_text->setFocus();
 }
 
+void Finder::type(const QString& text) {
+  m_text->setText(text);
+}
+
 void Finder::place() {
   const int width = std::min(720, m_window.width() - 80);
   setGeometry((m_window.width() - width) / 2, 70, width, std::min(520, m_window.height() - 120));
@@ -92,6 +129,7 @@ void Finder::look() {
   const auto text = m_text->text().trimmed();
   const auto words = text.split(' ', Qt::SkipEmptyParts);
   addRecords(text);
+  if (!words.isEmpty()) addShipped(words);
   addCommands(words);
   addHelp(words);
   fill();
@@ -107,6 +145,43 @@ void Finder::addRecords(const QString& text) {
                        qtext(hit.detail),
                        [this, ref = hit.ref] { m_window.showRecord(ref); },
                        {}});
+}
+
+void Finder::addShipped(const QStringList& words) {
+  auto& editor = m_window.editor();
+  int count = 0;
+  for (const auto& product : core::catalogue()) {
+    const auto name = qtext(product.shortName);
+    if (!holdsAll(name + " " + qtext(product.name) + " " + qtext(product.formulaText), words) ||
+        ++count > mostShipped)
+      continue;
+    const int at = editor.indexOf(product.id);
+    m_found.push_back({"product",
+                       name,
+                       at >= 0 ? "on this shelf" : "shipped; puts it on this shelf",
+                       [this, &editor, id = product.id, name, at] {
+                         auto shelf = editor.json()["shelf"];
+                         if (at < 0) shelf.push_back(exchange::shelfEntry(id));
+                         if (at < 0) editor.set(name + " put on the shelf", "/shelf", shelf);
+                         m_window.showStation(2);
+                       },
+                       {}});
+  }
+  count = 0;
+  for (const auto& target : core::targetCatalogue()) {
+    const auto name = qtext(target.name);
+    if (!holdsAll(name + " " + qtext(target.crop) + " " + qtext(target.stage), words) ||
+        ++count > mostShipped)
+      continue;
+    m_found.push_back({"target",
+                       name,
+                       "shipped; takes it for this formula",
+                       [this, &editor, name, json = exchange::targetJson(target)] {
+                         editor.set("target “" + name + "”", "/target", json);
+                         m_window.showStation(1);
+                       },
+                       {}});
+  }
 }
 
 void Finder::addCommands(const QStringList& words) {
@@ -140,9 +215,11 @@ void Finder::addHelp(const QStringList& words) {
 
 void Finder::fill() {
   m_list->clear();
-  for (const auto& found : m_found)
-    m_list->addItem(found.group.leftJustified(11) + "  " + found.name +
-                    (found.detail.isEmpty() ? QString() : "   " + found.detail));
+  for (const auto& found : m_found) {
+    auto* item = new QListWidgetItem(found.name, m_list);
+    item->setData(groupRole, found.group);
+    item->setData(detailRole, found.detail);
+  }
   if (m_found.empty()) m_list->addItem("Nothing of that name.");
   m_list->setCurrentRow(0);
 }
@@ -162,8 +239,10 @@ void Finder::take() {
 }
 
 bool Finder::eventFilter(QObject* watched, QEvent* event) {
-  if (event->type() == QEvent::FocusOut && watched == m_text && isVisible() && !m_window.focusWidget())
-    return false;
+  if (event->type() == QEvent::FocusOut) {
+    const auto reason = static_cast<QFocusEvent*>(event)->reason();
+    if (reason == Qt::MouseFocusReason || reason == Qt::TabFocusReason) hide(); // the hand has gone elsewhere
+  }
   if (event->type() != QEvent::KeyPress) return QFrame::eventFilter(watched, event);
   const int rows = m_list->count();
   switch (static_cast<QKeyEvent*>(event)->key()) {

@@ -21,6 +21,7 @@ class Finder : public QFrame {
 public:
   explicit Finder(MainWindow& window);
   void open();
+  void type(const QString& text);
   QStringList shownNames() const;
 
 protected:
@@ -36,6 +37,7 @@ private:
   void addCommands(const QStringList& words);
   void addHelp(const QStringList& words);
   void addRecords(const QString& text);
+  void addShipped(const QStringList& words);
   void fill();
   void take();
   void place();

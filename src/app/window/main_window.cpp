@@ -198,6 +198,12 @@ void MainWindow::showFirstStart() {
   m_firstStart->start();
 }
 
+void MainWindow::findText(const QString& text) {
+  auto* finder = findChild<Finder*>();
+  finder->open();
+  finder->type(text);
+}
+
 void MainWindow::showRecord(const book::Ref& ref) {
   if (ref.kind != book::Kind::Formula) {
     showStation(5);

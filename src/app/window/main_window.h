@@ -45,6 +45,8 @@ public:
   int station() const { return m_station; }
   /// The short way in: units, crop, water, products.
   void showFirstStart();
+  /// Opens the finder with a text in it.
+  void findText(const QString& text);
   /// Opens a thing where it is worked on: a formula at its station, the rest in the Book station.
   void showRecord(const book::Ref& ref);
   void say(const QString& words);

@@ -87,16 +87,17 @@ void BatchDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const
   };
   const int right = r.width();
   put(8, 92, dayText(batch->at), false, soft);
-  put(104, right - 104 - 466,
+  put(104, right - 104 - 500,
       qtext(batch->formulaName) +
           (batch->formulaVersion > 0 ? QString(" · v%1").arg(batch->formulaVersion) : QString()),
       true, ink);
-  put(right - 454, 106, qtext(batch->crop), false, soft);
-  put(right - 350, 78, m_units.text(core::Volume::fromLitres(batch->litres)), false, ink, Qt::AlignRight);
+  put(right - 492, 104, qtext(batch->crop), false, soft);
+  put(right - 390, 72, m_units.text(core::Volume::fromLitres(batch->litres)), false, ink, Qt::AlignRight);
   const auto ec = [&](const std::optional<double>& value) {
     return value ? localNumber(*value, 2) : QString("–");
   };
-  put(right - 264, 112, "EC " + ec(batch->ecPlanned) + " → " + ec(batch->ecRead), false, ink, Qt::AlignRight);
+  put(right - 310, 162, "EC " + ec(batch->ecPlanned) + " → " + ec(batch->ecRead) + " mS/cm", false, ink,
+      Qt::AlignRight);
   const bool off = batch->deviationPercent && *batch->deviationPercent > offPlanPercent;
   if (batch->deviationPercent) {
     const double share = std::min(1.0, *batch->deviationPercent / fullBarPercent);

@@ -244,8 +244,11 @@ void BookPage::refresh() {
     break;
   default:
     fillThings();
-    if (const int row = m_things->rowOf(thing); row >= 0) m_thingList->setCurrentIndex(m_things->index(row));
-    if (!thing.uid.empty()) m_trail->refresh();
+    if (const int row = m_things->rowOf(thing); row >= 0)
+      m_thingList->setCurrentIndex(m_things->index(row));
+    else if (thing.uid.empty() && m_things->rowCount() > 0) // the first trail can be read at once
+      m_thingList->setCurrentIndex(m_things->index(std::max(0, m_things->rowOf(m_desk.inHand()))));
+    if (!m_trail->ref().uid.empty()) m_trail->refresh();
   }
 }
 

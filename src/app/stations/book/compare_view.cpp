@@ -11,7 +11,7 @@ namespace butte::app {
 
 namespace {
 constexpr int rowHeight = 24;
-constexpr double sameShare = 0.001;
+constexpr double sameShare = 0.003; // nearer than this both read the same
 bool differs(const book::ComparedRow& row) {
   return row.left.has_value() != row.right.has_value() ||
          std::abs(row.left.value_or(0) - row.right.value_or(0)) >
@@ -61,7 +61,7 @@ int CompareView::paintRows(QPainter& p, const QString& title, const std::vector<
   p.setFont(faceOf(13, true));
   p.setPen(t.ink);
   p.drawText(column.x(), column.y() + 14, title);
-  const int nameWidth = mass ? 150 : 52, figureWidth = mass ? 138 : 112;
+  const int nameWidth = mass ? 188 : 52, figureWidth = mass ? 138 : 112;
   const double room = column.width() - nameWidth - figureWidth - 16;
   int y = column.y() + 22;
   for (const auto& row : rows) {

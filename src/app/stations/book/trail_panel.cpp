@@ -7,21 +7,76 @@
 #include "window/prompts.h"
 #include "words.h"
 
+#include <QAbstractTextDocumentLayout>
 #include <QGridLayout>
 #include <QLabel>
 #include <QListWidget>
+#include <QPainter>
 #include <QPushButton>
+#include <QStyledItemDelegate>
+#include <QTextDocument>
 #include <QVBoxLayout>
 
 namespace butte::app {
 
 using book::Kind;
 
+namespace {
+
+/// One step of the trail: its first line bold, the rest wrapped below.
+class TrailDelegate : public QStyledItemDelegate {
+public:
+  using QStyledItemDelegate::QStyledItemDelegate;
+
+  void paint(QPainter* p, const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    const auto& t = theme();
+    const bool chosen = option.state & QStyle::State_Selected;
+    p->save();
+    p->fillRect(option.rect, chosen ? t.accent : t.card);
+    p->setPen(t.line);
+    p->drawLine(option.rect.bottomLeft(), option.rect.bottomRight());
+    p->translate(option.rect.topLeft() + QPoint(pad, pad));
+    QTextDocument text;
+    lay(text, index, option.rect.width());
+    QAbstractTextDocumentLayout::PaintContext context;
+    context.palette.setColor(QPalette::Text, chosen ? t.accentInk : t.ink);
+    text.documentLayout()->draw(p, context);
+    p->restore();
+  }
+
+  QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex& index) const override {
+    QTextDocument text;
+    const auto* view = qobject_cast<const QListWidget*>(option.widget);
+    const int width = view ? view->viewport()->width() : 360;
+    lay(text, index, width);
+    return {width, static_cast<int>(text.size().height()) + 2 * pad};
+  }
+
+private:
+  static constexpr int pad = 5;
+  static void lay(QTextDocument& text, const QModelIndex& index, int width) {
+    const auto words = index.data().toString();
+    text.setDocumentMargin(0);
+    text.setDefaultFont(faceOf(13));
+    text.setHtml("<b>" + words.section('\n', 0, 0).toHtmlEscaped() + "</b><br>" +
+                 words.section('\n', 1).toHtmlEscaped().replace('\n', "<br>"));
+    text.setTextWidth(width - 2 * pad);
+  }
+};
+
+QString nameOf(const book::Record& record) {
+  if (record.ref.kind == Kind::Batch)
+    return "batch of " + qtext(record.body.value("formula_name", std::string("?")));
+  return qtext(record.body.value("name", std::string("(no name)")));
+}
+
+} // namespace
+
 TrailPanel::TrailPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_prompts(prompts), m_title(new QLabel), m_facts(new QLabel),
-      m_trail(new QListWidget), m_use(new QPushButton), m_name(new QPushButton("Name this version…")),
-      m_bin(new QPushButton), m_compare(new QPushButton("Compare")),
-      m_back(new QPushButton("Go back to it")) {
+      m_heading(new QLabel("How it came to be (mark one or two)")), m_trail(new QListWidget),
+      m_use(new QPushButton), m_name(new QPushButton("Name this version…")), m_bin(new QPushButton),
+      m_compare(new QPushButton("Compare")), m_back(new QPushButton("Go back to it")) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   m_title->setFont(faceOf(15, true));
@@ -39,11 +94,11 @@ TrailPanel::TrailPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
   top->addWidget(m_use, 0, 0, 1, 2);
   top->addWidget(m_name, 1, 0);
   top->addWidget(m_bin, 1, 1);
-  auto* heading = new QLabel("How it came to be (mark one or two)");
+  auto* heading = m_heading;
   heading->setFont(faceOf(13, true));
   m_trail->setObjectName("trail");
   m_trail->setSelectionMode(QAbstractItemView::ExtendedSelection);
-  m_trail->setWordWrap(true);
+  m_trail->setItemDelegate(new TrailDelegate(m_trail));
   m_trail->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   auto* below = new QGridLayout;
   below->addWidget(m_compare, 0, 0);
@@ -53,8 +108,9 @@ TrailPanel::TrailPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
   column->addLayout(top);
   column->addSpacing(6);
   column->addWidget(heading);
-  column->addWidget(m_trail, 1);
+  column->addWidget(m_trail, 1000);
   column->addLayout(below);
+  column->addStretch(); // an empty trail leaves its words at the top
   connect(m_use, &QPushButton::clicked, this, [this] { emit useAsked(m_ref); });
   connect(m_name, &QPushButton::clicked, this, &TrailPanel::nameVersion);
   connect(m_bin, &QPushButton::clicked, this, &TrailPanel::moveBin);
@@ -73,12 +129,14 @@ void TrailPanel::show(const book::Ref& ref) {
   for (auto* button : {m_use, m_name, m_bin, m_compare, m_back})
     button->setVisible(there);
   m_trail->setVisible(there);
+  m_heading->setVisible(there);
   if (!there) {
     m_title->setText("Nothing chosen");
     m_facts->setText("Choose a line on the left to see how it came to be.");
     return;
   }
-  m_title->setText(qtext(m_record.body.value("name", std::string("(no name)"))));
+  m_title->setText(nameOf(m_record));
+  m_use->setVisible(ref.kind != Kind::Batch && ref.kind != Kind::ReadingImport);
   fillVersions();
   const auto kind = kindText(ref.kind);
   m_facts->setText(
@@ -177,7 +235,7 @@ void TrailPanel::nameVersion() {
 }
 
 void TrailPanel::moveBin() {
-  const auto name = m_record.body.value("name", std::string("it"));
+  const auto name = nameOf(m_record).toStdString();
   const auto trouble =
       m_record.binnedAt ? m_desk.book().takeFromBin(m_ref, name) : m_desk.book().moveToBin(m_ref, name);
   if (trouble) return emit message(qtext(words::problemText(*trouble)));

@@ -43,7 +43,7 @@ private:
   book::Ref m_ref;
   book::Record m_record;
   std::vector<book::Version> m_versions;
-  QLabel *m_title, *m_facts;
+  QLabel *m_title, *m_facts, *m_heading;
   QListWidget* m_trail;
   QPushButton *m_use, *m_name, *m_bin, *m_compare, *m_back;
 };
