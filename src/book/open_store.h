@@ -11,6 +11,9 @@ enum class OpenFor { Writing, Reading };
 /// A book's file is on a folder that other computers share: other rules for its journal then.
 bool isOnNetwork(const std::string& path);
 
+/// Whether the file begins as a book does; it may still be another program's or damaged.
+bool looksLikeBook(const std::string& path);
+
 /// Opens the book in a file. Errors (the file stays as it is): BookMissing, NotABook, BookNewer, BookDamaged,
 /// BookNotWritable. A book of an earlier version is brought forward when opened for writing; the file as it
 /// was stays beside it as "NAME.before-vN".

@@ -2,6 +2,7 @@
 
 #include "book/book_json.h"
 #include "book/copies.h"
+#include "book/open_store.h"
 #include "book/tables.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
@@ -61,6 +62,10 @@ void BookActions::addActions(QMenu* menu) {
                                                 {"Readings", Kind::Reading}};
   for (const auto& [name, kind] : kinds)
     tables->addAction(QString(name) + "…", this, [this, kind = kind] { exportTable(kind); });
+  tables->addSeparator();
+  m_decimalComma = tables->addAction("With a decimal comma, cells parted by ;");
+  m_decimalComma->setCheckable(true);
+  m_decimalComma->setChecked(QLocale().decimalPoint() == ",");
   menu->addSeparator();
   add("Whole book into one &JSON file…", {}, &BookActions::writeJson);
   add("New book &from a JSON file…", {}, &BookActions::bookFromJson);
@@ -128,13 +133,12 @@ bool BookActions::openBook(const QString& path, bool takeOver) {
 }
 
 bool BookActions::openAnything(const QString& path) {
-  QFile file(path);
-  const bool isBook = file.open(QIODevice::ReadOnly) && file.peek(15) == "SQLite format 3";
-  if (isBook || path.endsWith(".butte")) return openBook(path);
+  if (book::looksLikeBook(path.toStdString()) || path.endsWith(".butte")) return openBook(path);
   if (path.endsWith(".csv", Qt::CaseInsensitive) || path.endsWith(".txt", Qt::CaseInsensitive))
     return importTableFrom(path);
-  const auto start = file.peek(200);
-  if (start.contains("\"butte-book\"")) return bookFromJsonFile(path, path + ".butte");
+  QFile file(path);
+  if (file.open(QIODevice::ReadOnly) && file.read(200).contains("\"butte-book\""))
+    return bookFromJsonFile(path, path + ".butte");
   return m_window.files().openFile(path);
 }
 
@@ -253,7 +257,7 @@ void BookActions::exportTable(Kind kind) {
       QDir::homePath() + "/" + QString::fromStdString(std::string(book::code(kind))) + "s.csv", tableFilter);
   if (path.isEmpty()) return;
   if (!path.contains('.')) path += ".csv";
-  exportTableTo(kind, path, QLocale().decimalPoint() == ",");
+  exportTableTo(kind, path, m_decimalComma->isChecked());
 }
 
 bool BookActions::exportTableTo(Kind kind, const QString& path, bool decimalComma) {

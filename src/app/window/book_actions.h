@@ -4,6 +4,7 @@
 #include <QObject>
 #include <QStringList>
 
+class QAction;
 class QMenu;
 
 namespace butte::app {
@@ -43,6 +44,7 @@ private:
   bool tell(const book::Trouble& trouble, const QString& what);
   MainWindow& m_window;
   QMenu* m_recent = nullptr;
+  QAction* m_decimalComma = nullptr;
 };
 
 } // namespace butte::app

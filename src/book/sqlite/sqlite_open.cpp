@@ -53,7 +53,7 @@ Trouble mustBeAFile(const QString& path) {
   if (!file.open(QIODevice::ReadOnly))
     return problemAt(ProblemCode::BadFile, path.toStdString(),
                      {"it can't be read: " + file.errorString().toStdString()});
-  if (file.read(15) != "SQLite format 3") return problemAt(ProblemCode::NotABook, path.toStdString());
+  if (!looksLikeBook(path.toStdString())) return problemAt(ProblemCode::NotABook, path.toStdString());
   return std::nullopt;
 }
 
@@ -100,6 +100,11 @@ core::Result<std::unique_ptr<Store>> openChecked(const QString& path, OpenFor pu
 }
 
 } // namespace
+
+bool looksLikeBook(const std::string& path) {
+  QFile file(qt(path));
+  return file.open(QIODevice::ReadOnly) && file.read(15) == "SQLite format 3";
+}
 
 bool isOnNetwork(const std::string& path) {
   static const QSet<QByteArray> shared{
