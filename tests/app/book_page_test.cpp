@@ -246,4 +246,94 @@ TEST_F(BookPageTest, ATableShowsRowByRowWhatItWouldTakeBeforeAnythingIsWritten) 
   EXPECT_TRUE(book().store().list(book::Kind::Water, false)->empty());
 }
 
+TEST_F(BookPageTest, ATargetAStockPlanAndAProductGoFromOneFormulaToAnother) {
+  window->showStation(5);
+  for (const auto* section : {"section3", "section4", "section5"}) {
+    click(section);
+    click("keepInBook");
+  }
+  type("stockFactor", "150"); // the plan in the book stays 1:100
+  window->files().newFormula();
+  const auto use = [&](book::Kind kind) {
+    const auto heads = book().store().list(kind, false);
+    ASSERT_EQ(heads->size(), 1u) << book::code(kind);
+    window->showRecord(heads->front().ref);
+    click("useThing");
+  };
+  use(book::Kind::Target);
+  EXPECT_EQ(editor().document().targetName, "Strawberry, fruiting (tabletop)");
+  use(book::Kind::StockPlan);
+  EXPECT_DOUBLE_EQ(editor().document().given.stock.factor, 100);
+  EXPECT_DOUBLE_EQ(editor().document().given.stock.tanks[0].volume.litres(), 200);
+  use(book::Kind::Product);
+  ASSERT_EQ(editor().document().products.size(), 1u);
+  EXPECT_EQ(editor().document().products[0].name, "raft blend 6-11-31");
+  use(book::Kind::Product);
+  EXPECT_EQ(editor().document().products.size(), 1u) << "the same product is not there twice";
+}
+
+TEST_F(BookPageTest, KeepingTheSameTwiceMakesNothingNew) {
+  window->showStation(5);
+  click("section3");
+  click("keepInBook");
+  const auto steps = book().store().counts()->steps;
+  click("keepInBook");
+  EXPECT_EQ(book().store().counts()->steps, steps);
+}
+
+TEST_F(BookPageTest, ABatchGoesIntoTheBinAndComesBackWithUndo) {
+  window->showStation(4);
+  click("mixedIt");
+  ASSERT_EQ(batchRows(), 1);
+  click("batchBin");
+  EXPECT_EQ(batchRows(), 0);
+  window->bookPage().showSection(BookPage::Bin);
+  EXPECT_EQ(find<QListView>("thingList")->model()->rowCount(), 1);
+  editor().undo();
+  EXPECT_EQ(*book().store().batchCount({}), 1);
+}
+
+TEST_F(BookPageTest, ANamedVersionStandsInTheTrail) {
+  window->prompts().words = [](const QString&, const QString&, const QString&) {
+    return QString("before the heat");
+  };
+  window->showRecord(window->desk().inHand());
+  window->showStation(5);
+  window->bookPage().showRecord(window->desk().inHand());
+  click("nameVersion");
+  auto* trail = find<QListWidget>("trail");
+  ASSERT_EQ(trail->count(), 1);
+  EXPECT_THAT(trail->item(0)->text().toStdString(), HasSubstr("version 1 “before the heat” · named"));
+}
+
+TEST_F(BookPageTest, TablesAreWrittenFromTheWindow) {
+  window->showStation(4);
+  click("mixedIt");
+  const auto path = folder.filePath("batches.csv");
+  ASSERT_TRUE(window->books().exportTableTo(book::Kind::Batch, path, true));
+  QFile file(path);
+  ASSERT_TRUE(file.open(QIODevice::ReadOnly));
+  const auto text = file.readAll();
+  EXPECT_TRUE(text.startsWith("batch;time;formula;crop;water;volume (L);"));
+  EXPECT_GT(text.count("\r\n"), 12);
+  EXPECT_FALSE(window->books().exportTableTo(book::Kind::Batch, folder.filePath("no/such/x.csv"), false));
+  EXPECT_EQ(troubles.size(), 1);
+}
+
+TEST_F(BookPageTest, AReadOnlyWindowOffersNoWriting) {
+  window->showStation(4);
+  click("mixedIt");
+  ASSERT_FALSE(book().flush());
+  QSettings other(folder.filePath("other.ini"), QSettings::IniFormat);
+  MainWindow second(other, folder.filePath("other"));
+  ASSERT_FALSE(second.desk().openBook(bookPath()));
+  second.show();
+  second.showStation(5);
+  QApplication::processEvents();
+  EXPECT_FALSE(second.findChild<QWidget*>("batchBin")->isEnabled());
+  EXPECT_TRUE(second.findChild<QLineEdit*>("actual0")->isReadOnly());
+  second.bookPage().showSection(BookPage::Waters);
+  EXPECT_FALSE(second.findChild<QWidget*>("keepInBook")->isVisible());
+}
+
 } // namespace butte::app

@@ -207,4 +207,24 @@ TEST_F(WindowTest, TheShippedFiguresAProductHadStayInTheFormula) {
   EXPECT_GT(grams("kno3"), 1.5 * before) << "the formula goes by what it carries, not by today's catalogue";
 }
 
+TEST_F(WindowTest, TheFinderPutsAShippedProductOnTheShelf) {
+  window->files().newFormula();
+  press(Qt::Key_K, Qt::ControlModifier);
+  QTest::keyClicks(find<QLineEdit>("finderText"), "KNO3");
+  ASSERT_FALSE(find<Finder>("finder")->shownNames().isEmpty());
+  EXPECT_EQ(find<Finder>("finder")->shownNames().front(), "potassium nitrate");
+  press(Qt::Key_Return);
+  ASSERT_EQ(editor().document().products.size(), 1u);
+  EXPECT_TRUE(editor().json()["shelf"][0].contains("as_shipped"));
+  editor().undo();
+  EXPECT_TRUE(editor().document().products.empty());
+}
+
+TEST_F(WindowTest, ClosingIsNoQuestionWhenAllIsKept) {
+  type("stockFactor", "150");
+  EXPECT_TRUE(window->close());
+  reopenWindow();
+  EXPECT_EQ(editor().json()["stock"]["factor"], "150");
+}
+
 } // namespace butte::app
