@@ -10,7 +10,7 @@
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
   static int argc = 0;
   static QCoreApplication application(argc, nullptr);
-  static QTemporaryDir folder;
+  static QTemporaryDir folder("/dev/shm/butte-XXXXXX");
   static auto book = *butte::book::Book::create(folder.filePath("f.butte").toStdString(), "fuzz");
   const auto plan =
       butte::book::planImport(book->store(), std::string(reinterpret_cast<const char*>(data), size));

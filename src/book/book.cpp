@@ -310,14 +310,14 @@ Trouble Book::replaceBody(const Ref& ref, const Json& body, const std::string& w
 std::optional<std::string> Book::undoWords() {
   if (isReadOnly()) return std::nullopt;
   if (!m_queue.empty()) return m_queue.back().words;
-  const auto step = m_store->lastDone();
-  return step && *step ? std::optional((*step)->words) : std::nullopt;
+  const auto words = m_store->wordsOfLastDone();
+  return words ? *words : std::nullopt;
 }
 
 std::optional<std::string> Book::redoWords() {
   if (isReadOnly() || !m_queue.empty()) return std::nullopt;
-  const auto step = m_store->firstUndone();
-  return step && *step ? std::optional((*step)->words) : std::nullopt;
+  const auto words = m_store->wordsOfFirstUndone();
+  return words ? *words : std::nullopt;
 }
 
 core::Result<std::optional<Step>> Book::stepOver(bool back) {

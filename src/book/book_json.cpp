@@ -305,15 +305,8 @@ private:
         json[4].get<double>(),       json[5].get<std::string>(), json[6].get<std::string>()};
     if (json[7].is_null()) return keep(m_store.addReadings({r}));
     const auto binned = json[7].is_string() ? Moment::fromIso(json[7].get<std::string>()) : std::nullopt;
-    keep(m_store.write({{Kind::Reading, std::to_string(r.number)},
-                        Json{{"tank", r.tank},
-                             {"quantity", r.quantity},
-                             {"at", r.at.iso()},
-                             {"value", r.value},
-                             {"typed", r.typed},
-                             {"import", r.importUid}},
-                        binned.value_or(Moment{})},
-                       {}));
+    keep(
+        m_store.write({{Kind::Reading, std::to_string(r.number)}, toJson(r), binned.value_or(Moment{})}, {}));
   }
 
   Store& m_store;

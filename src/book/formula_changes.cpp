@@ -227,9 +227,9 @@ std::vector<std::string> changesBetween(Kind kind, const Json& before, const Jso
   std::vector<std::string> out;
   placeChanged(out, before, after, "/name", "name");
   for (const auto* key :
-       {"/crop", "/stage", "/season", "/note", "/currency", "/bag", "/colour", "/hatch", "/entry/formula",
-        "/entry/purity_percent", "/entry/price_per_kg", "/entry/density_kg_per_l", "/stock/factor",
-        "/stock/coldest", "/stock/tanks/0/volume", "/stock/tanks/1/volume"}) {
+       {"/crop", "/stage", "/season", "/note", "/currency", "/bag", "/colour", "/hatch", "/hazards",
+        "/entry/formula", "/entry/purity_percent", "/entry/price_per_kg", "/entry/density_kg_per_l",
+        "/stock/factor", "/stock/coldest", "/stock/tanks/0/volume", "/stock/tanks/1/volume"}) {
     std::string name(key);
     name.erase(0, name[1] == 'e' ? 7 : 1);
     for (auto& c : name) {

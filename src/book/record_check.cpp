@@ -3,6 +3,7 @@
 #include "base/decimal.h"
 #include "batch.h"
 #include "formula_document.h"
+#include "units/convert.h"
 
 namespace butte::book {
 
@@ -50,11 +51,16 @@ Trouble checkProduct(const Json& body) {
   reader.text("name");
   const auto* entry = reader.object("entry");
   if (!entry) reader.fail(ProblemCode::MissingKey, "entry", {"a product needs its formula or label"});
-  reader.any("bag"); // {"amount", "unit"}
+  if (const auto* bag = reader.object("bag")) {
+    ObjectReader amount(*bag, "bag", problem);
+    const auto digits = amount.text("amount").value_or(""), unit = amount.text("unit").value_or("");
+    if (!problem && (!core::parseDecimal(digits) || !core::convert(1, unit, "kg")))
+      reader.fail(ProblemCode::OutOfRange, "bag", {digits + " " + unit, "a weight such as 25 kg"});
+    amount.finish();
+  }
   reader.text("currency");
-  reader.array("hazards");
-  reader.text("colour");
-  reader.text("hatch");
+  exchange::DocumentProduct look;
+  exchange::readLook(reader, look);
   reader.text("note");
   reader.finish();
   return problem ? problem : checkPart("shelf", Json::array({*entry}), "");

@@ -1,5 +1,6 @@
 #pragma once
 #include "base/result.h"
+#include "reading.h"
 #include "record.h"
 
 #include <cstdint>
@@ -40,16 +41,6 @@ struct BatchBucket {
   std::optional<double> worstPercent;
 };
 
-struct Reading {
-  std::int64_t number = 0; ///< 0: not in the store yet
-  std::string tank;
-  std::string quantity; ///< "ec" mS/cm at 25 degC, "ph", "level" L, "temperature" degC
-  Moment at;
-  double value = 0;
-  std::string typed;     ///< as typed, with its unit: "1580 uS/cm"
-  std::string importUid; ///< empty: typed in
-};
-
 struct Hit {
   Ref ref;
   std::string name;
@@ -84,6 +75,9 @@ public:
   /// The newest step that is (not) taken back; nothing when there is none.
   virtual core::Result<std::optional<Step>> lastDone() = 0;
   virtual core::Result<std::optional<Step>> firstUndone() = 0;
+  /// Their words alone, cheaply: a menu asks after every change.
+  virtual core::Result<std::optional<std::string>> wordsOfLastDone() = 0;
+  virtual core::Result<std::optional<std::string>> wordsOfFirstUndone() = 0;
   virtual core::Result<std::int64_t> addStep(const Step& step) = 0;
   virtual Trouble replaceStep(const Step& step) = 0;
   virtual Trouble markUndone(std::int64_t step, bool undone) = 0;

@@ -12,6 +12,7 @@
 
 #include <algorithm>
 #include <map>
+#include <sstream>
 
 namespace butte::book {
 
@@ -132,9 +133,14 @@ private:
     }
     if (!label.empty()) entry["label"] = label;
     body["entry"] = entry;
-    for (const auto* key : {"currency", "colour", "note"}) {
+    for (const auto* key : {"currency", "colour", "hatch", "note"}) {
       if (const auto text = m_table.cell(row, key); !text.empty()) body[key] = text;
     }
+    std::istringstream codes(m_table.cell(row, "hazards"));
+    Json hazards = Json::array();
+    for (std::string code; codes >> code;)
+      hazards.push_back(code);
+    if (!hazards.empty()) body["hazards"] = hazards;
     digits.clear();
     if (!number(row, "bag (kg)", digits, wrong)) return no(wrong);
     if (!digits.empty()) body["bag"] = exchange::amountJson(digits, "kg");

@@ -111,10 +111,18 @@ void header(TableWriter& out, std::initializer_list<const char*> first, const st
     out.text(key + " (" + unit + ")");
 }
 
+std::string hazardsOf(const Json& product) {
+  std::string out;
+  if (!product.contains("hazards")) return out;
+  for (const auto& code : product["hazards"])
+    out += (out.empty() ? "" : " ") + code.get<std::string>();
+  return out;
+}
+
 Trouble products(Store& store, TableWriter& out) {
   header(out,
          {"product", "formula", "purity (%)", "price (per kg)", "density (kg/L)", "bag (kg)", "currency",
-          "colour", "note"},
+          "colour", "hatch", "hazards", "note"},
          labelKeys(), "%");
   out.end();
   return store.eachRecord(Kind::Product, [&](const Record& record, Moment) {
@@ -125,8 +133,10 @@ Trouble products(Store& store, TableWriter& out) {
     for (const auto* key : {"/entry/purity_percent", "/entry/price_per_kg", "/entry/density_kg_per_l"})
       out.number(textAt(b, key));
     out.number(textAt(b, "/bag/unit") == "kg" ? textAt(b, "/bag/amount") : std::string());
-    for (const auto* key : {"/currency", "/colour", "/note"})
+    for (const auto* key : {"/currency", "/colour", "/hatch"})
       out.text(textAt(b, key));
+    out.text(hazardsOf(b));
+    out.text(textAt(b, "/note"));
     for (const auto& key : labelKeys())
       out.number(rowValue(b, "/entry/label", "key", key, "percent"));
     return out.end();

@@ -248,6 +248,7 @@ private:
       if (seen.id.empty()) reader.fail(ProblemCode::MissingKey, "id", {"every product needs an id"});
       if (!ids.insert(seen.id).second) reader.fail(ProblemCode::DuplicateProduct, "id", {seen.id});
       readComposition(reader, path, seen, product);
+      readLook(reader, seen);
       seen.on = reader.flag("on").value_or(true);
       Amount held;
       if (const auto grams = amount(reader, "held", "g", 0, 1e9, &held)) {

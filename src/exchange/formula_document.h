@@ -31,6 +31,9 @@ struct DocumentProduct {
   std::string name;
   std::string catalogueId; ///< empty for the grower's own
   bool own = false;
+  std::string colour;               ///< "#5b7fa6", the grower's own choice; empty: the program's
+  std::string hatch;                ///< one of hatchNames(); empty: the program's
+  std::vector<std::string> hazards; ///< GHS codes from the label: "H272"
   bool on = true;
   std::optional<Amount> held;
 };
@@ -67,6 +70,11 @@ void keepShippedFigures(Json& shelfOrFormula);
 Json targetJson(const core::CatalogueTarget& target);
 /// A shipped product as it comes onto a shelf, switched on.
 Json shelfEntry(const std::string& catalogueId);
+
+/// plain, rising, falling, upright, level, crossed, dotted
+const std::vector<std::string>& hatchNames();
+/// Reads `colour`, `hatch` and `hazards` of a product; problems go to the reader.
+void readLook(ObjectReader& reader, DocumentProduct& product);
 
 /// {"amount": digits, "unit": unit}
 Json amountJson(const std::string& digits, const std::string& unit);

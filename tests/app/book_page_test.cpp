@@ -3,6 +3,7 @@
 
 #include "book/copies.h"
 #include "document/batch_record.h"
+#include "paint/hatch.h"
 #include "stations/book/batch_list.h"
 #include "stations/book/batch_panel.h"
 #include "stations/book/batch_picture.h"
@@ -270,6 +271,49 @@ TEST_F(BookPageTest, ATargetAStockPlanAndAProductGoFromOneFormulaToAnother) {
   EXPECT_EQ(editor().document().products[0].name, "raft blend 6-11-31");
   use(book::Kind::Product);
   EXPECT_EQ(editor().document().products.size(), 1u) << "the same product is not there twice";
+}
+
+TEST_F(BookPageTest, AProductsBagHazardsAndLookAreTypedAndGoWithIt) {
+  window->showStation(5);
+  click("section4");
+  click("keepInBook");
+  const auto ref = book().store().list(book::Kind::Product, false)->front().ref;
+  window->showRecord(ref);
+  type("fact_bag", "25");
+  type("fact_hazards", "h272 H318");
+  EXPECT_THAT(find<QLabel>("hazardWords")->text().toStdString(), HasSubstr("Oxidiser"));
+  click("tone_5b7fa6");
+  type("fact_note", "left of the door");
+  ASSERT_FALSE(book().flush());
+  const auto body = (*book().record(ref))->body;
+  EXPECT_EQ(body["bag"], exchange::amountJson("25", "kg"));
+  EXPECT_EQ(body["hazards"], exchange::Json({"H272", "H318"}));
+  click("useThing");
+  const auto& products = editor().document().products;
+  const auto& product = *std::find_if(products.begin(), products.end(), [](const auto& p) { return p.own; });
+  const auto id = product.id;
+  EXPECT_EQ(product.hazards, (std::vector<std::string>{"H272", "H318"}));
+  EXPECT_EQ(lookOf(id).fill, QColor("#5b7fa6")) << "every picture shows it so";
+  click("keepInBook");
+  EXPECT_EQ((*book().record(ref))->body, body) << "keeping it anew loses nothing of what the book knows";
+  editor().undo();
+  EXPECT_NE(lookOf(id).fill, QColor("#5b7fa6"));
+}
+
+TEST_F(BookPageTest, ATargetsStageAndSeasonAreTypedAndStayWhenItIsKeptAnew) {
+  window->showStation(5);
+  click("section3");
+  click("keepInBook");
+  const auto ref = book().store().list(book::Kind::Target, false)->front().ref;
+  window->showRecord(ref);
+  type("fact_stage", "fruiting");
+  type("fact_season", "short days");
+  type("target_K", "241");
+  click("keepInBook");
+  const auto body = (*book().record(ref))->body;
+  EXPECT_EQ(body["stage"], "fruiting");
+  EXPECT_EQ(body["season"], "short days");
+  EXPECT_NE(body["target"], exchange::Json());
 }
 
 TEST_F(BookPageTest, KeepingTheSameTwiceMakesNothingNew) {

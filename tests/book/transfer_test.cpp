@@ -110,7 +110,8 @@ TEST_F(TransferTest, TablesGoOutAndComeBackTheSame) {
   ASSERT_TRUE(static_cast<bool>(book->create(
       Kind::Product,
       Json::parse(R"({"name": "mix, blue", "entry": {"id": "own", "name": "mix, blue", "price_per_kg": "2.50",
-      "label": [{"key": "N_NO3", "percent": "8.5"}, {"key": "K2O", "percent": "30"}]}, "note": "two\nlines"})"),
+      "label": [{"key": "N_NO3", "percent": "8.5"}, {"key": "K2O", "percent": "30"}]}, "bag": {"amount": "25", "unit": "kg"}, "colour": "#5b7fa6",
+      "hatch": "crossed", "hazards": ["H272", "H319"], "note": "two\nlines"})"),
       "product")));
   ASSERT_TRUE(static_cast<bool>(book->create(
       Kind::Target, Json{{"name", "Mine"}, {"crop", "basil"}, {"target", demoFormula()["target"]}},
@@ -259,8 +260,9 @@ TEST_F(TransferTest, ACopyOfAnEarlierProgramCanBeGoneBackTo) {
     auto db = Database::open(QString::fromStdString(old), Database::Mode::Create);
     ASSERT_FALSE(migrate(**db, 0, 1));
     const auto body = QString::fromStdString(smallWater("Old spring").dump());
-    ASSERT_FALSE((*db)->run(
-        "INSERT INTO thing (uid, kind, name, crop, body, changed_at) VALUES ('w1', 'water', 'Old spring', '', ?, 7)", {body}));
+    ASSERT_FALSE((*db)->run("INSERT INTO thing (uid, kind, name, crop, body, changed_at) VALUES ('w1', "
+                            "'water', 'Old spring', '', ?, 7)",
+                            {body}));
   }
   const auto words = whatGoingBackChanges(*book, old);
   ASSERT_TRUE(static_cast<bool>(words)) << words::problemLine(words.problem());

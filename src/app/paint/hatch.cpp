@@ -23,9 +23,19 @@ constexpr std::array<Named, 20> named{{{"can_double", "#5b7fa6", 0}, {"can4", "#
                                        {"namoo4_2", "#a59a6a", 1},   {"kcl", "#a0604f", 5}}};
 constexpr std::array<const char*, 8> others{"#6b8f8a", "#a87c6a", "#7a7fa8", "#9a9152", "#a06a80", "#5f8a9a", "#8f7350", "#758a5c"};
 
+std::map<std::string, ProductLook>& ownLooks() {
+  static std::map<std::string, ProductLook> looks;
+  return looks;
+}
+
 } // namespace
 
+void setOwnLooks(std::map<std::string, ProductLook> looks) {
+  ownLooks() = std::move(looks);
+}
+
 ProductLook lookOf(const std::string& id) {
+  if (const auto own = ownLooks().find(id); own != ownLooks().end()) return own->second;
   for (const auto& n : named) {
     if (id == n.id) return {QColor(n.colour), n.hatch};
   }

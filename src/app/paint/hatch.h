@@ -3,6 +3,7 @@
 #include <QColor>
 #include <QPainter>
 #include <QRectF>
+#include <map>
 #include <string>
 
 namespace butte::app {
@@ -14,6 +15,8 @@ struct ProductLook {
 };
 
 ProductLook lookOf(const std::string& productId);
+/// The grower's own choices for the formula in hand; they go before the program's.
+void setOwnLooks(std::map<std::string, ProductLook> looks);
 
 /// Fills `area` in the product's colour and hatch.
 void fillAs(QPainter& painter, const QRectF& area, const ProductLook& look);

@@ -192,6 +192,9 @@ private:
         f.hazardCodes = entry->hazardCodes;
         f.oxidiser = entry->oxidiser;
       }
+      // What the grower read off the label counts, too.
+      const auto& own = m_editor.document().products[static_cast<std::size_t>(m_editor.indexOf(m_shelf[j].id))];
+      f.hazardCodes.insert(f.hazardCodes.end(), own.hazards.begin(), own.hazards.end());
       facts.push_back(std::move(f));
     }
     QString out = "<hr><p style='font-size:8pt'><b>Before the hand acts.</b> " +

@@ -1,6 +1,7 @@
 #include "window/main_window.h"
 
 #include "document/batch_record.h"
+#include "paint/own_looks.h"
 #include "paint/theme.h"
 #include "stations/acid_panel.h"
 #include "stations/bench_page.h"
@@ -62,6 +63,8 @@ MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* 
     : QMainWindow(parent), m_settings(settings), m_units(settings), m_desk(m_editor, settings, dataFolder),
       m_prompts(dialogPrompts(*this)) {
   resize(1280, 800);
+  // Before any picture hears of the change.
+  connect(&m_editor, &FormulaEditor::changed, this, [this] { adoptLooks(m_editor.document()); });
   setAcceptDrops(true);
   m_line = new LineBar(m_editor, m_units, m_desk);
   m_products = new ProductList(m_editor, m_units);

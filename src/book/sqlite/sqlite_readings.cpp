@@ -60,12 +60,7 @@ core::Result<std::optional<Record>> SqliteStore::readReading(const std::string& 
                                 {qt(uid).toLongLong()}, [&](const QSqlQuery& row) {
                                   const auto r = readingOf(row);
                                   fill(out, {Kind::Reading, uid},
-                                       Json{{"tank", r.tank},
-                                            {"quantity", r.quantity},
-                                            {"at", r.at.iso()},
-                                            {"value", r.value},
-                                            {"typed", r.typed},
-                                            {"import", r.importUid}},
+                                       toJson(r),
                                        momentOf(row.value(7)));
                                   return false;
                                 }))

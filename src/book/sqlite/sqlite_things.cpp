@@ -209,6 +209,23 @@ core::Result<std::optional<Step>> SqliteStore::firstUndone() {
       "SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 1 ORDER BY id LIMIT 1");
 }
 
+core::Result<std::optional<std::string>> SqliteStore::oneText(Sql sql) {
+  std::optional<std::string> out;
+  if (auto trouble = m_db->each(sql, {}, [&](const QSqlQuery& row) {
+        out = plain(row.value(0));
+        return false;
+      }))
+    return *trouble;
+  return out;
+}
+
+core::Result<std::optional<std::string>> SqliteStore::wordsOfLastDone() {
+  return oneText("SELECT words FROM step WHERE undone = 0 ORDER BY id DESC LIMIT 1");
+}
+core::Result<std::optional<std::string>> SqliteStore::wordsOfFirstUndone() {
+  return oneText("SELECT words FROM step WHERE undone = 1 ORDER BY id LIMIT 1");
+}
+
 core::Result<std::int64_t> SqliteStore::addStep(const Step& step) {
   constexpr int mostSteps =
       20000; // older ones can't be taken back any more; versions and batches keep what was used

@@ -28,9 +28,9 @@ Shares hydrogenLetGo(const Equilibrium& at) {
     if (molality <= 0) continue;
     const auto& made = data.species()[i].made;
     for (const auto& [component, power] : made.components) {
-      const auto add = [&](Sum& sum, double whole) {
-        sum.total += power * molality;
-        sum.letGo += (whole * power - made.hydrogen) * molality;
+      const auto add = [&, times = power](Sum& sum, double whole) {
+        sum.total += times * molality;
+        sum.letGo += (whole * times - made.hydrogen) * molality;
       };
       if (allComponents[component] == Component::Phosphate) add(phosphate, 2);
       if (allComponents[component] == Component::Citrate) add(citrate, 3);

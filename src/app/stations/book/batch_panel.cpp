@@ -2,6 +2,7 @@
 
 #include "document/batch_record.h"
 #include "document/book_desk.h"
+#include "document/record_edit.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "print/sheet_text.h"
@@ -93,7 +94,7 @@ void BatchPanel::build() {
 
 void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
   const auto& weight = m_batch.weights[index];
-  const auto place = "/body/weights/" + std::to_string(index);
+  const auto place = "/weights/" + std::to_string(index);
   const auto name = qtext(weight.productName);
   auto* top = new QHBoxLayout;
   auto* label = new QLabel(
@@ -141,13 +142,13 @@ void BatchPanel::addReadings(QVBoxLayout* column) {
   m_ec = new NumberField({"EC read", "mS/cm", 0, 100, true});
   m_ec->setObjectName("batchEc");
   m_ec->onTyped = [this](const QString& digits) {
-    set("EC read: " + digits, "/body/ec_read",
+    set("EC read: " + digits, "/ec_read",
         digits.isEmpty() ? Json() : exchange::amountJson(digits.toStdString(), "mS/cm"));
   };
   m_ph = new NumberField({"pH read", "", 0, 14, true});
   m_ph->setObjectName("batchPh");
   m_ph->onTyped = [this](const QString& digits) {
-    set("pH read: " + digits, "/body/ph_read", digits.isEmpty() ? Json() : Json(digits.toStdString()));
+    set("pH read: " + digits, "/ph_read", digits.isEmpty() ? Json() : Json(digits.toStdString()));
   };
   for (auto* field : {m_ec, m_ph}) {
     field->setFixedWidth(64);
@@ -158,7 +159,7 @@ void BatchPanel::addReadings(QVBoxLayout* column) {
   m_who->setPlaceholderText("initials");
   m_who->setFixedWidth(66);
   connect(m_who, &QLineEdit::textEdited, this,
-          [this](const QString& text) { set("mixed by " + text, "/body/who", text.toStdString()); });
+          [this](const QString& text) { set("mixed by " + text, "/who", text.toStdString()); });
   row->addWidget(new QLabel("Read: EC"));
   row->addWidget(m_ec);
   row->addWidget(new QLabel("mS/cm  pH"));
@@ -171,7 +172,7 @@ void BatchPanel::addReadings(QVBoxLayout* column) {
   m_note->setObjectName("batchNote");
   m_note->setPlaceholderText("note");
   connect(m_note, &QLineEdit::textEdited, this,
-          [this](const QString& text) { set("note: " + text, "/body/note", text.toStdString()); });
+          [this](const QString& text) { set("note: " + text, "/note", text.toStdString()); });
   column->addWidget(m_note);
 }
 
@@ -201,18 +202,11 @@ void BatchPanel::addButtons(QVBoxLayout* column) {
 }
 
 void BatchPanel::set(const QString& words, const std::string& pointer, const Json& value) {
-  const Json::json_pointer place(pointer.substr(5)); // without "/body"
-  const Json before = m_body.contains(place) ? m_body[place] : Json();
   m_setting = true;
-  const auto trouble = m_desk.book().applyGathering({0,
-                                                     {},
-                                                     {},
-                                                     words.toStdString(),
-                                                     m_uid + pointer,
-                                                     {{{book::Kind::Batch, m_uid}, pointer, before, value}}});
+  const auto trouble =
+      setInRecord(m_desk.book(), {book::Kind::Batch, m_uid}, m_body, pointer, value, words.toStdString());
   m_setting = false;
   if (trouble) return emit message(qtext(words::problemText(*trouble)));
-  m_body[place] = value;
   if (auto batch = book::batchFromJson(m_body)) m_batch = std::move(batch).value();
   fill();
 }

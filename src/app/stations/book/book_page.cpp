@@ -153,10 +153,6 @@ QWidget* BookPage::makeSections() {
   }
   m_sections->button(0)->setChecked(true);
   row->addStretch();
-  m_keep = new QPushButton;
-  m_keep->setObjectName("keepInBook");
-  connect(m_keep, &QPushButton::clicked, this, &BookPage::keepCurrent);
-  row->addWidget(m_keep);
   connect(m_sections, &QButtonGroup::idClicked, this,
           [this](int id) { showSection(static_cast<Section>(id)); });
   return box;
@@ -190,7 +186,15 @@ QWidget* BookPage::makeThings() {
     const auto* head = m_things->head(index);
     if (head && !head->binnedAt && head->ref.kind != Kind::Batch) use(head->ref);
   });
-  return m_thingList;
+  m_keep = new QPushButton;
+  m_keep->setObjectName("keepInBook");
+  connect(m_keep, &QPushButton::clicked, this, &BookPage::keepCurrent);
+  auto* box = new QWidget;
+  auto* column = new QVBoxLayout(box);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->addWidget(m_thingList, 1);
+  column->addWidget(m_keep, 0, Qt::AlignLeft);
+  return box;
 }
 
 QWidget* BookPage::makeAside(QWidget* content) {

@@ -29,9 +29,12 @@ std::optional<book::Record> named(BookDesk& desk, Kind kind, const std::string& 
   return std::nullopt;
 }
 
-QString put(BookDesk& desk, Kind kind, const Json& body) {
-  const auto name = body.value("name", std::string());
+/// What the book knows beside (bag, stage, note ...) stays as it is.
+QString put(BookDesk& desk, Kind kind, const Json& known) {
+  const auto name = known.value("name", std::string());
   const auto old = named(desk, kind, name);
+  Json body = old ? old->body : Json::object();
+  body.update(known);
   if (old && old->body == body) return "“" + qtext(name) + "” stands in the book just so already.";
   book::Trouble trouble;
   if (old) {
@@ -67,10 +70,13 @@ QString keepProducts(BookDesk& desk, const Json& formula) {
   for (const auto& product : formula["shelf"]) {
     if (product.contains("catalogue")) continue;
     Json entry = product;
-    for (const auto* key : {"on", "held"})
+    for (const auto* key : {"on", "held", "colour", "hatch", "hazards"})
       entry.erase(key);
-    put(desk, Kind::Product,
-        Json{{"name", product.value("name", product.value("id", ""))}, {"entry", entry}});
+    Json body{{"name", product.value("name", product.value("id", ""))}, {"entry", entry}};
+    for (const auto* key : {"colour", "hatch", "hazards"}) {
+      if (product.contains(key)) body[key] = product[key];
+    }
+    put(desk, Kind::Product, body);
     ++kept;
   }
   return kept == 0 ? QString("This formula's shelf has no product of your own; shipped ones need no keeping.")
@@ -86,6 +92,9 @@ QString useProduct(FormulaEditor& editor, const Json& body) {
   entry["id"] = "own_" + std::to_string(number);
   entry["name"] = name;
   entry["on"] = true;
+  for (const auto* key : {"colour", "hatch", "hazards"}) {
+    if (body.contains(key)) entry[key] = body[key];
+  }
   Json shelf = editor.json()["shelf"];
   for (auto& product : shelf) {
     if (product.value("name", "") != name || product.contains("catalogue")) continue;

@@ -4,6 +4,7 @@
 #include "document/book_desk.h"
 #include "paint/theme.h"
 #include "stations/book/book_words.h"
+#include "stations/book/thing_facts.h"
 #include "window/prompts.h"
 #include "words.h"
 
@@ -74,9 +75,10 @@ QString nameOf(const book::Record& record) {
 
 TrailPanel::TrailPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_prompts(prompts), m_title(new QLabel), m_facts(new QLabel),
-      m_heading(new QLabel("How it came to be (mark one or two)")), m_trail(new QListWidget),
-      m_use(new QPushButton), m_name(new QPushButton("Name this version…")), m_bin(new QPushButton),
-      m_compare(new QPushButton("Compare")), m_back(new QPushButton("Go back to it")) {
+      m_heading(new QLabel("How it came to be (mark one or two)")), m_known(new ThingFacts(desk)),
+      m_trail(new QListWidget), m_use(new QPushButton), m_name(new QPushButton("Name this version…")),
+      m_bin(new QPushButton), m_compare(new QPushButton("Compare")),
+      m_back(new QPushButton("Go back to it")) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   m_title->setFont(faceOf(15, true));
@@ -106,11 +108,13 @@ TrailPanel::TrailPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
   column->addWidget(m_title);
   column->addWidget(m_facts);
   column->addLayout(top);
+  column->addWidget(m_known);
   column->addSpacing(6);
   column->addWidget(heading);
   column->addWidget(m_trail, 1000);
   column->addLayout(below);
   column->addStretch(); // an empty trail leaves its words at the top
+  connect(m_known, &ThingFacts::message, this, &TrailPanel::message);
   connect(m_use, &QPushButton::clicked, this, [this] { emit useAsked(m_ref); });
   connect(m_name, &QPushButton::clicked, this, &TrailPanel::nameVersion);
   connect(m_bin, &QPushButton::clicked, this, &TrailPanel::moveBin);
@@ -129,6 +133,7 @@ void TrailPanel::show(const book::Ref& ref) {
   for (auto* button : {m_use, m_name, m_bin, m_compare, m_back})
     button->setVisible(there);
   m_trail->setVisible(there);
+  m_known->setVisible(there && !m_record.binnedAt);
   m_heading->setVisible(there);
   if (!there) {
     m_title->setText("Nothing chosen");
@@ -136,6 +141,7 @@ void TrailPanel::show(const book::Ref& ref) {
     return;
   }
   m_title->setText(nameOf(m_record));
+  m_known->show(m_record);
   m_use->setVisible(ref.kind != Kind::Batch && ref.kind != Kind::ReadingImport);
   fillVersions();
   const auto kind = kindText(ref.kind);

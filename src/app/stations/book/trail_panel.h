@@ -10,6 +10,7 @@ class QPushButton;
 namespace butte::app {
 
 class BookDesk;
+class ThingFacts;
 struct Prompts;
 
 /// The history of one thing, as a trail to read: every version, by whom, why, and what had changed. Any two
@@ -44,6 +45,7 @@ private:
   book::Record m_record;
   std::vector<book::Version> m_versions;
   QLabel *m_title, *m_facts, *m_heading;
+  ThingFacts* m_known;
   QListWidget* m_trail;
   QPushButton *m_use, *m_name, *m_bin, *m_compare, *m_back;
 };
