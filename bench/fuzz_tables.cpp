@@ -3,15 +3,26 @@
 #include "book/tables.h"
 
 #include <QCoreApplication>
+#include <QFile>
 #include <QTemporaryDir>
 #include <cstdint>
 #include <cstdlib>
+#include <memory>
 
 extern "C" int LLVMFuzzerTestOneInput(const std::uint8_t* data, std::size_t size) {
   static int argc = 0;
   static QCoreApplication application(argc, nullptr);
   static QTemporaryDir folder("/dev/shm/butte-XXXXXX");
-  static auto book = *butte::book::Book::create(folder.filePath("f.butte").toStdString(), "fuzz");
+  // A fresh book now and then: what is taken back stays in the bin, and a full bin makes each input slow.
+  static std::unique_ptr<butte::book::Book> book;
+  static int inputs = 0;
+  if (inputs++ % 300 == 0) {
+    book.reset();
+    const auto path = folder.filePath("f.butte");
+    for (const auto* ending : {"", "-wal", "-shm"})
+      QFile::remove(path + ending);
+    book = *butte::book::Book::create(path.toStdString(), "fuzz");
+  }
   const auto plan =
       butte::book::planImport(book->store(), std::string(reinterpret_cast<const char*>(data), size));
   if (!plan) return 0;

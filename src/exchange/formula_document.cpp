@@ -2,7 +2,6 @@
 
 #include "base/decimal.h"
 #include "product/catalogue.h"
-#include "units/convert.h"
 
 #include <cmath>
 #include <set>
@@ -32,10 +31,6 @@ public:
 
 private:
   SolveRequest& request() { return m_out.given.request; }
-  static std::string item(const std::string& list, std::size_t i) {
-    return list + "[" + std::to_string(i) + "]";
-  }
-
   void readHead() {
     const auto format = m_top.text("format");
     if (format != std::optional<std::string>(formulaFormatName))
@@ -52,52 +47,6 @@ private:
     m_out.crop = m_top.text("crop").value_or("");
   }
 
-  /// Digits as typed, inside a range given in words.
-  std::optional<double> digits(ObjectReader& reader, std::string_view key, double low, double high,
-                               const std::string& right) {
-    const auto text = reader.text(key);
-    if (!text) return std::nullopt;
-    const auto value = parseDecimal(*text);
-    if (!value)
-      reader.fail(ProblemCode::NotANumber, key, {*text});
-    else if (!(*value >= low && *value <= high))
-      reader.fail(ProblemCode::OutOfRange, key, {*text, right});
-    return value;
-  }
-
-  /// {"amount", "unit"} turned into `base`; refuses what is not above `low` or beyond `high` (in base).
-  std::optional<double> amount(ObjectReader& parent, std::string_view key, std::string_view base, double low,
-                               double high, Amount* asTyped = nullptr) {
-    const auto* object = parent.any(key);
-    if (!object || object->is_null()) return std::nullopt;
-    ObjectReader reader(*object, parent.pathOf(key), m_problem);
-    const auto text = reader.text("amount");
-    const auto unit = reader.text("unit");
-    reader.finish();
-    if (!text || !unit) {
-      if (!m_problem)
-        reader.fail(ProblemCode::MissingKey, text ? "unit" : "amount", {"an amount needs digits and a unit"});
-      return std::nullopt;
-    }
-    const auto value = parseDecimal(*text);
-    if (!value) {
-      reader.fail(ProblemCode::NotANumber, "amount", {*text});
-      return std::nullopt;
-    }
-    const auto converted = convert(*value, *unit, base);
-    if (!converted) {
-      if (!m_problem)
-        m_problem = problemAt(converted.problem().code, reader.pathOf("unit"), converted.problem().values);
-      return std::nullopt;
-    }
-    if (!(*converted >= low && *converted <= high))
-      reader.fail(
-          ProblemCode::OutOfRange, "amount",
-          {*text + " " + *unit, decimalText(low) + " to " + decimalText(high) + " " + std::string(base)});
-    if (asTyped) *asTyped = {*text, *unit};
-    return *converted;
-  }
-
   void take(const Problem& problem, const std::string& path) {
     if (m_problem) return;
     m_problem = problem;
@@ -107,51 +56,11 @@ private:
   void readWater() {
     const auto* object = m_top.object("water");
     if (!object) return m_top.fail(ProblemCode::MissingKey, "water", {"a formula needs a water"});
-    ObjectReader reader(*object, "water", m_problem);
-    m_out.waterName = reader.text("name").value_or("");
-    WaterReport report;
-    report.conductivityMsPerCm = amount(reader, "ec", "mS/cm", 0, 200);
-    report.ph = digits(reader, "ph", 0, 14, "0 to 14");
-    if (const auto* rows = reader.array("rows")) {
-      for (std::size_t i = 0; i < rows->size(); ++i) {
-        ObjectReader row((*rows)[i], item("water.rows", i), m_problem);
-        const auto key = row.text("key").value_or("");
-        const auto value = digits(row, "mg_per_l", 0, 100000, "0 to 100000 mg/L");
-        row.finish();
-        report.milligramsPerLitre.emplace_back(key, value.value_or(0));
-      }
-    }
-    if (const auto* titration = reader.any("titration"); titration && !titration->is_null())
-      readTitration(*titration);
-    reader.finish();
+    m_out.water = readWaterDocument(*object, "water", m_problem);
     if (m_problem) return;
-    if (report.milligramsPerLitre.empty() && !report.conductivityMsPerCm) {
-      request().water = pureWater();
-      return;
-    }
-    auto water = normaliseWater(report);
-    if (!water)
-      m_problem = water.problem();
-    else
-      request().water = std::move(water).value();
-  }
-
-  /// A shipped acid or base by its catalogue id.
-  std::optional<ShelfProduct> bottle(ObjectReader& reader, std::string_view key) {
-    const auto id = reader.text(key).value_or("");
-    const auto* entry = findInCatalogue(id);
-    if (!entry ||
-        (entry->composition.role != ProductRole::Acid && entry->composition.role != ProductRole::Base)) {
-      reader.fail(ProblemCode::UnknownProduct, key, {id});
-      return std::nullopt;
-    }
-    ShelfProduct product;
-    product.id = id;
-    product.name = entry->shortName;
-    product.composition = entry->composition;
-    product.liquid = entry->liquid;
-    product.densityKgPerL = entry->densityKgPerL;
-    return product;
+    m_out.waterName = m_out.water.name;
+    m_out.given.titration = m_out.water.titration;
+    request().water = m_out.water.answer.water;
   }
 
   void readAcid() {
@@ -159,7 +68,7 @@ private:
     auto& plan = m_out.given.acid;
     if (object && !object->is_null()) {
       ObjectReader reader(*object, "acid", m_problem);
-      if (reader.has("product")) plan.product = bottle(reader, "product");
+      if (reader.has("product")) plan.product = bottleFor(reader, "product");
       plan.targetPh = digits(reader, "target_ph", 2, 12, "2 to 12").value_or(plan.targetPh);
       reader.finish();
     }
@@ -172,42 +81,7 @@ private:
     }
     const Json chosen{{"product", id}};
     ObjectReader reader(chosen, "acid", m_problem);
-    plan.product = bottle(reader, "product");
-  }
-
-  void readTitration(const Json& json) {
-    ObjectReader reader(json, "water.titration", m_problem);
-    OwnTitration titration;
-    const auto acid = bottle(reader, "acid");
-    const auto seek = reader.text("seek").value_or("alkalinity");
-    if (seek == "strength")
-      titration.unknown = TitrationUnknown::Strength;
-    else if (seek == "both")
-      titration.unknown = TitrationUnknown::AlkalinityAndStrength;
-    else if (seek != "alkalinity")
-      reader.fail(ProblemCode::OutOfRange, "seek",
-                  {"'" + seek + "'", "\"alkalinity\", \"strength\" or \"both\""});
-    const auto strength = digits(reader, "strength_meq_per_ml", 0.001, 60, "0.001 to 60 meq/mL");
-    const double litres = amount(reader, "sample", "L", 0.001, 1e6).value_or(1);
-    titration.used = reader.flag("use").value_or(true);
-    if (const auto* list = reader.array("readings")) {
-      for (std::size_t i = 0; i < list->size(); ++i) {
-        ObjectReader row((*list)[i], item("water.titration.readings", i), m_problem);
-        const auto ml = digits(row, "ml", 0, 1e6, "0 or more mL");
-        const auto ph = digits(row, "ph", 0, 14, "0 to 14");
-        row.finish();
-        if (ml && ph) titration.readings.push_back({*ml / litres, *ph});
-      }
-    }
-    reader.finish();
-    if (m_problem || !acid) return;
-    titration.productId = acid->id;
-    const double density =
-        acid->densityKgPerL.value_or(1) * 1000; // g/L; a dry acid is taken as 1 g per mL of dose
-    titration.acidPerMl = acid->composition.solutesPerGram.scaled(density / 1000);
-    const double labelled = std::abs(acid->composition.alkalinityMeqPerGram) * density / 1000;
-    if (strength && labelled > 0) titration.acidPerMl = titration.acidPerMl.scaled(*strength / labelled);
-    m_out.given.titration = std::move(titration);
+    plan.product = bottleFor(reader, "product");
   }
 
   void readTarget() {

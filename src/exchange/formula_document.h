@@ -4,6 +4,8 @@
 #include "formula/formula_answer.h"
 #include "json_reader.h"
 #include "target/target.h"
+#include "typed_numbers.h"
+#include "water_document.h"
 
 #include <optional>
 #include <string>
@@ -15,15 +17,9 @@
 namespace butte::exchange {
 
 inline constexpr int formulaFormatVersion =
-    3; ///< 2 added acid and water.titration, 3 crop and as_shipped; earlier ones are read
+    4; ///< 2 added acid and water.titration, 3 crop and as_shipped, 4 parts and units of waters, looks of
+       ///< products; earlier ones are read
 inline constexpr std::string_view formulaFormatName = "butte-formula";
-
-/// A number with its unit, as typed: digits with a decimal point.
-struct Amount {
-  std::string digits;
-  std::string unit;
-  double value() const; ///< in its own unit
-};
 
 /// What the window needs of a product beside the core's view of it.
 struct DocumentProduct {
@@ -41,6 +37,7 @@ struct DocumentProduct {
 struct FormulaDocument {
   std::string name, crop;
   std::string waterName, targetName;
+  WaterDocument water;
   std::vector<DocumentProduct> products;       ///< parallel to the document's shelf
   std::vector<core::ShelfProduct> allProducts; ///< parallel: also those switched off
   std::vector<std::size_t> active;             ///< index into products for each of given.request.shelf

@@ -37,6 +37,7 @@ public:
   void fail(core::ProblemCode code, std::string_view key, std::vector<std::string> values);
   std::string pathOf(std::string_view key) const;
   bool failed() const { return m_sink.has_value(); }
+  std::optional<core::Problem>& sink() { return m_sink; }
 
   /// Every key not read so far is unknown, unless it starts with "x_".
   void finish();

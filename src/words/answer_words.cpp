@@ -84,6 +84,10 @@ std::string waterRemarkText(WaterRemark remark) {
   case WaterRemark::ChargeUnbalanced:
     return "the water report does not balance: its cations and anions differ by more than a report should; "
            "check for a unit mix-up or a missing ion";
+  case WaterRemark::BelowDetection:
+    return "figures below detection count as half their limit, give or take that half";
+  case WaterRemark::Estimated:
+    return "parts of this water are a guess from its EC, hardness and alkalinity: mind the wider bands";
   }
   return {};
 }
@@ -166,6 +170,10 @@ std::string_view code(WaterRemark remark) {
     return "water_n_as_nitrate";
   case WaterRemark::ChargeUnbalanced:
     return "water_unbalanced";
+  case WaterRemark::BelowDetection:
+    return "water_below_detection";
+  case WaterRemark::Estimated:
+    return "water_estimated";
   }
   return {};
 }

@@ -6,6 +6,8 @@ namespace butte::core::embedded {
 std::string_view equilibria();
 std::string_view ions();
 std::string_view products();
+std::string_view report_words();
 std::string_view solubility();
 std::string_view targets();
+std::string_view water_limits();
 } // namespace butte::core::embedded

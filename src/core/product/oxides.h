@@ -15,7 +15,7 @@ struct StatedForm {
 };
 
 /// Oxides and ions by which an element may be stated (definition; factors follow from atomic weights).
-inline constexpr std::array<StatedForm, 10> statedForms{{{"P2O5", Nutrient::P, true},
+inline constexpr std::array<StatedForm, 11> statedForms{{{"P2O5", Nutrient::P, true},
                                                          {"K2O", Nutrient::K, true},
                                                          {"CaO", Nutrient::Ca, true},
                                                          {"MgO", Nutrient::Mg, true},
@@ -24,7 +24,8 @@ inline constexpr std::array<StatedForm, 10> statedForms{{{"P2O5", Nutrient::P, t
                                                          {"NO3", Nutrient::NNitrate, false},
                                                          {"NH4", Nutrient::NAmmonium, false},
                                                          {"SO4", Nutrient::S, false},
-                                                         {"H2PO4", Nutrient::P, false}}};
+                                                         {"H2PO4", Nutrient::P, false},
+                                                         {"PO4", Nutrient::P, false}}};
 
 /// Mass of the element in one unit mass of the stated form (P2O5: 0.4364).
 double elementShare(const StatedForm& form);

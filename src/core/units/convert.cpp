@@ -24,7 +24,7 @@ constexpr double meqPerMilligramCaCO3 = 2 / 100.086;
 constexpr double meqPerGermanDegree = 10 * 2 / 56.077;
 constexpr double grainMilligrams = factor::gramsPerGrain * 1000;
 
-constexpr std::array<Unit, 33> units{{
+constexpr std::array<Unit, 35> units{{
     {"kg", Dimension::Mass, 1000},
     {"g", Dimension::Mass, 1},
     {"mg", Dimension::Mass, 0.001},
@@ -43,10 +43,12 @@ constexpr std::array<Unit, 33> units{{
     {"cup", Dimension::Volume, factor::litresPerUsCup},
     {"g/L", Dimension::MassPerVolume, 1000},
     {"mg/L", Dimension::MassPerVolume, 1},
+    {"ug/L", Dimension::MassPerVolume, 0.001},
     {"g/gal_us", Dimension::MassPerVolume, 1000 / factor::litresPerUsGallon},
     {"oz/gal_us", Dimension::MassPerVolume, 1000 * factor::gramsPerOunce / factor::litresPerUsGallon},
     {"lb/gal_us", Dimension::MassPerVolume, 1000 * factor::gramsPerPound / factor::litresPerUsGallon},
     {"mmol/L", Dimension::AmountPerVolume, 1},
+    {"umol/L", Dimension::AmountPerVolume, 0.001},
     {"meq/L", Dimension::EquivalentsPerVolume, 1},
     {"mg/L_CaCO3", Dimension::EquivalentsPerVolume, meqPerMilligramCaCO3},
     {"dH", Dimension::EquivalentsPerVolume, meqPerGermanDegree},

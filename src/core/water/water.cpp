@@ -20,8 +20,23 @@ constexpr double disagreement = 0.03;
 constexpr double assumedCalciumShare = 0.75;
 constexpr double largestMgPerL = 100000;
 
+constexpr std::array<std::string_view, waterExtraCount> extraKeys{"F",
+                                                                  "Al",
+                                                                  "As",
+                                                                  "Cd",
+                                                                  "Cr",
+                                                                  "Li",
+                                                                  "Ni",
+                                                                  "Pb",
+                                                                  "TDS",
+                                                                  "free_chlorine",
+                                                                  "chloramine",
+                                                                  "H2S",
+                                                                  "suspended_solids"};
+
 struct Reading {
-  NutrientAmounts amounts;
+  NutrientAmounts amounts, plusMinus;
+  std::array<std::optional<double>, waterExtraCount> extras{};
   std::map<Nutrient, std::string> keyOf;
   std::optional<double> bicarbonate, carbonate, alkalinityAsCaCO3, hardnessAsCaCO3;
 };
@@ -39,11 +54,19 @@ std::optional<double>* specialRow(Reading& reading, std::string_view key) {
   return nullptr;
 }
 
-std::optional<Problem> readRow(Reading& reading, const WaterRow& row) {
-  const auto& [key, value] = row;
+std::optional<Problem> readRow(Reading& reading, const WaterRow& row, bool below) {
+  const auto& key = row.first;
   const std::string where = "water.analysis_mg_per_l." + key;
-  if (!(value >= 0 && value <= largestMgPerL))
-    return problemAt(ProblemCode::OutOfRange, where, {decimalText(value), "0 to 100000 mg/L"});
+  if (!(row.second >= 0 && row.second <= largestMgPerL))
+    return problemAt(ProblemCode::OutOfRange, where, {decimalText(row.second), "0 to 100000 mg/L"});
+  // Anything between nothing and the limit of detection: its middle, give or take as much.
+  const double value = below ? row.second / 2 : row.second;
+  if (const auto extra = waterExtraFromKey(key)) {
+    auto& place = reading.extras[static_cast<std::size_t>(*extra)];
+    if (place) return problemAt(ProblemCode::DuplicateKey, where, {key, key});
+    place = value;
+    return std::nullopt;
+  }
   if (auto* special = specialRow(reading, key)) {
     if (*special) return problemAt(ProblemCode::DuplicateKey, where, {key, key});
     *special = value;
@@ -60,7 +83,9 @@ std::optional<Problem> readRow(Reading& reading, const WaterRow& row) {
   const auto target = nutrient ? *nutrient : stated->nutrient;
   if (const auto [it, isNew] = reading.keyOf.emplace(target, key); !isNew)
     return problemAt(ProblemCode::DuplicateKey, where, {key, it->second});
-  if (target != Nutrient::N) reading.amounts.add(target, nutrient ? value : value * elementShare(*stated));
+  const double element = nutrient ? value : value * elementShare(*stated);
+  if (target != Nutrient::N) reading.amounts.add(target, element);
+  if (target != Nutrient::N && below) reading.plusMinus.add(target, element);
   return std::nullopt;
 }
 
@@ -103,8 +128,12 @@ void settleHardness(Reading& reading, Water& water) {
       rest < -disagreement * total)
     water.remarks.push_back(WaterRemark::HardnessDisagrees);
   if (rest <= 0 || (calcium && magnesium)) return;
+  // A split is a guess: calcium is between six and nine tenths of nearly all hardness (common practice).
+  constexpr double splitDoubt = 0.15;
   if (!calcium && !magnesium) {
     water.remarks.push_back(WaterRemark::HardnessSplitAssumed);
+    reading.plusMinus.add(Nutrient::Ca, rest * splitDoubt * perCalcium);
+    reading.plusMinus.add(Nutrient::Mg, rest * splitDoubt * perMagnesium);
     reading.amounts.add(Nutrient::Ca, rest * assumedCalciumShare * perCalcium);
     reading.amounts.add(Nutrient::Mg, rest * (1 - assumedCalciumShare) * perMagnesium);
   } else if (!calcium) {
@@ -114,15 +143,13 @@ void settleHardness(Reading& reading, Water& water) {
   }
 }
 
-/// A report with both sides in it should balance. Tolerances: Standard Methods 1030 E, from memory
-/// (+-0.2 meq/L up to 3, +-2 % up to 10, 5 % above); widened to 5 % throughout, since growers' reports are
-/// rounded.
+/// A report with both sides in it should balance.
 void checkBalance(Water& water) {
   const auto ions = ionBalance(water.milligramsPerLitre, water.alkalinityMeqPerL.value_or(0));
   const double anions = ions.anionsMeqPerL();
   const double cations = ions.cationsMeqPerL();
-  const double allowed = std::max(0.2, 0.05 * std::max(anions, cations));
-  if (std::abs(cations - anions) > allowed) water.remarks.push_back(WaterRemark::ChargeUnbalanced);
+  if (std::abs(cations - anions) > allowedImbalanceMeqPerL(cations, anions))
+    water.remarks.push_back(WaterRemark::ChargeUnbalanced);
 }
 
 std::optional<Problem> checkMeters(const WaterReport& report) {
@@ -142,6 +169,22 @@ std::optional<Problem> checkMeters(const WaterReport& report) {
 
 } // namespace
 
+std::string_view waterExtraKey(WaterExtra extra) {
+  return extraKeys[static_cast<std::size_t>(extra)];
+}
+
+std::optional<WaterExtra> waterExtraFromKey(std::string_view key) {
+  for (std::size_t i = 0; i < waterExtraCount; ++i) {
+    if (extraKeys[i] == key) return static_cast<WaterExtra>(i);
+  }
+  return std::nullopt;
+}
+
+double allowedImbalanceMeqPerL(double cations, double anions) {
+  if (anions <= 3) return 0.2;
+  return (anions <= 10 ? 0.02 : 0.05) * (cations + anions);
+}
+
 Water pureWater() {
   Water water;
   water.alkalinityMeqPerL = 0;
@@ -157,9 +200,13 @@ Result<Water> normaliseWater(const WaterReport& report) {
   water.temperatureCelsius = report.temperatureCelsius;
   Reading reading;
   for (const auto& row : report.milligramsPerLitre) {
-    if (const auto problem = readRow(reading, row)) return *problem;
+    const bool below = report.below.contains(row.first);
+    if (const auto problem = readRow(reading, row, below)) return *problem;
   }
-  if (report.milligramsPerLitre.empty()) {
+  water.extras = reading.extras;
+  const bool ions = std::any_of(report.milligramsPerLitre.begin(), report.milligramsPerLitre.end(),
+                                [](const WaterRow& row) { return !waterExtraFromKey(row.first); });
+  if (!ions) {
     water.compositionKnown = false;
     water.remarks.push_back(report.conductivityMsPerCm ? WaterRemark::OnlyConductivity
                                                        : WaterRemark::CompositionUnknown);
@@ -169,6 +216,13 @@ Result<Water> normaliseWater(const WaterReport& report) {
   settleAlkalinity(reading, water);
   settleHardness(reading, water);
   water.milligramsPerLitre = reading.amounts;
+  water.plusMinusMgPerL = reading.plusMinus;
+  for (const auto& [nutrient, key] : reading.keyOf) {
+    if (nutrient != Nutrient::N) water.measured[static_cast<std::size_t>(nutrient)] = true;
+  }
+  if (reading.keyOf.contains(Nutrient::N))
+    water.measured[static_cast<std::size_t>(Nutrient::NNitrate)] = true;
+  if (!report.below.empty()) water.remarks.push_back(WaterRemark::BelowDetection);
   checkBalance(water);
   return water;
 }
@@ -180,6 +234,8 @@ std::vector<std::string> waterKeys() {
   for (const auto& form : statedForms)
     keys.emplace_back(form.key);
   for (const char* key : {"HCO3", "CO3", "alkalinity_as_CaCO3", "hardness_as_CaCO3"})
+    keys.emplace_back(key);
+  for (const auto key : extraKeys)
     keys.emplace_back(key);
   return keys;
 }

@@ -2,8 +2,11 @@
 #include "base/result.h"
 #include "chem/nutrient.h"
 
+#include <array>
 #include <optional>
+#include <set>
 #include <string>
+#include <string_view>
 #include <utility>
 #include <vector>
 
@@ -23,7 +26,30 @@ enum class WaterRemark {
   HardnessSplitAssumed,   ///< hardness without Ca and Mg: split by an assumed ratio
   NitrogenTakenAsNitrate, ///< a bare N
   ChargeUnbalanced,       ///< cations and anions differ by more than the tolerance
+  BelowDetection,         ///< a figure is "less than": half of it is taken, give or take that half
+  Estimated,              ///< parts are a guess from EC, hardness and alkalinity, with its range
 };
+
+/// What a report may state beside ions that feed or balance: judged, never reckoned with.
+enum class WaterExtra {
+  Fluoride,
+  Aluminium,
+  Arsenic,
+  Cadmium,
+  Chromium,
+  Lithium,
+  Nickel,
+  Lead,
+  DissolvedSolids,
+  FreeChlorine,
+  Chloramine,
+  HydrogenSulfide,
+  SuspendedSolids
+};
+inline constexpr std::size_t waterExtraCount = 13;
+/// "F", "TDS", "free_chlorine" ...
+std::string_view waterExtraKey(WaterExtra extra);
+std::optional<WaterExtra> waterExtraFromKey(std::string_view key);
 
 /// A source water in normal form. What the report did not say is unknown; sums count it as nothing.
 struct Water {
@@ -33,6 +59,13 @@ struct Water {
   std::optional<double> ph;
   std::optional<double> temperatureCelsius;
   bool compositionKnown = true;
+  /// What the report (or its hardness) states; N is never set.
+  std::array<bool, nutrientCount> measured{};
+  /// How far a figure may be off either way: half of a "less than", an estimate's range. 0 where it was
+  /// measured.
+  NutrientAmounts plusMinusMgPerL;
+  double alkalinityPlusMinusMeqPerL = 0;
+  std::array<std::optional<double>, waterExtraCount> extras{}; ///< mg/L, by WaterExtra
   std::vector<WaterRemark> remarks;
 };
 
@@ -45,10 +78,15 @@ struct WaterReport {
   std::optional<double> conductivityMsPerCm;
   std::optional<double> ph;
   std::optional<double> temperatureCelsius;
+  std::set<std::string> below; ///< keys whose figure is a limit of detection
 };
 
 /// Brings a report to normal form. Errors: UnknownKey, OutOfRange, DuplicateKey (two keys for one element).
 Result<Water> normaliseWater(const WaterReport& report);
+
+/// Difference of cations and anions that a report may show: Standard Methods 1030 E, from memory (anions up
+/// to 3.0 meq/L: +-0.2 meq/L; up to 10: +-2 % of the sum of both; above: +-5 %).
+double allowedImbalanceMeqPerL(double cationsMeqPerL, double anionsMeqPerL);
 
 /// The keys a report may use.
 std::vector<std::string> waterKeys();

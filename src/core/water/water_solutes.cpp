@@ -2,6 +2,7 @@
 
 #include "product/product_solutes.h"
 #include "solution/equilibrium.h"
+#include "solution/solution_state.h"
 
 #include <algorithm>
 
@@ -17,6 +18,14 @@ constexpr double mostCarbonate = 0.04;
 
 Temperature temperatureOf(const Water& water) {
   return Temperature::fromCelsius(std::clamp(water.temperatureCelsius.value_or(usualCelsius), 0.0, 45.0));
+}
+
+std::optional<double> computedConductivityMsPerCm(const Water& water) {
+  constexpr double waterKgPerLitre = 0.998; // fresh water at 20 degC
+  EquilibriumConditions conditions;
+  conditions.temperature = temperatureOf(water);
+  const auto found = conductivityAt25(waterSolutes(water).perLitre, waterKgPerLitre, conditions);
+  return found ? std::optional(found->milliSiemensPerCm()) : std::nullopt;
 }
 
 WaterSolutes waterSolutes(const Water& water) {

@@ -3,6 +3,8 @@
 #include "units/quantity.h"
 #include "water/water.h"
 
+#include <optional>
+
 namespace butte::core {
 
 /// A source water in solution, per litre, and what had to be assumed of its carbonate.
@@ -21,5 +23,8 @@ Temperature temperatureOf(const Water& water);
 /// else 20 degC); without a pH, what plain bicarbonate would hold. What the report leaves unbalanced stays an
 /// ion without a name: the pH then still is the one that was read.
 WaterSolutes waterSolutes(const Water& water);
+
+/// Conductivity at 25 degC of what the report states, mS/cm; nothing where the chemistry finds none.
+std::optional<double> computedConductivityMsPerCm(const Water& water);
 
 } // namespace butte::core

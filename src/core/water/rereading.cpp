@@ -1,0 +1,192 @@
+#include "water/rereading.h"
+
+#include "chem/ions.h"
+#include "water/water_solutes.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace butte::core {
+namespace {
+
+struct Pair {
+  std::string_view one, other;
+};
+// The classic mix-ups of reports (common practice).
+constexpr std::array<Pair, 8> forms{{{"NO3", "N_NO3"},
+                                     {"HCO3", "alkalinity_as_CaCO3"},
+                                     {"SO4", "S"},
+                                     {"NH4", "N_NH4"},
+                                     {"H2PO4", "P"},
+                                     {"P2O5", "P"},
+                                     {"CaO", "Ca"},
+                                     {"MgO", "Mg"}}};
+constexpr std::array<Pair, 4> swaps{{{"Ca", "Mg"}, {"Cl", "SO4"}, {"Na", "K"}, {"NO3", "SO4"}}};
+constexpr std::array<std::string_view, 5> oftenLeftOut{"Na", "Cl", "SO4", "HCO3", "NO3"};
+constexpr std::size_t most = 4;
+/// A slip or a swap must explain a gap of some size.
+constexpr double worthASlipMeqPerL = 0.5;
+
+struct Reading {
+  Rereading way;
+  double score = 0; ///< smaller is likelier
+};
+
+class Search {
+public:
+  explicit Search(const TypedReport& report) : m_report(report) {}
+
+  std::vector<Rereading> run() {
+    otherForms();
+    otherUnits();
+    missing();
+    swapped();
+    slipped();
+    std::stable_sort(m_found.begin(), m_found.end(),
+                     [](const Reading& a, const Reading& b) { return a.score < b.score; });
+    std::vector<Rereading> out;
+    for (auto& found : m_found) {
+      if (out.size() < most) out.push_back(std::move(found.way));
+    }
+    return out;
+  }
+
+private:
+  int indexOf(std::string_view key) const {
+    for (std::size_t i = 0; i < m_report.rows.size(); ++i) {
+      if (m_report.rows[i].key == key) return static_cast<int>(i);
+    }
+    return -1;
+  }
+
+  /// Keeps the reading when it balances and does not offend the meter. `doubt` ranks the kinds.
+  void consider(Rereading way, double doubt) {
+    auto report = m_report;
+    report.rows = way.rows;
+    const auto water = waterOf(report);
+    if (!water) return;
+    const auto ions = ionBalance(water->milligramsPerLitre, water->alkalinityMeqPerL.value_or(0));
+    const double cations = ions.cationsMeqPerL(), anions = ions.anionsMeqPerL();
+    way.differenceMeqPerL = cations - anions;
+    const double allowed = allowedImbalanceMeqPerL(cations, anions);
+    if (std::abs(way.differenceMeqPerL) > allowed) return;
+    double score = doubt + std::abs(way.differenceMeqPerL) / allowed;
+    if (const auto read = report.conductivityMsPerCm) {
+      const auto computed = computedConductivityMsPerCm(*water);
+      if (!computed) return;
+      const double off = std::abs(*read - *computed) / std::max(*read, 0.02);
+      if (off > 0.15) return;
+      score += off / 0.1;
+    }
+    m_found.push_back({std::move(way), score});
+  }
+
+  void otherForms() {
+    for (const auto& [a, b] : forms) {
+      for (const auto& [from, to] : {Pair{a, b}, Pair{b, a}}) {
+        const int at = indexOf(from);
+        if (at < 0 || indexOf(to) >= 0) continue;
+        Rereading way{RereadingKind::OtherForm, std::string(from), std::string(to), 0, m_report.rows, 0};
+        auto& row = way.rows[static_cast<std::size_t>(at)];
+        row.key = to;
+        way.value = row.value;
+        consider(std::move(way), 0);
+      }
+    }
+  }
+
+  void otherUnits() {
+    // The whole report, then single rows.
+    for (const auto* unit : {"mg/L", "meq/L", "mmol/L"}) {
+      Rereading all{RereadingKind::OtherUnit, "", unit, 0, m_report.rows, 0};
+      bool changed = false;
+      for (auto& row : all.rows) {
+        const bool main =
+            reportCharge(row.key) > 0 && (row.unit == "mg/L" || row.unit == "meq/L" || row.unit == "mmol/L");
+        changed = changed || (main && row.unit != unit);
+        if (main) row.unit = unit;
+      }
+      if (changed) consider(std::move(all), 1);
+      for (std::size_t i = 0; i < m_report.rows.size(); ++i) {
+        const auto& row = m_report.rows[i];
+        if (row.unit == unit || reportCharge(row.key) == 0) continue;
+        Rereading one{RereadingKind::OtherUnit, row.key, unit, row.value, m_report.rows, 0};
+        one.rows[i].unit = unit;
+        consider(std::move(one), 2);
+      }
+    }
+    for (const auto* key : {"Ca", "Mg"}) {
+      const int at = indexOf(key);
+      if (at < 0) continue;
+      Rereading one{RereadingKind::OtherUnit,
+                    key,
+                    "mg/L_CaCO3",
+                    m_report.rows[static_cast<std::size_t>(at)].value,
+                    m_report.rows,
+                    0};
+      one.rows[static_cast<std::size_t>(at)].unit = "mg/L_CaCO3";
+      consider(std::move(one), 0.5);
+    }
+  }
+
+  void missing() {
+    const auto now = waterOf(m_report);
+    if (!now) return;
+    const auto ions = ionBalance(now->milligramsPerLitre, now->alkalinityMeqPerL.value_or(0));
+    const double gap = ions.cationsMeqPerL() - ions.anionsMeqPerL();
+    for (const auto key : oftenLeftOut) {
+      const bool cation = key == "Na";
+      const bool there = indexOf(key) >= 0 || (key == "SO4" && indexOf("S") >= 0) ||
+                         (key == "HCO3" && indexOf("alkalinity_as_CaCO3") >= 0) ||
+                         (key == "NO3" && (indexOf("N_NO3") >= 0 || indexOf("N") >= 0));
+      if (there || (gap > 0) == cation) continue;
+      const double mg = std::abs(gap) * *milligramsPerMillimole(key) / reportCharge(key);
+      Rereading way{RereadingKind::Missing, "", std::string(key), mg, m_report.rows, 0};
+      way.rows.push_back({std::string(key), mg, "mg/L", false});
+      consider(std::move(way), 1.5);
+    }
+  }
+
+  void swapped() {
+    for (const auto& [a, b] : swaps) {
+      const int one = indexOf(a), other = indexOf(b);
+      if (one < 0 || other < 0) continue;
+      Rereading way{RereadingKind::Swapped, std::string(a), std::string(b), 0, m_report.rows, 0};
+      auto& first = way.rows[static_cast<std::size_t>(one)];
+      auto& second = way.rows[static_cast<std::size_t>(other)];
+      std::swap(first.value, second.value);
+      std::swap(first.unit, second.unit);
+      std::swap(first.below, second.below);
+      way.value = first.value;
+      consider(std::move(way), 2);
+    }
+  }
+
+  void slipped() {
+    for (std::size_t i = 0; i < m_report.rows.size(); ++i) {
+      for (const double factor : {0.1, 10.0}) {
+        Rereading way{
+            RereadingKind::Slipped, m_report.rows[i].key, m_report.rows[i].key, 0, m_report.rows, 0};
+        way.rows[i].value *= factor;
+        way.value = way.rows[i].value;
+        const auto before = milligramsPerLitre(m_report.rows[i]), after = milligramsPerLitre(way.rows[i]);
+        const auto perMillimole = milligramsPerMillimole(m_report.rows[i].key);
+        if (!before || !after || !perMillimole) continue;
+        const double moved = std::abs(*after - *before) / *perMillimole * reportCharge(m_report.rows[i].key);
+        if (moved >= worthASlipMeqPerL) consider(std::move(way), 2.5);
+      }
+    }
+  }
+
+  const TypedReport& m_report;
+  std::vector<Reading> m_found;
+};
+
+} // namespace
+
+std::vector<Rereading> rereadingsOf(const TypedReport& report) {
+  return Search(report).run();
+}
+
+} // namespace butte::core

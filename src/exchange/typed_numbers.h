@@ -1,0 +1,29 @@
+#pragma once
+#include "json_reader.h"
+
+#include <optional>
+#include <string>
+#include <string_view>
+
+/// Numbers as a person typed them: texts with a decimal point, alone or with a unit.
+namespace butte::exchange {
+
+/// A number with its unit, as typed: digits with a decimal point.
+struct Amount {
+  std::string digits;
+  std::string unit;
+  double value() const; ///< in its own unit
+};
+
+/// Digits as typed, inside a range given in words.
+std::optional<double> digits(ObjectReader& reader, std::string_view key, double low, double high,
+                             const std::string& right);
+
+/// {"amount", "unit"} turned into `base`; refuses what is below `low` or beyond `high` (in base).
+std::optional<double> amount(ObjectReader& parent, std::string_view key, std::string_view base, double low,
+                             double high, Amount* asTyped = nullptr);
+
+/// "rows[2]"
+std::string item(const std::string& list, std::size_t index);
+
+} // namespace butte::exchange
