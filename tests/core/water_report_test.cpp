@@ -1,0 +1,233 @@
+// Reports as typed: rows in any unit, what a report says of itself, other ways to read it, pasted text.
+#include "water/examine.h"
+#include "water/report_text.h"
+#include "water_words.h"
+
+#include <gmock/gmock.h>
+
+using namespace butte;
+using namespace butte::core;
+using ::testing::HasSubstr;
+
+namespace {
+
+double mg(const std::string& key, double value, const std::string& unit) {
+  const auto found = milligramsPerLitre({key, value, unit, false});
+  EXPECT_TRUE(static_cast<bool>(found)) << key << " " << unit;
+  return found ? *found : -1;
+}
+
+/// The invented bore of the demo: it balances (3.892 + 1.152 + 1.000 against 0.959 + 0.854 + 0.194 + 4.057).
+TypedReport bore() {
+  TypedReport report;
+  report.rows = {
+      {"Ca", 78}, {"Mg", 14}, {"Na", 23}, {"Cl", 34}, {"SO4", 41}, {"NO3", 12}, {"alkalinity_as_CaCO3", 203}};
+  report.conductivityMsPerCm = 0.58;
+  report.ph = 7.8;
+  return report;
+}
+
+ReportRow& row(TypedReport& report, const std::string& key) {
+  return *std::find_if(report.rows.begin(), report.rows.end(), [&](const auto& r) { return r.key == key; });
+}
+
+bool doubts(const Examination& found, WaterDoubt doubt) {
+  return std::any_of(found.doubts.begin(), found.doubts.end(),
+                     [&](const auto& d) { return d.doubt == doubt; });
+}
+
+} // namespace
+
+// Equivalents by hand from IUPAC abridged atomic weights.
+TEST(ReportRow, EveryUnitComesToTheSameMilligrams) {
+  EXPECT_NEAR(mg("Ca", 2, "mmol/L"), 80.156, 1e-3);
+  EXPECT_NEAR(mg("Ca", 4, "meq/L"), 80.156, 1e-3);
+  EXPECT_NEAR(mg("Ca", 200.17, "mg/L_CaCO3"), 80.156, 2e-3) << "calcium stated as CaCO3";
+  EXPECT_NEAR(mg("B", 60, "ug/L"), 0.06, 1e-12);
+  EXPECT_NEAR(mg("B", 5.55, "umol/L"), 0.06, 1e-4);
+  EXPECT_NEAR(mg("N_NO3", 1, "mmol/L"), 14.007, 1e-3) << "a mmol of nitrate holds a mmol of nitrogen";
+  EXPECT_NEAR(mg("NO3", 1, "meq/L"), 62.005, 2e-3);
+  EXPECT_NEAR(mg("S", 2, "meq/L"), 32.06, 1e-2);
+  // 1 degree dH is 17.85 mg/L, 1 degree fH 10 mg/L, 1 grain per US gallon 17.12 mg/L, 1 Clark 14.25 mg/L as
+  // CaCO3 (definitions).
+  EXPECT_NEAR(mg("hardness_as_CaCO3", 10, "dH"), 178.5, 0.1);
+  EXPECT_NEAR(mg("hardness_as_CaCO3", 10, "fH"), 100, 1e-9);
+  EXPECT_NEAR(mg("alkalinity_as_CaCO3", 10, "gpg_CaCO3"), 171.2, 0.1);
+  EXPECT_NEAR(mg("hardness_as_CaCO3", 10, "clark"), 142.5, 0.1);
+  EXPECT_NEAR(mg("alkalinity_as_CaCO3", 4, "meq/L"), 200.17, 0.01);
+}
+
+TEST(ReportRow, WhatHasNoChargeHasNoEquivalents) {
+  EXPECT_EQ(milligramsPerLitre({"B", 1, "meq/L", false}).problem().code, ProblemCode::NoCharge);
+  EXPECT_EQ(milligramsPerLitre({"Ca", 1, "mS/cm", false}).problem().code, ProblemCode::UnknownUnit);
+  EXPECT_EQ(milligramsPerLitre({"TDS", 1, "mmol/L", false}).problem().code, ProblemCode::NeedsSubstance);
+}
+
+TEST(Report, BelowDetectionIsHalfGiveOrTakeHalfAndNotMeasuredIsNothing) {
+  auto report = bore();
+  report.rows.push_back({"B", 0.05, "mg/L", true});
+  const auto water = waterOf(report);
+  ASSERT_TRUE(static_cast<bool>(water));
+  EXPECT_DOUBLE_EQ(water->milligramsPerLitre.of(Nutrient::B), 0.025);
+  EXPECT_DOUBLE_EQ(water->plusMinusMgPerL.of(Nutrient::B), 0.025);
+  EXPECT_TRUE(water->measured[static_cast<std::size_t>(Nutrient::B)]);
+  EXPECT_FALSE(water->measured[static_cast<std::size_t>(Nutrient::K)]);
+  EXPECT_THAT(water->remarks, ::testing::Contains(WaterRemark::BelowDetection));
+}
+
+// Standard Methods 1030 E (from memory): +-0.2 meq/L up to 3.0, +-2 % up to 10, +-5 % above.
+TEST(Examine, ToleranceIsThatOfStandardMethods) {
+  EXPECT_DOUBLE_EQ(allowedImbalanceMeqPerL(2.5, 2.0), 0.2);
+  EXPECT_NEAR(allowedImbalanceMeqPerL(6, 6), 0.24, 1e-12);
+  EXPECT_NEAR(allowedImbalanceMeqPerL(20, 20), 2.0, 1e-12);
+}
+
+TEST(Examine, AGoodReportRaisesNoDoubt) {
+  const auto found = examineReport(bore());
+  ASSERT_TRUE(static_cast<bool>(found));
+  EXPECT_TRUE(found->doubts.empty()) << words::doubtText(found->doubts.front());
+  EXPECT_TRUE(found->rereadings.empty());
+  EXPECT_NEAR(found->cationsMeqPerL, 6.045, 0.005);
+  EXPECT_NEAR(*found->conductivityComputedMsPerCm, 0.58, 0.03);
+}
+
+/// Every classic mix-up, made on purpose: the first offer must undo it (common practice; trade's list).
+TEST(Examine, TheClassicMixUpsAreFoundAndTheFirstOfferMendsThem) {
+  struct Case {
+    const char* what;
+    void (*spoil)(TypedReport&);
+    RereadingKind kind;
+    const char *from, *to;
+  };
+  const std::vector<Case> cases{
+      {"alkalinity as CaCO3 typed as HCO3",
+       [](TypedReport& r) { row(r, "alkalinity_as_CaCO3").key = "HCO3"; }, RereadingKind::OtherForm, "HCO3",
+       "alkalinity_as_CaCO3"},
+      {"SO4-S typed as SO4", [](TypedReport& r) { row(r, "SO4").value = 13.7; }, RereadingKind::OtherForm,
+       "SO4", "S"},
+      {"calcium as CaCO3 typed as Ca", [](TypedReport& r) { row(r, "Ca").value = 194.8; },
+       RereadingKind::OtherUnit, "Ca", "mg/L_CaCO3"},
+      {"chloride left out of a salty report",
+       [](TypedReport& r) {
+         row(r, "Na").value = 46;
+         std::erase_if(r.rows, [](const auto& x) { return x.key == "Cl"; });
+         r.conductivityMsPerCm = 0.69;
+       },
+       RereadingKind::Missing, "", "Cl"},
+  };
+  for (const auto& c : cases) {
+    auto report = bore();
+    c.spoil(report);
+    const auto found = examineReport(report);
+    ASSERT_TRUE(static_cast<bool>(found)) << c.what;
+    EXPECT_TRUE(doubts(*found, WaterDoubt::ChargeUnbalanced)) << c.what;
+    ASSERT_FALSE(found->rereadings.empty()) << c.what;
+    const auto& first = found->rereadings.front();
+    EXPECT_EQ(first.kind, c.kind) << c.what << ": " << words::rereadingText(first);
+    EXPECT_EQ(first.from, c.from) << c.what;
+    EXPECT_EQ(first.to, c.to) << c.what;
+    auto mended = report;
+    mended.rows = first.rows;
+    EXPECT_FALSE(doubts(*examineReport(mended), WaterDoubt::ChargeUnbalanced)) << c.what;
+  }
+}
+
+TEST(Examine, NitrateNitrogenForNitrateIsOffered) {
+  TypedReport report;
+  // A polluted well: 60 mg/L NO3 is 13.55 mg/L NO3-N; typed as if it were NO3-N the anions run away.
+  report.rows = {{"Ca", 90}, {"Mg", 12}, {"Na", 20}, {"Cl", 30}, {"SO4", 45}, {"HCO3", 230}, {"N_NO3", 60}};
+  const auto found = examineReport(report);
+  ASSERT_FALSE(found->rereadings.empty());
+  EXPECT_EQ(found->rereadings.front().to, "NO3");
+}
+
+TEST(Examine, AWholeReportInMilliequivalentsIsRecognised) {
+  TypedReport report;
+  report.conductivityMsPerCm = 0.58;
+  // The balance alone can't tell: it is the meter that objects.
+  report.rows = {{"Ca", 3.89},  {"Mg", 1.15},  {"Na", 1.0},   {"Cl", 0.96},
+                 {"SO4", 0.85}, {"NO3", 0.19}, {"HCO3", 4.06}};
+  const auto found = examineReport(report);
+  EXPECT_TRUE(doubts(*found, WaterDoubt::ConductivityDisagrees));
+  ASSERT_FALSE(found->rereadings.empty());
+  EXPECT_EQ(found->rereadings.front().kind, RereadingKind::OtherUnit);
+  EXPECT_EQ(found->rereadings.front().to, "meq/L");
+}
+
+TEST(Examine, EveryCheckSpeaksOfItsOwnFault) {
+  auto hardness = bore();
+  hardness.rows.push_back({"hardness_as_CaCO3", 150});
+  EXPECT_TRUE(doubts(*examineReport(hardness), WaterDoubt::HardnessDisagrees)) << "Ca and Mg make 252";
+  auto solids = bore();
+  solids.rows.push_back({"TDS", 600});
+  EXPECT_TRUE(doubts(*examineReport(solids), WaterDoubt::SolidsDisagree)) << "the ions sum up to about 324";
+  auto sour = bore();
+  sour.ph = 4.0;
+  EXPECT_TRUE(doubts(*examineReport(sour), WaterDoubt::AlkalinityAgainstPh));
+  auto meter = bore();
+  meter.conductivityMsPerCm = 0.9;
+  EXPECT_TRUE(doubts(*examineReport(meter), WaterDoubt::ConductivityDisagrees));
+  TypedReport soft;
+  soft.rows = {{"Ca", 3}, {"Mg", 0.5}, {"Na", 135}, {"Cl", 34}, {"SO4", 41}, {"alkalinity_as_CaCO3", 203}};
+  EXPECT_TRUE(doubts(*examineReport(soft), WaterDoubt::Softened));
+  TypedReport pure;
+  pure.rows = {{"Ca", 0.2}, {"Mg", 0.1}, {"Cl", 0.3}, {"HCO3", 0.6}};
+  pure.conductivityMsPerCm = 0.01;
+  pure.ph = 6.1;
+  EXPECT_TRUE(doubts(*examineReport(pure), WaterDoubt::PhOfPureWater));
+}
+
+TEST(ReportText, ASpreadsheetsTableIsRead) {
+  const auto found = readReportText(
+      "Parameter\tResult\tUnit\nCalcium\t78\tmg/l\nMagnesium\t14,2\tmg/l\nSodium (Na)\t1.0\tmmol/l\n"
+      "Nitrate as N\t2.7\tmg/l\nTotal alkalinity\t203\tmg/l CaCO3\nBoron\t<50\t\xC2\xB5g/l\nTotal "
+      "hardness\t14\t\xC2\xB0"
+      "dH\n"
+      "Conductivity\t580\t\xC2\xB5S/cm\npH\t7.8\t\nColiforms\t0\tper 100 ml\n");
+  const auto& rows = found.report.rows;
+  ASSERT_EQ(rows.size(), 7u);
+  EXPECT_EQ(rows[0].key, "Ca");
+  EXPECT_DOUBLE_EQ(rows[1].value, 14.2) << "a decimal comma";
+  EXPECT_EQ(rows[2].unit, "mmol/L");
+  EXPECT_EQ(rows[3].key, "N_NO3");
+  EXPECT_EQ(rows[4].key, "alkalinity_as_CaCO3");
+  EXPECT_EQ(rows[4].unit, "mg/L");
+  EXPECT_TRUE(rows[5].below);
+  EXPECT_EQ(rows[5].unit, "ug/L");
+  EXPECT_EQ(rows[6].unit, "dH");
+  EXPECT_DOUBLE_EQ(*found.report.conductivityMsPerCm, 0.58);
+  EXPECT_DOUBLE_EQ(*found.report.ph, 7.8);
+  ASSERT_EQ(found.unplaced.size(), 1u) << "what is not known is shown, not lost";
+  EXPECT_EQ(found.unplaced[0].name, "Coliforms");
+  EXPECT_EQ(found.unplaced[0].line, 11);
+}
+
+TEST(ReportText, NamesInOneLineAndFiguresBelow) {
+  const auto found = readReportText(
+      "Ca;Mg;Na;Cl;SO4;HCO3;EC\nmg/l;mg/l;mg/l;mg/l;mg/l;mg/l;mS/cm\n52;9;21;30;28;166;0,52\n");
+  ASSERT_EQ(found.report.rows.size(), 6u);
+  EXPECT_DOUBLE_EQ(found.report.rows[5].value, 166);
+  EXPECT_DOUBLE_EQ(*found.report.conductivityMsPerCm, 0.52);
+  EXPECT_TRUE(found.unplaced.empty());
+}
+
+TEST(ReportText, LinesTypedWithBlanksAndASecondFigureForOneThing) {
+  const auto found = readReportText("Calcium 52 mg/l\nChloride < 5 mg/L\nCa 60\nEC 520\n");
+  ASSERT_EQ(found.report.rows.size(), 2u);
+  EXPECT_TRUE(found.report.rows[1].below);
+  EXPECT_DOUBLE_EQ(*found.report.conductivityMsPerCm, 0.52) << "520 can only be uS/cm";
+  ASSERT_EQ(found.unplaced.size(), 1u);
+  EXPECT_EQ(found.unplaced[0].value, "60");
+}
+
+TEST(ReportText, AnyBytesAreReadToTheEnd) {
+  std::string text;
+  unsigned state = 1;
+  for (int i = 0; i < 20000; ++i) {
+    state = state * 1664525 + 1013904223;
+    text += static_cast<char>(state >> 24);
+    if (state % 97 == 0) text += "Ca\t5\n";
+  }
+  const auto found = readReportText(text);
+  EXPECT_LE(found.report.rows.size(), waterKeys().size());
+}
