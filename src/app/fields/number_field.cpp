@@ -19,7 +19,11 @@ NumberField::NumberField(FieldSpec spec, QWidget* parent) : QLineEdit(parent), m
 void NumberField::show(const QString& digits) {
   if (isWrong() && hasFocus()) return;
   m_shown = digits;
-  if (hasFocus() && core::parseDecimal(text().toStdString()) == core::parseDecimal(digits.toStdString())) return;
+  const auto same = [](QString a, QString b) {
+    if (a.trimmed().startsWith('<') != b.startsWith('<')) return false;
+    return core::parseDecimal(a.remove('<').toStdString()) == core::parseDecimal(b.remove('<').toStdString());
+  };
+  if (hasFocus() && same(text(), digits)) return;
   QString local = digits;
   const auto point = QLocale().decimalPoint();
   if (point != ".") local.replace(".", point);
@@ -46,14 +50,17 @@ void NumberField::read(const QString& text) {
     if (onTyped) onTyped({});
     return;
   }
-  const auto value = core::parseDecimal(typed.toStdString());
+  const bool below = m_spec.mayBeBelow && typed.startsWith('<');
+  const auto figure = below ? typed.mid(1).trimmed() : typed;
+  if (below && figure.isEmpty()) return setWrong(QString("%1: less than what?").arg(m_spec.name));
+  const auto value = core::parseDecimal(figure.toStdString());
   const auto shortText = typed.size() > 24 ? typed.left(22) + "…" : typed;
   if (!value) return setWrong(QString("%1: “%2” is not a number; type one such as %3").arg(m_spec.name, shortText, localNumber(12.5, 1)));
   if (*value < m_spec.least || *value > m_spec.most)
     return setWrong(QString("%1: %2 is out of range; it should be from %3 to %4 %5")
                         .arg(m_spec.name, shortText, localFigure(m_spec.least), QLocale().toString(m_spec.most, 'g', 6), m_spec.unit));
   setWrong({});
-  m_shown = QString::fromStdString(core::normalisedDecimal(typed.toStdString()));
+  m_shown = (below ? "<" : "") + QString::fromStdString(core::normalisedDecimal(figure.toStdString()));
   if (onTyped) onTyped(m_shown);
 }
 

@@ -11,6 +11,7 @@ struct FieldSpec {
   double least = 0;
   double most = 1e9;
   bool mayBeEmpty = false;
+  bool mayBeBelow = false; ///< "< 0.02", a limit of detection, is taken too; onTyped then gets "<0.02"
 };
 
 /// The one way to type a number. Answers each key: a good number goes to `onTyped` at once, a bad one turns the

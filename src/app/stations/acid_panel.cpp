@@ -7,6 +7,7 @@
 #include "services/units_shown.h"
 #include "stations/acid_curve.h"
 #include "stations/titration_table.h"
+#include "stations/water/acid_table.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -60,6 +61,9 @@ AcidPanel::AcidPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   auto* table = new TitrationTable(editor, units);
   connect(table, &TitrationTable::message, this, &AcidPanel::message);
   column->addWidget(table);
+  auto* acids = new AcidTable(editor, units);
+  connect(acids, &AcidTable::message, this, &AcidPanel::message);
+  column->addWidget(acids);
   connect(&editor, &FormulaEditor::changed, this, &AcidPanel::refresh);
   connect(&units, &UnitsShown::changed, this, &AcidPanel::refresh);
   refresh();

@@ -193,11 +193,13 @@ void FirstStart::start() {
 Json FirstStart::waterJson() const {
   Json rows = Json::array();
   if (m_water->checkedId() != Metered)
-    return {{"name", m_water->checkedId() == Pure ? "Rain or RO" : "Water, not known yet"}, {"rows", rows}};
+    return m_water->checkedId() == Pure
+               ? Json{{"name", "Rain or RO"}, {"rows", rows}}
+               : Json{{"name", "Water, not known yet"}, {"rows", rows}, {"estimate", true}};
   if (!m_alkalinity->text().isEmpty())
     rows.push_back({{"key", "alkalinity_as_CaCO3"},
                     {"mg_per_l", core::normalisedDecimal(m_alkalinity->text().toStdString())}});
-  Json water{{"name", "Tap or well"}, {"rows", rows}};
+  Json water{{"name", "Tap or well"}, {"rows", rows}, {"estimate", true}};
   if (!m_ec->text().isEmpty())
     water["ec"] = exchange::amountJson(core::normalisedDecimal(m_ec->text().toStdString()), "mS/cm");
   return water;

@@ -15,7 +15,7 @@
 #include "stations/reason_strip.h"
 #include "stations/tank_panel.h"
 #include "stations/target_page.h"
-#include "stations/water_page.h"
+#include "stations/water/water_page.h"
 #include "window/book_actions.h"
 #include "window/edit_actions.h"
 #include "window/file_actions.h"
@@ -138,7 +138,7 @@ MainWindow::~MainWindow() = default;
 
 QWidget* MainWindow::makeStations() {
   m_pages = new QStackedWidget;
-  auto* water = new WaterPage(m_editor, m_units);
+  auto* water = new WaterPage(m_editor, m_units, m_desk, m_prompts);
   auto* target = new TargetPage(m_editor);
   auto* formula = new QWidget;
   m_lanes = new ElementLanes(m_editor);
@@ -150,7 +150,7 @@ QWidget* MainWindow::makeStations() {
   column->addWidget(new ReasonStrip(m_editor));
   m_productPage = new ProductPage(m_editor);
   // The typing pages scroll on a low screen; the formula shrinks its lanes instead.
-  m_pages->addWidget(scrolling(water));
+  m_pages->addWidget(water);
   m_pages->addWidget(scrolling(target));
   m_pages->addWidget(formula);
   m_pages->addWidget(scrolling(m_productPage));
@@ -182,7 +182,7 @@ void MainWindow::showStation(int index) {
                                     : index;
   m_line->setVisible(true);
   m_side->setVisible(true);
-  m_tanks->setVisible(page != BookStation);
+  m_tanks->setVisible(page != BookStation && page != WaterStation);
   m_pages->setCurrentIndex(page);
   m_side->setCurrentIndex(page == WaterStation ? AcidSide : page == BookStation ? BookSide : ProductsSide);
   m_line->setCurrent(index);

@@ -1,0 +1,142 @@
+#include "stations/water/acid_table.h"
+
+#include "document/formula_editor.h"
+#include "formula/acid_choices.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "words.h"
+
+#include <QGridLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <algorithm>
+
+namespace butte::app {
+
+using exchange::Json;
+
+namespace {
+
+constexpr double usualLeftMeqPerL = 0.5;
+constexpr double muchOfTarget = 0.9;
+
+QString qtext(const std::string& text) {
+  return QString::fromStdString(text);
+}
+
+QString dangerOf(const core::CatalogueProduct& product) {
+  const auto has = [&](const char* code) {
+    return std::find(product.hazardCodes.begin(), product.hazardCodes.end(), code) !=
+           product.hazardCodes.end();
+  };
+  QStringList words;
+  if (has("H314")) words << "burns";
+  if (has("H331")) words << "toxic fumes";
+  if (has("H335")) words << "fumes";
+  if (product.oxidiser) words << "oxidiser";
+  if (has("H319") && !has("H314")) words << "irritates eyes";
+  return words.isEmpty() ? "mild" : words.join(", ");
+}
+
+QString bringsOf(const core::AcidChoice& choice) {
+  if (choice.weak) return "no nutrient; microbes eat it, the pH comes back";
+  const auto amount = choice.bringsMgPerL.of(choice.mostOf);
+  const auto symbol = qtext(words::nutrientSymbol(choice.mostOf));
+  if (choice.mostOf == core::Nutrient::Cl)
+    return QString("+%1 mg/L chloride, of no use").arg(localFigure(amount));
+  const auto text = QString("+%1 mg/L %2, %3 % of the target")
+                        .arg(localFigure(amount), symbol, localNumber(100 * choice.shareOfTarget, 0));
+  return choice.shareOfTarget > muchOfTarget ? "▲ " + text : text;
+}
+
+} // namespace
+
+AcidTable::AcidTable(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_units(units) {
+  setObjectName("acidTable");
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 6, 2, 0);
+  column->setSpacing(3);
+  auto* title = new QLabel("Acids side by side, in the recipe");
+  title->setFont(faceOf(14, true));
+  column->addWidget(title);
+  connect(&editor, &FormulaEditor::changed, this, &AcidTable::refresh);
+  connect(&units, &UnitsShown::changed, this, &AcidTable::refresh);
+  refresh();
+}
+
+void AcidTable::refresh() {
+  if (m_content) {
+    m_content->hide();
+    m_content->deleteLater(); // the press that changed the recipe may still be under way in it
+  }
+  m_content = new QWidget;
+  auto* grid = new QGridLayout(m_content);
+  grid->setContentsMargins(0, 0, 0, 0);
+  grid->setVerticalSpacing(4);
+  layout()->addWidget(m_content);
+  const auto& given = m_editor.document().given.request;
+  const double left = given.alkalinityLeftMeqPerL.value_or(usualLeftMeqPerL);
+  const auto choices = core::acidChoices(given.water, left, given.rows);
+  auto* head = new QLabel(
+      choices.empty()
+          ? QString("None is needed: the water's alkalinity is not known, or no more than %1 meq/L.")
+                .arg(localNumber(left, 2))
+          : QString("Each leaves %1 meq/L of alkalinity as a buffer. Press one to put it into the recipe; it "
+                    "goes "
+                    "into an acid tank of its own, never into A or B.")
+                .arg(localNumber(left, 2)));
+  head->setWordWrap(true);
+  head->setProperty("soft", true);
+  head->setFont(faceOf(12));
+  grid->addWidget(head, 0, 0, 1, 2);
+  int line = 1;
+  for (const auto& choice : choices) {
+    const auto id = choice.product->id;
+    auto* button = new QPushButton(qtext(choice.product->shortName));
+    button->setObjectName("acid_" + qtext(id));
+    button->setStyleSheet("text-align: left; padding: 4px 6px");
+    button->setFixedWidth(146);
+    const auto at = m_editor.indexOf(id);
+    const bool inUse = at >= 0 && m_editor.document().products[static_cast<std::size_t>(at)].on;
+    button->setProperty("primary", inUse);
+    connect(button, &QPushButton::clicked, this, [this, id] { use(id); });
+    const auto dose = choice.millilitresPerLitre > 0 ? m_units.dose(choice.millilitresPerLitre)
+                                                     : localFigure(choice.gramsPerLitre) + " g per L";
+    auto* words =
+        new QLabel(QString("<b>%1</b> · %2<br>%3").arg(dose, dangerOf(*choice.product), bringsOf(choice)));
+    words->setFont(faceOf(12));
+    words->setWordWrap(true);
+    grid->addWidget(button, line, 0);
+    grid->addWidget(words, line++, 1);
+  }
+  grid->setColumnStretch(1, 1);
+}
+
+void AcidTable::use(const std::string& id) {
+  Json shelf = m_editor.json()["shelf"];
+  bool there = false;
+  for (std::size_t i = 0; i < shelf.size(); ++i) {
+    const bool acid = m_editor.document().allProducts[i].composition.role == core::ProductRole::Acid;
+    if (!acid) continue;
+    const bool mine = shelf[i].value("catalogue", std::string()) == id;
+    there = there || mine;
+    shelf[i]["on"] = mine;
+  }
+  if (!there) shelf.push_back(exchange::shelfEntry(id));
+  const auto* product = core::findInCatalogue(id);
+  exchange::Edit edit{
+      "acid of the recipe: " + product->shortName, {{"/shelf", m_editor.json()["shelf"], shelf}}, {}};
+  const auto& json = m_editor.json();
+  if (!m_editor.document().given.request.alkalinityLeftMeqPerL)
+    edit.changes.push_back({"/alkalinity_left",
+                            json.contains("alkalinity_left") ? json["alkalinity_left"] : Json(),
+                            exchange::amountJson("0.5", "meq/L")});
+  if (m_editor.apply(edit)) return;
+  emit message(qtext(product->shortName) +
+               " is the recipe's acid now; the salts gave way to what it brings. Acid into "
+               "water, goggles and gloves; label and data sheet first.");
+}
+
+} // namespace butte::app

@@ -1,0 +1,103 @@
+#include "stations/water/drift_chart.h"
+
+#include "paint/theme.h"
+#include "services/units_shown.h"
+
+#include <QDate>
+#include <QPainter>
+#include <QPainterPath>
+#include <algorithm>
+#include <functional>
+#include <optional>
+
+namespace butte::app {
+
+namespace {
+
+struct Line {
+  const char *name, *unit;
+  std::function<std::optional<double>(const core::Water&)> of;
+};
+const std::vector<Line>& lines() {
+  static const std::vector<Line> all{
+      {"EC", "mS/cm", [](const core::Water& w) { return w.conductivityMsPerCm; }},
+      {"alkalinity", "mg/L as CaCO₃",
+       [](const core::Water& w) {
+         return w.alkalinityMeqPerL ? std::optional(*w.alkalinityMeqPerL * 50.043) : std::nullopt;
+       }},
+      {"calcium", "mg/L",
+       [](const core::Water& w) { return std::optional(w.milligramsPerLitre.of(core::Nutrient::Ca)); }},
+      {"sodium", "mg/L",
+       [](const core::Water& w) { return std::optional(w.milligramsPerLitre.of(core::Nutrient::Na)); }}};
+  return all;
+}
+
+double dayOf(const std::string& date) {
+  return static_cast<double>(
+      QDate::fromString(QString::fromStdString(date).left(10), Qt::ISODate).toJulianDay());
+}
+
+} // namespace
+
+DriftChart::DriftChart(QWidget* parent) : QWidget(parent) {
+  setObjectName("driftChart");
+  setAccessibleName("reports of this source over time");
+  setFixedHeight(78);
+}
+
+void DriftChart::show(std::vector<Point> points) {
+  m_points = std::move(points);
+  QStringList words;
+  for (const auto& line : lines()) {
+    if (m_points.size() < 2) break;
+    const auto first = line.of(m_points.front().water), last = line.of(m_points.back().water);
+    if (first && last)
+      words << QString("%1 %2 to %3 %4").arg(line.name, localFigure(*first), localFigure(*last), line.unit);
+  }
+  setAccessibleDescription(words.join(", "));
+  setVisible(m_points.size() >= 2);
+  update();
+}
+
+void DriftChart::paintEvent(QPaintEvent*) {
+  if (m_points.size() < 2) return;
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  const auto& t = theme();
+  const double from = dayOf(m_points.front().date), to = std::max(dayOf(m_points.back().date), from + 1);
+  const double rowHeight = height() / static_cast<double>(lines().size());
+  const double left = 78, right = width() - 150.0;
+  double top = 0;
+  for (const auto& line : lines()) {
+    double most = 1e-9;
+    for (const auto& point : m_points)
+      most = std::max(most, line.of(point.water).value_or(0));
+    QPainterPath path;
+    QPointF last;
+    for (const auto& point : m_points) {
+      const auto value = line.of(point.water);
+      if (!value) continue;
+      last = {left + (dayOf(point.date) - from) / (to - from) * (right - left),
+              top + rowHeight - 3 - *value / most * (rowHeight - 6)};
+      path.elementCount() == 0 ? path.moveTo(last) : path.lineTo(last);
+      p.setPen(Qt::NoPen);
+      p.setBrush(t.accent);
+      p.drawEllipse(last, 2.2, 2.2);
+    }
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(t.accent, 1.5));
+    p.drawPath(path);
+    p.setFont(faceOf(12));
+    p.setPen(t.inkSoft);
+    p.drawText(QRectF(0, top, left - 6, rowHeight), Qt::AlignLeft | Qt::AlignVCenter, line.name);
+    const auto first = line.of(m_points.front().water), now = line.of(m_points.back().water);
+    p.setPen(t.ink);
+    if (first && now)
+      p.drawText(QRectF(right + 8, top, 146, rowHeight), Qt::AlignLeft | Qt::AlignVCenter,
+                 QString("%1 → %2 %3")
+                     .arg(localFigure(*first), localFigure(*now), QString(line.unit).section(' ', 0, 0)));
+    top += rowHeight;
+  }
+}
+
+} // namespace butte::app

@@ -1,0 +1,187 @@
+#include "stations/water/judgement.h"
+
+#include "document/formula_editor.h"
+#include "document/water_edits.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "stations/falling_words.h"
+#include "water_words.h"
+#include "words.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+using core::VerdictLevel;
+
+namespace {
+
+QString qtext(const std::string& text) {
+  return QString::fromStdString(text);
+}
+
+QString coloured(const QString& text, const QColor& colour, bool bold) {
+  const auto inner = bold ? "<b>" + text + "</b>" : text;
+  return QString("<span style='color:%1'>%2</span>").arg(colour.name(), inner);
+}
+
+QString mark(VerdictLevel level) {
+  switch (level) {
+  case VerdictLevel::TooHigh:
+    return coloured("▲ too high", theme().red, true);
+  case VerdictLevel::Watch:
+    return coloured("◆ watch", theme().amberInk, true);
+  case VerdictLevel::Fine:
+    return coloured("● fine", theme().inkSoft, false);
+  case VerdictLevel::NotMeasured:
+    return {};
+  }
+  return {};
+}
+
+QString unitText(const core::Verdict& v) {
+  return v.unit == "pH"                                  ? QString()
+         : v.property.find("CaCO3") != std::string::npos ? " mg/L"
+                                                         : " " + qtext(v.unit);
+}
+
+/// Doubts of a report worth a word that the offers do not say.
+bool isRemark(core::WaterRemark remark) {
+  return remark != core::WaterRemark::Pure && remark != core::WaterRemark::HardnessDisagrees &&
+         remark != core::WaterRemark::AlkalinityDisagrees;
+}
+
+} // namespace
+
+Judgement::Judgement(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_units(units), m_doubts(new QLabel), m_verdicts(new QLabel),
+      m_offerPlace(new QVBoxLayout), m_system(new QComboBox) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 8, 0);
+  column->setSpacing(4);
+  m_doubts->setObjectName("waterBalance");
+  m_doubts->setWordWrap(true);
+  m_verdicts->setObjectName("waterVerdicts");
+  m_verdicts->setWordWrap(true);
+  m_verdicts->setTextFormat(Qt::RichText);
+  m_system->setObjectName("waterSystem");
+  m_system->setAccessibleName("growing system");
+  m_system->addItem("drain runs to waste", "open");
+  m_system->addItem("drain is used again", "recirculating");
+  connect(m_system, &QComboBox::activated, this, [this](int index) {
+    m_editor.set(m_system->itemText(index), "/water/system",
+                 m_system->itemData(index).toString().toStdString());
+  });
+  auto* heading = new QLabel("What is it good for?");
+  heading->setFont(faceOf(14, true));
+  auto* row = new QHBoxLayout;
+  row->addWidget(heading, 1);
+  row->addWidget(m_system);
+  column->addWidget(m_doubts);
+  column->addLayout(m_offerPlace);
+  column->addLayout(row);
+  column->addWidget(m_verdicts);
+  column->addStretch();
+}
+
+void Judgement::show(std::size_t part) {
+  m_part = part;
+  m_system->setCurrentIndex(m_editor.document().water.recirculating ? 1 : 0);
+  showDoubts();
+  showVerdicts();
+}
+
+void Judgement::showDoubts() {
+  delete m_offers;
+  m_offers = new QWidget;
+  auto* offers = new QVBoxLayout(m_offers);
+  offers->setContentsMargins(0, 0, 0, 0);
+  offers->setSpacing(3);
+  m_offerPlace->addWidget(m_offers);
+  const auto& water = m_editor.document().water;
+  QStringList lines;
+  const auto found = core::examineReport(water.plan.parts[m_part].report);
+  if (found) {
+    for (const auto& doubt : found->doubts)
+      lines << "▲ " + qtext(words::doubtText(doubt));
+    int number = 0;
+    for (const auto& way : found->rereadings) {
+      auto* button = new QPushButton(qtext(words::rereadingText(way)) + ". Read it so");
+      button->setObjectName(QString("rereading%1").arg(number++));
+      button->setStyleSheet("text-align: left");
+      connect(button, &QPushButton::clicked, this, [this, way] { offer(way); });
+      offers->addWidget(button);
+    }
+    if (found->doubts.empty() && found->conductivityComputedMsPerCm)
+      lines << QString("● The report fits together: cations %1, anions %2 meq/L; its ions make EC %3.")
+                   .arg(localNumber(found->cationsMeqPerL, 2), localNumber(found->anionsMeqPerL, 2),
+                        m_units.text(
+                            core::Conductivity::fromMilliSiemensPerCm(*found->conductivityComputedMsPerCm)));
+  }
+  for (const auto remark : m_editor.document().given.request.water.remarks) {
+    if (isRemark(remark)) lines << "• " + qtext(words::waterRemarkText(remark));
+  }
+  for (const auto& sentence : fallingSentences("This water", m_editor.answer().water))
+    lines << "• " + sentence;
+  m_doubts->setText(lines.join("\n"));
+  m_doubts->setVisible(!lines.isEmpty());
+  m_offers->setVisible(offers->count() > 0);
+}
+
+void Judgement::offer(const core::Rereading& way) {
+  WaterEdits(m_editor).setRows(m_part, "water: " + qtext(words::rereadingDone(way)), way.rows);
+}
+
+void Judgement::showVerdicts() {
+  const auto& document = m_editor.document();
+  const auto system =
+      document.water.recirculating ? core::GrowingSystem::Recirculating : core::GrowingSystem::Open;
+  const auto verdicts =
+      core::verdictsOn(document.water.answer.water, system, document.crop, document.given.request.rows);
+  QString html = "<table cellspacing='0' cellpadding='2' width='100%'>";
+  QStringList fine, unmeasured;
+  for (const auto& v : verdicts) {
+    const auto name = qtext(words::reportKeyName(v.property));
+    if (v.level == VerdictLevel::NotMeasured) {
+      unmeasured << name;
+      continue;
+    }
+    const auto figure = localFigure(*v.value) + unitText(v);
+    if (v.level == VerdictLevel::Fine && v.atWorst == VerdictLevel::Fine) {
+      fine << name + " " + figure;
+      continue;
+    }
+    auto words = qtext(v.limit->why + " " + v.limit->whatToDo);
+    if (v.targetMgPerL)
+      words = QString("More than the target can hold (%1 mg/L of the element). ")
+                  .arg(localFigure(*v.targetMgPerL)) +
+              words;
+    if (v.level == VerdictLevel::Fine)
+      words = "Fine as guessed, but it may be more: have it measured. " + words;
+    html +=
+        QString(
+            "<tr><td width='92'>%1</td><td><b>%2</b> %3<br><span style='color:%4'>%5 <i>Fine to %6, too high "
+            "above %7%8: %9</i></span></td></tr>")
+            .arg(mark(v.level), name.toHtmlEscaped(), figure.toHtmlEscaped(), theme().inkSoft.name(),
+                 words.toHtmlEscaped(), localFigure(v.limit->fineBelow), localFigure(v.limit->tooHighAbove),
+                 unitText(v), qtext(v.limit->source).toHtmlEscaped());
+  }
+  if (!fine.isEmpty())
+    html += QString("<tr><td>%1</td><td>%2</td></tr>")
+                .arg(mark(VerdictLevel::Fine), fine.join(", ").toHtmlEscaped());
+  if (!unmeasured.isEmpty())
+    html += QString("<tr><td>○ not known</td><td><span style='color:%1'>%2: not measured, which is not "
+                    "zero.</span></td></tr>")
+                .arg(theme().inkSoft.name(), unmeasured.join(", ").toHtmlEscaped());
+  html += "</table><p style='color:" + theme().inkSoft.name() +
+          "'>Dissolved calcium feeds plants, hard water or not; what harms is the bicarbonate beside it. The "
+          "acid need "
+          "comes from the alkalinity, not from the pH. Local rules on water come first.</p>";
+  m_verdicts->setText(html);
+}
+
+} // namespace butte::app

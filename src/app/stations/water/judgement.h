@@ -1,0 +1,37 @@
+#pragma once
+#include "water/examine.h"
+
+#include <QWidget>
+
+class QComboBox;
+class QLabel;
+class QVBoxLayout;
+
+namespace butte::app {
+
+class FormulaEditor;
+class UnitsShown;
+
+/// Whether a report can be right, other ways to read it (offered, never done by itself), and what the water
+/// is good for.
+class Judgement : public QWidget {
+  Q_OBJECT
+
+public:
+  Judgement(FormulaEditor& editor, UnitsShown& units, QWidget* parent = nullptr);
+  void show(std::size_t part);
+
+private:
+  void showDoubts();
+  void showVerdicts();
+  void offer(const core::Rereading& way);
+  FormulaEditor& m_editor;
+  UnitsShown& m_units;
+  std::size_t m_part = 0;
+  QLabel *m_doubts, *m_verdicts;
+  QWidget* m_offers = nullptr;
+  QVBoxLayout* m_offerPlace;
+  QComboBox* m_system;
+};
+
+} // namespace butte::app

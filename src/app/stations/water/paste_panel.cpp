@@ -1,0 +1,146 @@
+#include "stations/water/paste_panel.h"
+
+#include "base/decimal.h"
+#include "document/formula_editor.h"
+#include "document/water_edits.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "water_words.h"
+#include "window/prompts.h"
+
+#include <QApplication>
+#include <QClipboard>
+#include <QComboBox>
+#include <QFile>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+using exchange::Json;
+
+PastePanel::PastePanel(FormulaEditor& editor, Prompts& prompts, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_prompts(prompts), m_text(new QPlainTextEdit), m_found(new QLabel),
+      m_placePlace(new QVBoxLayout) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  auto* title = new QLabel("Paste the report here, or open it as a table (CSV)");
+  title->setFont(faceOf(15, true));
+  m_text->setObjectName("reportText");
+  m_text->setPlaceholderText("One line a figure, such as\nCalcium    78    mg/l\nNitrate as N    2.7    "
+                             "mg/l\nBoron    <0.05    mg/l");
+  m_text->setTabChangesFocus(true);
+  m_found->setObjectName("reportFound");
+  m_found->setWordWrap(true);
+  auto* row = new QHBoxLayout;
+  auto* open = new QPushButton("Open a file…");
+  open->setObjectName("openReport");
+  auto* use = new QPushButton("Take these figures");
+  use->setObjectName("takeReport");
+  use->setProperty("primary", true);
+  auto* back = new QPushButton("Back");
+  back->setObjectName("leaveReport");
+  for (auto* button : {use, open, back})
+    row->addWidget(button);
+  row->addStretch();
+  column->addWidget(title);
+  column->addWidget(m_text, 1);
+  column->addWidget(m_found);
+  column->addLayout(m_placePlace);
+  column->addLayout(row);
+  connect(m_text, &QPlainTextEdit::textChanged, this, &PastePanel::read);
+  connect(open, &QPushButton::clicked, this, &PastePanel::openFile);
+  connect(use, &QPushButton::clicked, this, &PastePanel::take);
+  connect(back, &QPushButton::clicked, this, &PastePanel::done);
+}
+
+void PastePanel::start(std::size_t part) {
+  m_part = part;
+  const auto clip = QApplication::clipboard()->text();
+  // What was copied is most likely the report: several lines with figures.
+  m_text->setPlainText(clip.count('\n') >= 2 ? clip : QString());
+  read();
+  m_text->setFocus();
+}
+
+void PastePanel::openFile() {
+  const auto path = m_prompts.fileToOpen("Open a water report", {}, "Tables (*.csv *.txt *.tsv)");
+  if (path.isEmpty()) return;
+  QFile file(path);
+  constexpr qint64 most = 1 << 20; // a report is a page, not a library
+  if (!file.open(QIODevice::ReadOnly)) return emit message("It can't be read: " + file.errorString());
+  m_text->setPlainText(QString::fromUtf8(file.read(most)));
+}
+
+void PastePanel::read() {
+  m_report = core::readReportText(m_text->toPlainText().toStdString());
+  QStringList found;
+  for (const auto& row : m_report.report.rows)
+    found << QString("%1 %2%3 %4")
+                 .arg(QString::fromStdString(words::reportKeyName(row.key)), row.below ? "< " : "",
+                      localFigure(row.value), QString::fromStdString(words::reportUnitName(row.unit)));
+  if (m_report.report.conductivityMsPerCm)
+    found << "EC " + localFigure(*m_report.report.conductivityMsPerCm) + " mS/cm";
+  if (m_report.report.ph) found << "pH " + localFigure(*m_report.report.ph);
+  m_found->setText(found.isEmpty() ? QString("Nothing understood yet.") : "Understood: " + found.join(" · "));
+  delete m_places;
+  m_keys.clear();
+  m_places = new QWidget;
+  auto* column = new QVBoxLayout(m_places);
+  column->setContentsMargins(0, 0, 0, 0);
+  constexpr std::size_t most = 8;
+  for (std::size_t i = 0; i < m_report.unplaced.size() && i < most; ++i) {
+    const auto& row = m_report.unplaced[i];
+    auto* line = new QHBoxLayout;
+    auto* key = new QComboBox;
+    key->setObjectName(QString("place%1").arg(i));
+    key->addItem("leave it out", "");
+    for (const auto& name : core::waterKeys())
+      key->addItem(QString::fromStdString(words::reportKeyName(name)), QString::fromStdString(name));
+    line->addWidget(new QLabel(QString("Line %1: “%2” %3 %4 is")
+                                   .arg(row.line)
+                                   .arg(QString::fromStdString(row.name), QString::fromStdString(row.value),
+                                        QString::fromStdString(row.unit))),
+                    1);
+    line->addWidget(key);
+    column->addLayout(line);
+    m_keys.push_back(key);
+  }
+  if (m_report.unplaced.size() > most)
+    column->addWidget(
+        new QLabel(QString("and %1 lines more that are not known").arg(m_report.unplaced.size() - most)));
+  m_placePlace->addWidget(m_places);
+}
+
+void PastePanel::take() {
+  auto rows = m_report.report.rows;
+  for (std::size_t i = 0; i < m_keys.size(); ++i) {
+    const auto key = m_keys[i]->currentData().toString().toStdString();
+    if (key.empty()) continue;
+    const auto& text = m_report.unplaced[i];
+    const bool below = text.value.starts_with('<');
+    const auto value = core::parseDecimal(below ? text.value.substr(1) : text.value);
+    if (!value) continue;
+    std::erase_if(rows, [&](const auto& row) { return row.key == key; });
+    rows.push_back({key, *value, text.unit.empty() ? "mg/L" : text.unit, below});
+  }
+  if (rows.empty() && !m_report.report.conductivityMsPerCm) return emit message("Nothing to take yet.");
+  const auto& old = WaterEdits(m_editor).part(m_part);
+  Json source{{"name", old.value("name", std::string("water"))}, {"rows", Json::array()}};
+  for (const auto& row : rows)
+    source["rows"].push_back(
+        exchange::waterRowJson(row.key, core::decimalText(row.value), row.unit, row.below));
+  if (m_report.report.conductivityMsPerCm)
+    source["ec"] = exchange::amountJson(core::decimalText(*m_report.report.conductivityMsPerCm), "mS/cm");
+  if (m_report.report.ph) source["ph"] = core::decimalText(*m_report.report.ph);
+  if (m_report.report.temperatureCelsius)
+    source["temperature"] = exchange::amountJson(core::decimalText(*m_report.report.temperatureCelsius), "C");
+  if (!WaterEdits(m_editor).replace(m_part, source, "a pasted report")) return; // what is wrong was said
+  emit message(QString("%1 figures taken.").arg(rows.size()));
+  emit done();
+}
+
+} // namespace butte::app

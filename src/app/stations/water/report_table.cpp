@@ -1,0 +1,247 @@
+#include "stations/water/report_table.h"
+
+#include "document/formula_editor.h"
+#include "document/water_edits.h"
+#include "fields/number_field.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "water/report_row.h"
+#include "water_words.h"
+
+#include <QAbstractItemView>
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <algorithm>
+
+namespace butte::app {
+
+using exchange::Json;
+
+namespace {
+
+QString text(const Json& object, const char* key) {
+  return object.contains(key) && object[key].is_string()
+             ? QString::fromStdString(object[key].get<std::string>())
+             : QString();
+}
+
+QString unitOf(const Json& row) {
+  return row.contains("unit") ? text(row, "unit") : QString("mg/L");
+}
+
+} // namespace
+
+ReportTable::ReportTable(FormulaEditor& editor, QWidget* parent) : QWidget(parent), m_editor(editor) {
+  auto* grid = new QGridLayout(this);
+  grid->setContentsMargins(0, 0, 8, 0);
+  grid->setVerticalSpacing(3);
+  grid->setHorizontalSpacing(5);
+  addMeters(grid);
+  addRow(grid, "Calcium", {{"Ca", "Ca"}, {"CaO", "CaO"}}, true);
+  addRow(grid, "Magnesium", {{"Mg", "Mg"}, {"MgO", "MgO"}}, true);
+  addRow(grid, "Sodium", {{"Na", "Na"}}, true);
+  addRow(grid, "Potassium", {{"K", "K"}, {"K₂O", "K2O"}}, true);
+  addRow(grid, "Bicarbonate", {{"HCO₃", "HCO3"}}, true);
+  addRow(grid, "Alkalinity", {{"as CaCO₃", "alkalinity_as_CaCO3"}}, true);
+  addRow(grid, "Chloride", {{"Cl", "Cl"}}, true);
+  addRow(grid, "Sulfate", {{"SO₄", "SO4"}, {"SO₄-S", "S"}, {"SO₃", "SO3"}}, true);
+  addRow(grid, "Nitrate", {{"NO₃", "NO3"}, {"NO₃-N", "N_NO3"}, {"N, sum", "N"}}, true);
+  addRow(grid, "Hardness", {{"as CaCO₃", "hardness_as_CaCO3"}}, true);
+  addRow(grid, "Ammonium", {{"NH₄", "NH4"}, {"NH₄-N", "N_NH4"}}, true);
+  addRow(grid, "Phosphate", {{"P", "P"}, {"H₂PO₄", "H2PO4"}, {"PO₄", "PO4"}, {"P₂O₅", "P2O5"}}, true);
+  addRow(grid, "Boron", {{"B", "B"}}, false);
+  addRow(grid, "Iron", {{"Fe", "Fe"}}, true);
+  addRow(grid, "Manganese", {{"Mn", "Mn"}}, true);
+  addRow(grid, "Zinc", {{"Zn", "Zn"}}, true);
+  addRow(grid, "Copper", {{"Cu", "Cu"}}, true);
+  addRow(grid, "Molybdenum", {{"Mo", "Mo"}}, false);
+  addRow(grid, "Silicon", {{"Si", "Si"}, {"SiO₂", "SiO2"}}, false);
+  addRow(grid, "Carbonate", {{"CO₃", "CO3"}}, true);
+  addRow(grid, "Fluoride", {{"F", "F"}}, true);
+  addRow(grid, "Free chlorine", {{"Cl₂", "free_chlorine"}}, false);
+  addRow(grid, "Chloramine", {{"as Cl₂", "chloramine"}}, false);
+  addRow(grid, "Diss. solids", {{"TDS", "TDS"}}, false);
+  for (const auto& [name, key] :
+       std::initializer_list<std::pair<const char*, const char*>>{{"Susp. solids", "suspended_solids"},
+                                                                  {"Hydr. sulfide", "H2S"},
+                                                                  {"Aluminium", "Al"},
+                                                                  {"Arsenic", "As"},
+                                                                  {"Cadmium", "Cd"},
+                                                                  {"Chromium", "Cr"},
+                                                                  {"Lead", "Pb"},
+                                                                  {"Lithium", "Li"},
+                                                                  {"Nickel", "Ni"}})
+    addRow(grid, name, {{QString(key).startsWith("susp") ? "solids" : key, key}}, false);
+  grid->setColumnStretch(4, 1);
+}
+
+void ReportTable::addMeters(QGridLayout* grid) {
+  m_ec = new NumberField({"EC of the water", "mS/cm", 0, 200000, true});
+  m_ec->setObjectName("waterEc");
+  m_ecUnit = new QComboBox;
+  m_ecUnit->setObjectName("waterEcUnit");
+  m_ecUnit->setAccessibleName("unit of the EC");
+  for (const auto& [name, unit] :
+       std::initializer_list<std::pair<const char*, const char*>>{{"mS/cm", "mS/cm"},
+                                                                  {"µS/cm", "uS/cm"},
+                                                                  {"ppm 500", "ppm500"},
+                                                                  {"ppm 640", "ppm640"},
+                                                                  {"ppm 700", "ppm700"}})
+    m_ecUnit->addItem(name, unit);
+  const auto keep = [this](const QString& d) {
+    const auto unit = m_ecUnit->currentData().toString();
+    WaterEdits(m_editor).set(m_part, "water EC to " + d + " " + unit, "ec",
+                             d.isEmpty() ? Json(nullptr)
+                                         : exchange::amountJson(d.toStdString(), unit.toStdString()));
+  };
+  m_ec->onTyped = keep;
+  connect(m_ecUnit, &QComboBox::activated, this, [this, keep] {
+    const auto& part = WaterEdits(m_editor).part(m_part);
+    if (part.contains("ec") && part["ec"].is_object()) keep(text(part["ec"], "amount"));
+  });
+  m_ph = new NumberField({"pH of the water", "", 0, 14, true});
+  m_ph->setObjectName("waterPh");
+  m_ph->onTyped = [this](const QString& d) {
+    WaterEdits(m_editor).set(m_part, "water pH to " + d, "ph",
+                             d.isEmpty() ? Json(nullptr) : Json(d.toStdString()));
+  };
+  for (auto* field : {m_ec, m_ph}) {
+    field->setFixedWidth(72);
+    field->setPlaceholderText("–");
+    field->onMessage = [this](const QString& words) { emit message(words); };
+  }
+  grid->addWidget(new QLabel("EC by meter"), 0, 0);
+  grid->addWidget(m_ec, 0, 2);
+  grid->addWidget(m_ecUnit, 0, 3);
+  grid->addWidget(new QLabel("pH"), 1, 0);
+  grid->addWidget(m_ph, 1, 2);
+}
+
+void ReportTable::addRow(QGridLayout* grid, const QString& name,
+                         std::vector<std::pair<QString, std::string>> forms, bool charged) {
+  Row row;
+  const int line = grid->rowCount();
+  const auto at = m_rows.size();
+  row.form = new QComboBox;
+  row.form->setAccessibleName(name + " is stated as");
+  row.form->setObjectName("form_" + QString::fromStdString(forms.front().second));
+  for (const auto& [shown, key] : forms) {
+    row.form->addItem(shown, QString::fromStdString(key));
+    row.keys.push_back(key);
+  }
+  row.form->setEnabled(forms.size() > 1);
+  row.form->setFixedWidth(88);
+  row.unit = new QComboBox;
+  row.unit->setObjectName("unit_" + QString::fromStdString(forms.front().second));
+  row.unit->setAccessibleName("unit of " + name);
+  for (const auto& unit : core::reportUnits()) {
+    const bool mass = unit == "mg/L" || unit == "ug/L";
+    const bool amount = unit == "mmol/L" || unit == "umol/L";
+    if (mass || charged || (amount && core::milligramsPerMillimole(forms.front().second)))
+      row.unit->addItem(QString::fromStdString(words::reportUnitName(unit)), QString::fromStdString(unit));
+  }
+  row.unit->setFixedWidth(84);
+  row.unit->view()->setMinimumWidth(130);
+  row.amount = new NumberField({name + " in the water", "", 0, 1e7, true, true});
+  row.amount->setObjectName("water_" + QString::fromStdString(forms.front().second));
+  row.amount->setFixedWidth(72);
+  row.amount->setPlaceholderText("–");
+  row.amount->onTyped = [this, at](const QString& digits) { typed(at, digits); };
+  row.amount->onMessage = [this](const QString& words) { emit message(words); };
+  connect(row.form, &QComboBox::activated, this, [this, at] { formChosen(at); });
+  connect(row.unit, &QComboBox::activated, this, [this, at] { unitChosen(at); });
+  row.normal = new QLabel;
+  row.normal->setObjectName("normal_" + QString::fromStdString(forms.front().second));
+  row.normal->setProperty("soft", true);
+  row.normal->setFont(faceOf(12));
+  grid->addWidget(new QLabel(name), line, 0);
+  grid->addWidget(row.form, line, 1);
+  grid->addWidget(row.amount, line, 2);
+  grid->addWidget(row.unit, line, 3);
+  grid->addWidget(row.normal, line, 4);
+  m_rows.push_back(std::move(row));
+}
+
+std::string ReportTable::keyOf(const Row& row) const {
+  const auto& part = WaterEdits(m_editor).part(m_part);
+  for (const auto& key : row.keys) {
+    if (rowIndex(part, key) >= 0) return key;
+  }
+  return row.form->currentData().toString().toStdString();
+}
+
+void ReportTable::show(std::size_t part) {
+  m_part = part;
+  const auto& source = WaterEdits(m_editor).part(part);
+  for (const auto& row : m_rows)
+    refreshRow(row);
+  const bool hasEc = source.contains("ec") && source["ec"].is_object();
+  m_ec->show(hasEc ? text(source["ec"], "amount") : QString());
+  if (hasEc) m_ecUnit->setCurrentIndex(std::max(0, m_ecUnit->findData(text(source["ec"], "unit"))));
+  m_ph->show(text(source, "ph"));
+}
+
+void ReportTable::refreshRow(const Row& row) {
+  const auto& source = WaterEdits(m_editor).part(m_part);
+  const auto key = keyOf(row);
+  const int at = rowIndex(source, key);
+  row.form->setCurrentIndex(std::max(0, row.form->findData(QString::fromStdString(key))));
+  if (at < 0) {
+    row.amount->show({});
+    row.normal->clear();
+    return;
+  }
+  const auto& json = source["rows"][static_cast<std::size_t>(at)];
+  const bool below = json.value("below", false);
+  const auto digits = text(json, json.contains("mg_per_l") ? "mg_per_l" : "amount");
+  row.amount->show((below ? "<" : "") + digits);
+  row.unit->setCurrentIndex(std::max(0, row.unit->findData(unitOf(json))));
+  const auto& typed = m_editor.document().water.plan.parts[m_part].report.rows[static_cast<std::size_t>(at)];
+  const auto mg = core::milligramsPerLitre(typed);
+  if (!mg) return row.normal->clear();
+  QStringList parts;
+  if (typed.unit != "mg/L") parts << localFigure(*mg) + " mg/L";
+  const auto perMillimole = core::milligramsPerMillimole(key);
+  const int charge = core::reportCharge(key);
+  if (perMillimole && charge > 0 && typed.unit != "meq/L")
+    parts << localFigure(*mg / *perMillimole * charge) + " meq/L";
+  else if (perMillimole && charge == 0 && typed.unit != "umol/L")
+    parts << localFigure(1000 * *mg / *perMillimole) + " µmol/L";
+  row.normal->setText((below ? "< " : "= ") + parts.join(" = "));
+}
+
+void ReportTable::typed(std::size_t index, const QString& digits) {
+  const auto& row = m_rows[index];
+  WaterEdits(m_editor).setRow(m_part, keyOf(row), digits, row.unit->currentData().toString().toStdString());
+}
+
+void ReportTable::formChosen(std::size_t index) {
+  const auto& row = m_rows[index];
+  const auto& source = WaterEdits(m_editor).part(m_part);
+  const auto chosen = row.form->currentData().toString().toStdString();
+  for (const auto& key : row.keys) {
+    const int at = rowIndex(source, key);
+    if (at < 0 || key == chosen) continue;
+    Json rows = source["rows"];
+    rows[static_cast<std::size_t>(at)]["key"] = chosen;
+    return WaterEdits(m_editor).set(m_part, "the water's figure is stated as " + row.form->currentText(),
+                                    "rows", rows, false);
+  }
+}
+
+void ReportTable::unitChosen(std::size_t index) {
+  const auto& row = m_rows[index];
+  const auto& source = WaterEdits(m_editor).part(m_part);
+  const auto key = keyOf(row);
+  const int at = rowIndex(source, key);
+  if (at < 0) return;
+  const auto& json = source["rows"][static_cast<std::size_t>(at)];
+  const auto digits = text(json, json.contains("mg_per_l") ? "mg_per_l" : "amount");
+  // The figure stays as typed: it is the unit that was mistaken.
+  WaterEdits(m_editor).setRow(m_part, key, (json.value("below", false) ? "<" : "") + digits,
+                              row.unit->currentData().toString().toStdString());
+  refreshRow(row);
+}
+
+} // namespace butte::app

@@ -1,0 +1,219 @@
+#include "stations/water/water_page.h"
+
+#include "document/formula_editor.h"
+#include "document/water_edits.h"
+#include "fields/number_field.h"
+#include "paint/theme.h"
+#include "product/catalogue.h"
+#include "services/units_shown.h"
+#include "stations/water/blend_bar.h"
+#include "stations/water/ion_stacks.h"
+#include "stations/water/judgement.h"
+#include "stations/water/paste_panel.h"
+#include "stations/water/report_table.h"
+#include "stations/water/source_panel.h"
+#include "words.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+using exchange::Json;
+
+namespace {
+
+QScrollArea* scrolling(QWidget* page) {
+  auto* area = new QScrollArea;
+  area->setWidget(page);
+  area->setWidgetResizable(true);
+  area->setFrameShape(QFrame::NoFrame);
+  area->setFocusPolicy(Qt::NoFocus);
+  area->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  return area;
+}
+
+QString treatmentText(const core::Treatment& treatment) {
+  return std::holds_alternative<core::ReverseOsmosis>(treatment) ? QString("through the membrane")
+         : std::holds_alternative<core::Softener>(treatment)     ? QString("softened")
+                                                                 : QString();
+}
+
+} // namespace
+
+WaterPage::WaterPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, Prompts& prompts,
+                     QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_units(units), m_bar(new BlendBar), m_stack(new QStackedWidget),
+      m_source(new SourcePanel(editor, desk)), m_table(new ReportTable(editor)), m_ions(new IonStacks),
+      m_judgement(new Judgement(editor, units)), m_paste(new PastePanel(editor, prompts)),
+      m_acid(new QComboBox), m_acidLeft(new NumberField({"alkalinity that acid leaves", "meq/L", 0, 100})),
+      m_acidDose(new QLabel), m_result(new QLabel) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(6);
+  auto* top = new QHBoxLayout;
+  auto* add = new QPushButton("+ source");
+  add->setObjectName("addSource");
+  add->setToolTip("Blend another water in");
+  connect(add, &QPushButton::clicked, this, [this] {
+    WaterEdits(m_editor).add(Json{{"name", "Rain"}, {"rows", Json::array()}}, "a source added");
+    choosePart(WaterEdits(m_editor).count() - 1);
+  });
+  top->addWidget(m_bar, 1);
+  top->addWidget(add);
+  column->addLayout(top);
+  column->addWidget(makeResult());
+  m_stack->addWidget(makeWork());
+  m_stack->addWidget(m_paste);
+  column->addWidget(m_stack, 1);
+  connect(m_bar, &BlendBar::chosen, this, &WaterPage::choosePart);
+  connect(m_bar, &BlendBar::sharesMoved, this, [this](const std::vector<double>& percent, bool done) {
+    WaterEdits(m_editor).setShares(percent, true);
+    if (done) m_editor.endMerging();
+  });
+  connect(m_source, &SourcePanel::message, this, &WaterPage::message);
+  connect(m_table, &ReportTable::message, this, &WaterPage::message);
+  connect(m_paste, &PastePanel::message, this, &WaterPage::message);
+  connect(m_source, &SourcePanel::pasteAsked, this, [this] {
+    m_stack->setCurrentIndex(1);
+    m_paste->start(m_part);
+  });
+  connect(m_paste, &PastePanel::done, this, [this] { m_stack->setCurrentIndex(0); });
+  connect(&editor, &FormulaEditor::changed, this, &WaterPage::refresh);
+  connect(&units, &UnitsShown::changed, this, &WaterPage::refresh);
+  refresh();
+}
+
+QWidget* WaterPage::makeWork() {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(14);
+  auto* left = new QVBoxLayout;
+  left->setSpacing(5);
+  left->addWidget(m_source);
+  left->addWidget(scrolling(m_table), 1);
+  auto* right = new QVBoxLayout;
+  right->addWidget(m_ions);
+  right->addWidget(scrolling(m_judgement), 1);
+  row->addLayout(left, 1);
+  row->addLayout(right, 1);
+  return box;
+}
+
+QWidget* WaterPage::makeResult() {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(6);
+  m_acid->setObjectName("acidFirst");
+  m_acid->setAccessibleName("acid into the water before use");
+  m_acid->addItem("no acid before use", "");
+  for (const auto& product : core::catalogue()) {
+    // Citric and acetic acid bring nothing that a water's report can carry.
+    if (product.composition.role == core::ProductRole::Acid && product.composition.alkalinityMeqPerGram < 0)
+      m_acid->addItem(QString::fromStdString(product.shortName) + " first",
+                      QString::fromStdString(product.id));
+  }
+  m_acid->setMinimumContentsLength(14);
+  m_acid->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  connect(m_acid, &QComboBox::activated, this,
+          [this] { setAcid(m_acidLeft->text().isEmpty() ? "1" : m_acidLeft->text()); });
+  m_acidLeft->setObjectName("acidFirstLeft");
+  m_acidLeft->setFixedWidth(52);
+  m_acidLeft->onTyped = [this](const QString& digits) { setAcid(digits); };
+  m_acidLeft->onMessage = [this](const QString& words) { emit message(words); };
+  m_acidDose->setObjectName("acidFirstDose");
+  m_result->setObjectName("waterResult");
+  m_result->setFont(faceOf(13, true));
+  row->addWidget(m_result, 1);
+  row->addWidget(m_acid);
+  row->addWidget(m_acidLeft);
+  row->addWidget(m_acidDose);
+  return box;
+}
+
+void WaterPage::setAcid(const QString& left) {
+  const auto id = m_acid->currentData().toString().toStdString();
+  Json acid;
+  if (!id.empty())
+    acid = Json{{"product", id}, {"alkalinity_left", exchange::amountJson(left.toStdString(), "meq/L")}};
+  m_editor.set(id.empty() ? QString("no acid before use")
+                          : m_acid->currentText() + ", down to " + left + " meq/L",
+               "/water/acid_first", acid, true);
+}
+
+void WaterPage::choosePart(std::size_t part) {
+  m_part = part;
+  refresh();
+}
+
+void WaterPage::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  refresh();
+}
+
+void WaterPage::refresh() {
+  if (!isVisible()) return; // showEvent() makes up for it
+  m_part = std::min(m_part, WaterEdits(m_editor).count() - 1);
+  refreshBar();
+  refreshResult();
+  m_source->show(m_part);
+  m_table->show(m_part);
+  m_ions->show(m_editor.document().water.answer.parts[m_part].raw);
+  m_judgement->show(m_part);
+}
+
+void WaterPage::refreshBar() {
+  const auto& water = m_editor.document().water;
+  std::vector<BlendBar::Segment> segments;
+  for (std::size_t i = 0; i < water.answer.parts.size(); ++i) {
+    const auto& part = water.answer.parts[i];
+    QStringList detail;
+    if (const auto treated = treatmentText(water.plan.parts[i].treatment); !treated.isEmpty())
+      detail << treated;
+    if (part.treated.conductivityMsPerCm)
+      detail << "EC " + m_units.text(
+                            core::Conductivity::fromMilliSiemensPerCm(*part.treated.conductivityMsPerCm));
+    if (part.treated.alkalinityMeqPerL)
+      detail << QString("alkalinity %1 mg/L").arg(localFigure(*part.treated.alkalinityMeqPerL * 50.043));
+    segments.push_back(
+        {QString::fromStdString(water.sources[i].name), detail.join(" · "), 100 * part.share, false});
+  }
+  m_bar->show(std::move(segments), m_part);
+}
+
+void WaterPage::refreshResult() {
+  const auto& water = m_editor.document().water;
+  const auto& base = m_editor.answer().water;
+  const auto& result = m_editor.document().given.request.water;
+  QStringList parts{"The formula's water: EC " + m_units.text(base.conductivity)};
+  if (base.ph) parts << "pH " + localNumber(*base.ph, 1);
+  if (result.alkalinityMeqPerL)
+    parts << QString("alkalinity %1 mg/L as CaCO₃").arg(localNumber(*result.alkalinityMeqPerL * 50.043, 0));
+  double waste = 0;
+  for (const auto& part : water.answer.parts)
+    waste += part.wasteLitresPerLitre;
+  if (waste > 0) parts << QString("%1 L waste per L").arg(localNumber(waste, 2));
+  m_result->setText(parts.join(" · "));
+  const bool acid = !water.acidFirstId.empty();
+  m_acid->setCurrentIndex(std::max(0, m_acid->findData(QString::fromStdString(water.acidFirstId))));
+  m_acidLeft->setVisible(acid);
+  m_acidDose->setVisible(acid);
+  if (!acid) return;
+  const auto& json = m_editor.json()["water"]["acid_first"];
+  if (json.contains("alkalinity_left"))
+    m_acidLeft->show(QString::fromStdString(json["alkalinity_left"]["amount"].get<std::string>()));
+  const auto density = water.plan.acid->densityKgPerL;
+  m_acidDose->setText(water.answer.acidProblem ? QString("meq/L: the water has less already")
+                      : density
+                          ? "meq/L: " + m_units.dose(water.answer.acidGramsPerLitre / *density)
+                          : QString("meq/L: %1 g per L").arg(localFigure(water.answer.acidGramsPerLitre)));
+}
+
+} // namespace butte::app

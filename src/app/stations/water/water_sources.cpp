@@ -1,0 +1,103 @@
+#include "stations/water/water_sources.h"
+
+#include "base/decimal.h"
+#include "document/book_desk.h"
+#include "water/blend.h"
+#include "water_document.h"
+
+#include <QFile>
+#include <algorithm>
+#include <cmath>
+
+namespace butte::app {
+
+using exchange::Json;
+
+namespace {
+
+SourceReports reportsOf(const book::Record& record) {
+  SourceReports out{QString::fromStdString(record.body.value("name", std::string())), record.ref.uid, {}};
+  if (record.body.contains("reports")) {
+    for (const auto& report : record.body["reports"])
+      out.reports.emplace_back(report.value("date", std::string()), report["water"]);
+  }
+  std::stable_sort(out.reports.begin(), out.reports.end(),
+                   [](const auto& a, const auto& b) { return a.first < b.first; });
+  return out;
+}
+
+std::string digitsOf(double value) {
+  return core::decimalText(std::round(value * 1e6) / 1e6);
+}
+
+/// The worst of each figure, as a report in mg/L.
+Json worstReport(const SourceReports& source) {
+  std::vector<core::Water> waters;
+  for (const auto& report : source.reports) {
+    std::optional<core::Problem> problem;
+    const auto read = exchange::readWaterDocument(report.second, "water", problem);
+    if (!problem) waters.push_back(read.answer.water);
+  }
+  const auto worst = core::worstOf(waters);
+  Json out{{"rows", Json::array()}};
+  for (const auto n : core::allNutrients) {
+    if (worst.measured[static_cast<std::size_t>(n)])
+      out["rows"].push_back(exchange::waterRowJson(std::string(core::nutrientKey(n)),
+                                                   digitsOf(worst.milligramsPerLitre.of(n)), "mg/L", false));
+  }
+  if (worst.alkalinityMeqPerL)
+    out["rows"].push_back(
+        exchange::waterRowJson("alkalinity_as_CaCO3", digitsOf(*worst.alkalinityMeqPerL), "meq/L", false));
+  if (worst.conductivityMsPerCm)
+    out["ec"] = Json{{"amount", digitsOf(*worst.conductivityMsPerCm)}, {"unit", "mS/cm"}};
+  if (worst.ph) out["ph"] = digitsOf(*worst.ph);
+  return out;
+}
+
+} // namespace
+
+std::vector<SourceReports> watersOf(BookDesk& desk) {
+  std::vector<SourceReports> out;
+  if (!desk.isOpen()) return out;
+  const auto heads = desk.book().store().list(book::Kind::Water, false);
+  if (!heads) return out;
+  for (const auto& head : *heads) {
+    const auto record = desk.book().record(head.ref);
+    if (!record || !*record) continue;
+    auto reports = reportsOf(**record);
+    if (!reports.reports.empty()) out.push_back(std::move(reports));
+  }
+  return out;
+}
+
+std::optional<SourceReports> waterInBook(BookDesk& desk, const std::string& uid) {
+  if (uid.empty() || !desk.isOpen()) return std::nullopt;
+  const auto record = desk.book().record({book::Kind::Water, uid});
+  if (!record || !*record || (*record)->binnedAt) return std::nullopt;
+  return reportsOf(**record);
+}
+
+Json sourceFrom(const SourceReports& source, const std::string& date) {
+  Json out;
+  if (date == "worst") {
+    out = worstReport(source);
+  } else {
+    const auto it = std::find_if(source.reports.begin(), source.reports.end(),
+                                 [&](const auto& report) { return report.first == date; });
+    out = it == source.reports.end() ? source.reports.back().second : it->second;
+  }
+  out["name"] = source.name.toStdString();
+  out["source"] = source.uid;
+  out["report"] = date;
+  return out;
+}
+
+std::vector<Json> sampleWaters() {
+  QFile file(":/demo/waters.json");
+  if (!file.open(QIODevice::ReadOnly)) return {};
+  const auto text = file.readAll();
+  const auto waters = Json::parse(text.begin(), text.end(), nullptr, false);
+  return waters.is_array() ? std::vector<Json>(waters.begin(), waters.end()) : std::vector<Json>();
+}
+
+} // namespace butte::app
