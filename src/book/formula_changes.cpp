@@ -112,6 +112,20 @@ void placeChanged(std::vector<std::string>& out, const Json& before, const Json&
   if (a != b) out.push_back(name + " " + shown(a) + " to " + shown(b));
 }
 
+/// "31.9 mg/L", "< 50 µg/L": a row's figure as typed.
+std::string figureIn(const Json& row, const char* value, const std::string& unit) {
+  const std::string sign = row.value("below", false) ? "< " : "";
+  if (row.contains(value)) return sign + row.value(value, std::string()) + unit;
+  if (row.contains("amount"))
+    return sign + row.value("amount", std::string()) + " " + row.value("unit", std::string("mg/L"));
+  return {};
+}
+
+/// "205" of "205 mg/L to 250 mg/L".
+std::string withoutUnit(const std::string& a, const std::string& b, const std::string& unit) {
+  return a.ends_with(unit) && b.ends_with(unit) ? a.substr(0, a.size() - unit.size()) : a;
+}
+
 /// Rows such as {"key": "Ca", "mg_per_l": "31.9"} on both sides.
 void rowsChanged(std::vector<std::string>& out, const Json& before, const Json& after, const char* pointer,
                  const char* key, const char* value, const std::string& name, const std::string& unit) {
@@ -124,7 +138,7 @@ void rowsChanged(std::vector<std::string>& out, const Json& before, const Json& 
       if (!row.is_object()) continue;
       const auto id = row.value(key, std::string());
       if (!rows.contains(id)) order.push_back(id);
-      (first ? rows[id].first : rows[id].second) = row.value(value, std::string());
+      (first ? rows[id].first : rows[id].second) = figureIn(row, value, unit);
     }
   };
   collect(before, true);
@@ -133,11 +147,11 @@ void rowsChanged(std::vector<std::string>& out, const Json& before, const Json& 
     const auto& [a, b] = rows[id];
     if (a == b) continue;
     if (a.empty())
-      out.push_back(name + " " + id + " new: " + b + unit);
+      out.push_back(name + " " + id + " new: " + b);
     else if (b.empty())
-      out.push_back(name + " " + id + " taken out (was " + a + unit + ")");
+      out.push_back(name + " " + id + " taken out (was " + a + ")");
     else
-      out.push_back(name + " " + id + " " + a + " to " + b + unit);
+      out.push_back(name + " " + id + " " + withoutUnit(a, b, unit) + " to " + b);
   }
 }
 
@@ -170,15 +184,44 @@ void weightsChanged(std::vector<std::string>& out, const Computed& left, const C
 }
 
 /// First what a hand changed, then what followed from it.
+/// What a report says and what is done to its water.
+void sourceChanges(std::vector<std::string>& out, const Json& before, const Json& after,
+                   const std::string& place, const std::string& name) {
+  rowsChanged(out, before, after, (place + "/rows").c_str(), "key", "mg_per_l", name, " mg/L");
+  placeChanged(out, before, after, (place + "/ph").c_str(), name + " pH");
+  placeChanged(out, before, after, (place + "/ec").c_str(), name + " EC");
+  placeChanged(out, before, after, (place + "/treatment/kind").c_str(), name + " treatment");
+  placeChanged(out, before, after, (place + "/treatment/rejection_percent").c_str(), name + " rejection");
+}
+
+/// Sources, their shares, acid before use.
+void blendChanges(std::vector<std::string>& out, const Json& before, const Json& after) {
+  const auto count = [](const Json& side) {
+    const auto& water = side.contains("water") ? side["water"] : side;
+    return water.contains("parts") ? water["parts"].size() : 0;
+  };
+  for (std::size_t i = 0; i < std::max(count(before), count(after)); ++i) {
+    const auto place = "/water/parts/" + std::to_string(i);
+    const Json::json_pointer nameAt(place + "/name");
+    const auto& side = i < count(after) ? after : before;
+    const auto name =
+        side.contains(nameAt) && side[nameAt].is_string() ? side[nameAt].get<std::string>() : "source";
+    placeChanged(out, before, after, (place + "/share").c_str(), name + " share");
+    sourceChanges(out, before, after, place, name);
+  }
+  placeChanged(out, before, after, "/water/acid_first/product", "acid before use");
+  placeChanged(out, before, after, "/water/acid_first/alkalinity_left", "alkalinity left by it");
+  placeChanged(out, before, after, "/water/system", "drain");
+}
+
 std::vector<std::string> formulaChanges(const Json& before, const Json& after) {
   std::vector<std::string> out;
   if (const auto a = textAt(before, "/name"), b = textAt(after, "/name"); a != b)
     out.push_back("renamed from “" + a + "” to “" + b + "”");
   placeChanged(out, before, after, "/crop", "crop");
   placeChanged(out, before, after, "/water/name", "water");
-  rowsChanged(out, before, after, "/water/rows", "key", "mg_per_l", "water", " mg/L");
-  placeChanged(out, before, after, "/water/ph", "water pH");
-  placeChanged(out, before, after, "/water/ec", "water EC");
+  sourceChanges(out, before, after, "/water", "water");
+  blendChanges(out, before, after);
   placeChanged(out, before, after, "/target/name", "target");
   rowsChanged(out, before, after, "/target/rows", "nutrient", "mg_per_l", "target", " mg/L");
   rowsChanged(out, before, after, "/target/rows", "nutrient", "tolerance_percent", "band of", " %");

@@ -24,11 +24,28 @@ Trouble checkPart(const char* key, const Json& part, const std::string& path) {
   return problem;
 }
 
+/// What wears out at a source and when it was last changed.
+void checkUpkeep(const Json& list, Trouble& problem) {
+  for (std::size_t i = 0; i < list.size() && !problem; ++i) {
+    ObjectReader reader(list[i], "upkeep[" + std::to_string(i) + "]", problem);
+    if (reader.text("what").value_or("").empty())
+      reader.fail(ProblemCode::MissingKey, "what", {"what wants upkeep, such as membrane"});
+    const auto months = reader.text("every_months").value_or("");
+    if (!months.empty() && core::parseDecimal(months).value_or(0) <= 0)
+      reader.fail(ProblemCode::OutOfRange, "every_months", {months, "a number of months above 0"});
+    const auto last = reader.text("last").value_or("");
+    if (!last.empty() && !Moment::fromIso(last))
+      reader.fail(ProblemCode::OutOfRange, "last", {"'" + last + "'", "a date such as 2026-03-02"});
+    reader.finish();
+  }
+}
+
 Trouble checkWater(const Json& body) {
   Trouble problem;
   ObjectReader reader(body, "", problem);
   reader.text("name");
   reader.text("note");
+  if (const auto* upkeep = reader.array("upkeep")) checkUpkeep(*upkeep, problem);
   const auto* reports = reader.array("reports");
   reader.finish();
   for (std::size_t i = 0; reports && i < reports->size() && !problem; ++i) {

@@ -82,9 +82,14 @@ private:
   }
 
   /// A number cell into `out[key]`; false with words when it is no number.
-  bool number(const CsvRow& row, const std::string& column, std::string& digits, std::string& wrong) {
-    const auto cell = m_table.cell(row, column);
+  bool number(const CsvRow& row, const std::string& column, std::string& digits, std::string& wrong,
+              bool* below = nullptr) {
+    auto cell = m_table.cell(row, column);
     if (cell.empty()) return true;
+    if (below && cell.front() == '<') {
+      *below = true;
+      cell.erase(0, cell.find_first_not_of("< "));
+    }
     const auto found = m_table.digits(cell);
     if (!found) {
       wrong = "“" + cell + "” in “" + column + "” is not a number such as " +
@@ -157,8 +162,10 @@ private:
     std::string wrong, digits;
     for (const auto& key : waterKeys()) {
       digits.clear();
-      if (!number(row, columnOf(key, "mg/l"), digits, wrong)) return no(wrong);
-      if (!digits.empty()) report["water"]["rows"].push_back({{"key", key}, {"mg_per_l", digits}});
+      bool below = false;
+      if (!number(row, columnOf(key, "mg/l"), digits, wrong, &below)) return no(wrong);
+      if (!digits.empty())
+        report["water"]["rows"].push_back(exchange::waterRowJson(key, digits, "mg/L", below));
     }
     digits.clear();
     if (!number(row, "ph", digits, wrong)) return no(wrong);

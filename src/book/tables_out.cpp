@@ -7,6 +7,8 @@
 #include "chem/nutrient.h"
 #include "product/product.h"
 #include "table_columns.h"
+#include "units/convert.h"
+#include "water/report_row.h"
 
 #include <QSaveFile>
 #include <algorithm>
@@ -143,6 +145,30 @@ Trouble products(Store& store, TableWriter& out) {
   });
 }
 
+/// A report's figure in mg/L: as typed where it was, else turned; "<" in front of a limit of detection.
+std::string milligramsIn(const Json& report, const std::string& key) {
+  const Json::json_pointer place("/water/rows");
+  if (!report.contains(place)) return {};
+  for (const auto& row : report[place]) {
+    if (row.value("key", std::string()) != key) continue;
+    const std::string sign = row.value("below", false) ? "<" : "";
+    if (row.contains("mg_per_l")) return sign + row["mg_per_l"].get<std::string>();
+    const auto value = core::parseDecimal(row.value("amount", std::string()));
+    const auto mg =
+        core::milligramsPerLitre({key, value.value_or(0), row.value("unit", std::string("mg/L")), false});
+    return value && mg ? sign + core::decimalText(*mg) : std::string();
+  }
+  return {};
+}
+
+std::string milliSiemensIn(const Json& report) {
+  const auto digits = textAt(report, "/water/ec/amount"), unit = textAt(report, "/water/ec/unit");
+  if (unit == "mS/cm" || digits.empty()) return digits;
+  const auto value = core::parseDecimal(digits);
+  const auto turned = core::convert(value.value_or(0), unit, "mS/cm");
+  return value && turned ? core::decimalText(*turned) : std::string();
+}
+
 Trouble waters(Store& store, TableWriter& out) {
   header(out, {"water", "date", "laboratory", "pH", "EC (mS/cm)"}, waterKeys(), "mg/L");
   out.end();
@@ -153,10 +179,9 @@ Trouble waters(Store& store, TableWriter& out) {
       out.text(textAt(report, "/date"));
       out.text(textAt(report, "/laboratory"));
       out.number(textAt(report, "/water/ph"));
-      out.number(textAt(report, "/water/ec/unit") == "mS/cm" ? textAt(report, "/water/ec/amount")
-                                                             : std::string());
+      out.number(milliSiemensIn(report));
       for (const auto& key : waterKeys())
-        out.number(rowValue(report, "/water/rows", "key", key, "mg_per_l"));
+        out.number(milligramsIn(report, key));
       if (!out.end()) return false;
     }
     return true;

@@ -118,6 +118,7 @@ TEST_F(WindowTest, WaterCanBeTypedInTheFormOfTheReport) {
 }
 
 TEST_F(WindowTest, TheOlderReportWithItsMixUpIsCaught) {
+  window->showStation(0);
   auto* choice = find<QComboBox>("waterChoice");
   choice->setCurrentIndex(choice->findText("Ormsey bore, older report"));
   emit choice->activated(choice->currentIndex());

@@ -72,7 +72,7 @@ void WaterEdits::set(std::size_t index, const QString& words, const std::string&
 }
 
 void WaterEdits::setRow(std::size_t index, const std::string& key, const QString& digits,
-                        const std::string& unit) {
+                        const std::string& unit, bool merge) {
   const auto& source = part(index);
   Json rows = source.contains("rows") ? source["rows"] : Json::array();
   const int at = rowIndex(source, key);
@@ -92,7 +92,9 @@ void WaterEdits::setRow(std::size_t index, const std::string& key, const QString
   const auto words =
       "water: " + key +
       (digits.isEmpty() ? std::string(" not measured") : " to " + digits.toStdString() + " " + unit);
-  m_editor.apply({words, {{place, source.contains("rows") ? source["rows"] : Json(), rows}}, place + key});
+  m_editor.apply({words,
+                  {{place, source.contains("rows") ? source["rows"] : Json(), rows}},
+                  merge ? place + key : std::string()});
 }
 
 void WaterEdits::setRows(std::size_t index, const QString& words, const std::vector<core::ReportRow>& rows) {

@@ -23,7 +23,8 @@ public:
   void set(std::size_t index, const QString& words, const std::string& key, const exchange::Json& value,
            bool merge = true);
   /// One figure of its report; empty digits: not measured. A leading "<" is a limit of detection.
-  void setRow(std::size_t index, const std::string& key, const QString& digits, const std::string& unit);
+  void setRow(std::size_t index, const std::string& key, const QString& digits, const std::string& unit,
+              bool merge = true);
   /// The whole report, read otherwise.
   void setRows(std::size_t index, const QString& words, const std::vector<core::ReportRow>& rows);
   void setShares(const std::vector<double>& percent, bool merge);

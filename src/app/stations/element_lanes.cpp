@@ -54,6 +54,7 @@ ElementLanes::Lane ElementLanes::makeLane(Nutrient nutrient, bool small) const {
   }
   for (const auto& share : lane.shares)
     lane.result += share.milligramsPerLitre;
+  lane.plusMinus = request.water.plusMinusMgPerL.of(nutrient);
   const double wanted = lane.target ? lane.target->milligramsPerLitre : 0;
   // Without a target there is no "full": a fixed room shows how little or much it is.
   lane.scaleMax = wanted > 0 ? wanted / fullShare : std::max(lane.result * 1.3, small ? 0.1 : 60.0);
@@ -129,13 +130,15 @@ QString ElementLanes::laneText(Nutrient nutrient) const {
   for (const auto& lane : m_lanes) {
     if (lane.nutrient != nutrient) continue;
     const auto name = QString::fromStdString(words::nutrientSymbol(nutrient));
-    if (!lane.target) return QString("%1 %2 mg/L, no target").arg(name, localFigure(lane.result));
+    const auto figure =
+        localFigure(lane.result) + (lane.plusMinus > 0 ? " ± " + localFigure(lane.plusMinus) : QString());
+    if (!lane.target) return QString("%1 %2 mg/L, no target").arg(name, figure);
     const double off = lane.target->deviationPercent(lane.result);
     const auto verdict = lane.target->contains(lane.result)
                              ? QString("in band")
                              : QString("%1%2 %").arg(off > 0 ? "+" : "").arg(std::lround(off));
     return QString("%1 %2 of %3 mg/L, %4")
-        .arg(name, localFigure(lane.result), localFigure(lane.target->milligramsPerLitre), verdict);
+        .arg(name, figure, localFigure(lane.target->milligramsPerLitre), verdict);
   }
   return {};
 }

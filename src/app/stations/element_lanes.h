@@ -50,6 +50,7 @@ private:
     core::Nutrient nutrient{};
     const core::TargetRow* target = nullptr;
     double result = 0;
+    double plusMinus = 0; ///< of the water, where parts of it are a guess
     std::vector<Share> shares;
     QRectF box; ///< the bar's room
     bool small = false;
@@ -62,6 +63,7 @@ private:
   void paintHead(QPainter& painter) const;
   void paintLane(QPainter& painter, const Lane& lane) const;
   void paintBar(QPainter& painter, const Lane& lane) const;
+  void paintWhisker(QPainter& painter, const Lane& lane, const QRectF& bar) const;
   void paintFigures(QPainter& painter, const Lane& lane) const;
   void paintVerdict(QPainter& painter, const Lane& lane, const QRectF& room) const;
   double xOf(const Lane& lane, double milligramsPerLitre) const;

@@ -89,11 +89,25 @@ void ElementLanes::paintBar(QPainter& painter, const Lane& lane) const {
                      t.targetMark);
     if (!lane.small) painter.fillRect(QRectF(x - 4, lane.box.top(), 8.5, 4), t.targetMark);
   }
+  paintWhisker(painter, lane, bar);
   if (sum > lane.scaleMax * 1.0001) { // runs out of the lane: an arrow, since its true length can't be shown
     painter.setBrush(t.red);
     painter.setPen(Qt::NoPen);
     const double x = lane.box.right() - 1, y = bar.center().y();
     painter.drawPolygon(QPolygonF{{x - 9, y - 6}, {x, y}, {x - 9, y + 6}});
+  }
+}
+
+/// How far the sum may be off, where the water is partly a guess.
+void ElementLanes::paintWhisker(QPainter& painter, const Lane& lane, const QRectF& bar) const {
+  const double from = xOf(lane, std::max(0.0, lane.result - lane.plusMinus)),
+               to = xOf(lane, std::min(lane.scaleMax, lane.result + lane.plusMinus)), y = bar.center().y();
+  if (to - from < 4) return;
+  for (const auto& [colour, width] : {std::pair{theme().card, 4.0}, std::pair{theme().ink, 1.6}}) {
+    painter.setPen(QPen(colour, width));
+    painter.drawLine(QPointF(from, y), QPointF(to, y));
+    for (const double x : {from, to})
+      painter.drawLine(QPointF(x, y - 4), QPointF(x, y + 4));
   }
 }
 

@@ -5,6 +5,7 @@
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
 #include "stations/book/book_words.h"
+#include "stations/water/water_sources.h"
 #include "words.h"
 
 #include <QDate>
@@ -49,8 +50,17 @@ QString put(BookDesk& desk, Kind kind, const Json& known) {
 }
 
 QString keepWater(BookDesk& desk, const Json& formula) {
-  const Json water = formula["water"];
+  Json water = formula["water"];
   const auto name = water.value("name", std::string("water"));
+  // What was blended or treated is kept as the water that came of it: a water like any other.
+  const bool made = water.contains("parts") || water.contains("treatment") || water.contains("acid_first");
+  if (made) {
+    std::optional<core::Problem> problem;
+    water = reportOf(exchange::readWaterDocument(water, "water", problem).answer.water);
+    water["name"] = name;
+  }
+  for (const auto* key : {"source", "report", "system"})
+    water.erase(key);
   const auto old = named(desk, Kind::Water, name);
   Json body = old ? old->body : Json{{"name", name}, {"reports", Json::array()}};
   for (const auto& report : body["reports"]) {
@@ -159,12 +169,11 @@ QString useInFormula(BookDesk& desk, FormulaEditor& editor, const Ref& ref) {
   switch (ref.kind) {
   case Kind::Water: {
     if (!body.contains("reports") || body["reports"].empty()) return name + " has no report yet.";
-    const Json* newest = &body["reports"].front();
-    for (const auto& report : body["reports"]) {
-      if (report.value("date", "") >= newest->value("date", "")) newest = &report;
-    }
-    const auto date = qtext(newest->value("date", std::string()));
-    return editor.set("water “" + name + "”, report of " + date, "/water", (*newest)["water"])
+    const auto source = waterInBook(desk, ref.uid);
+    if (!source) return name + " lies in the bin.";
+    const auto& newest = source->reports.back().first;
+    const auto date = qtext(newest);
+    return editor.set("water “" + name + "”, report of " + date, "/water", sourceFrom(*source, newest))
                ? QString()
                : name + ", report of " + date + ", is this formula's water now.";
   }

@@ -86,6 +86,12 @@ void ThingFacts::build() {
     addHazards();
     addLook();
   }
+  if (m_ref.kind == Kind::Water) {
+    // Usual intervals: common practice.
+    addUpkeep("sediment filter", "6");
+    addUpkeep("carbon filter", "6");
+    addUpkeep("membrane", "18");
+  }
   const bool notes = m_ref.kind == Kind::Target || m_ref.kind == Kind::Product || m_ref.kind == Kind::Water ||
                      m_ref.kind == Kind::StockPlan;
   if (notes) addText("note", "note", "");
@@ -129,6 +135,56 @@ void ThingFacts::addBag() {
   row->addWidget(unit);
   row->addStretch();
   m_rows->addLayout(row);
+}
+
+void ThingFacts::addUpkeep(const std::string& what, const QString& usualMonths) {
+  auto* row = rowOf(qtext(what).section(' ', 0, 0));
+  QString months, last;
+  if (m_body.contains("upkeep")) {
+    for (const auto& entry : m_body["upkeep"]) {
+      if (entry.value("what", std::string()) != what) continue;
+      months = qtext(entry.value("every_months", std::string()));
+      last = qtext(entry.value("last", std::string()));
+    }
+  }
+  const auto id = qtext(what).section(' ', 0, 0);
+  auto* every = new NumberField({qtext(what) + ", every", "months", 0.1, 240, true});
+  every->setObjectName("upkeepMonths_" + id);
+  every->setFixedWidth(48);
+  every->setPlaceholderText(usualMonths);
+  every->show(months);
+  every->onTyped = [this, what](const QString& digits) { setUpkeep(what, "every_months", digits); };
+  every->onMessage = [this](const QString& words) { emit message(words); };
+  auto* done = new QLineEdit(last);
+  done->setObjectName("upkeepLast_" + id);
+  done->setAccessibleName(qtext(what) + ", last changed on");
+  done->setPlaceholderText("last: 2026-03-02");
+  connect(done, &QLineEdit::textEdited, this, [this, what](const QString& typed) {
+    static const QRegularExpression whole("^[0-9]{4}-[0-9]{2}-[0-9]{2}$");
+    if (typed.isEmpty() || whole.match(typed).hasMatch()) setUpkeep(what, "last", typed);
+  });
+  row->addWidget(new QLabel("every"));
+  row->addWidget(every);
+  row->addWidget(new QLabel("months"));
+  row->addWidget(done, 1);
+  m_rows->addLayout(row);
+}
+
+void ThingFacts::setUpkeep(const std::string& what, const char* key, const QString& text) {
+  Json list = m_body.contains("upkeep") ? m_body["upkeep"] : Json::array();
+  Json* entry = nullptr;
+  for (auto& one : list) {
+    if (one.value("what", std::string()) == what) entry = &one;
+  }
+  if (!entry) {
+    list.push_back({{"what", what}});
+    entry = &list.back();
+  }
+  if (text.isEmpty())
+    entry->erase(key);
+  else
+    (*entry)[key] = text.toStdString();
+  set(qtext(what) + ": " + text, "upkeep", list);
 }
 
 void ThingFacts::addHazards() {

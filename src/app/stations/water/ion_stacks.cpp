@@ -27,7 +27,7 @@ const std::vector<Band> anionBands{{Ion::HCO3, "HCO₃", "#cf9d3f"},
                                    {Ion::NO3, "NO₃", "#8a6284"},
                                    {Ion::H2PO4, "H₂PO₄", "#b58a2c"}};
 
-constexpr double head = 22, foot = 6, barWidth = 92;
+constexpr double head = 22, foot = 6, barWidth = 80;
 
 } // namespace
 

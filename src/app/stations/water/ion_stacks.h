@@ -15,7 +15,7 @@ public:
   explicit IonStacks(QWidget* parent = nullptr);
   void show(const core::Water& water);
   QSize sizeHint() const override { return {400, 210}; }
-  QSize minimumSizeHint() const override { return {260, 150}; }
+  QSize minimumSizeHint() const override { return {372, 130}; }
   /// What the picture says, for screen readers and tests.
   QString description() const { return accessibleDescription(); }
 

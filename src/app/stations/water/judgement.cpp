@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "document/water_edits.h"
 #include "paint/theme.h"
+#include "product/oxides.h"
 #include "services/units_shown.h"
 #include "stations/falling_words.h"
 #include "water_words.h"
@@ -144,10 +145,14 @@ void Judgement::showVerdicts() {
       core::verdictsOn(document.water.answer.water, system, document.crop, document.given.request.rows);
   QString html = "<table cellspacing='0' cellpadding='2' width='100%'>";
   QStringList fine, unmeasured;
+  int rarer = 0; // poisons that few reports state
   for (const auto& v : verdicts) {
     const auto name = qtext(words::reportKeyName(v.property));
     if (v.level == VerdictLevel::NotMeasured) {
-      unmeasured << name;
+      const bool usual = v.property == "EC" || v.property == "pH" || v.property == "F" ||
+                         v.property == "alkalinity_as_CaCO3" || core::nutrientFromKey(v.property) ||
+                         core::statedFormFor(v.property);
+      usual ? void(unmeasured << name) : void(++rarer);
       continue;
     }
     const auto figure = localFigure(*v.value) + unitText(v);
@@ -173,6 +178,7 @@ void Judgement::showVerdicts() {
   if (!fine.isEmpty())
     html += QString("<tr><td>%1</td><td>%2</td></tr>")
                 .arg(mark(VerdictLevel::Fine), fine.join(", ").toHtmlEscaped());
+  if (rarer > 0) unmeasured << QString("and %1 rarer ones").arg(rarer);
   if (!unmeasured.isEmpty())
     html += QString("<tr><td>○ not known</td><td><span style='color:%1'>%2: not measured, which is not "
                     "zero.</span></td></tr>")

@@ -107,7 +107,7 @@ void ReportTable::addMeters(QGridLayout* grid) {
                              d.isEmpty() ? Json(nullptr) : Json(d.toStdString()));
   };
   for (auto* field : {m_ec, m_ph}) {
-    field->setFixedWidth(72);
+    field->setFixedWidth(64);
     field->setPlaceholderText("–");
     field->onMessage = [this](const QString& words) { emit message(words); };
   }
@@ -131,7 +131,7 @@ void ReportTable::addRow(QGridLayout* grid, const QString& name,
     row.keys.push_back(key);
   }
   row.form->setEnabled(forms.size() > 1);
-  row.form->setFixedWidth(88);
+  row.form->setFixedWidth(84);
   row.unit = new QComboBox;
   row.unit->setObjectName("unit_" + QString::fromStdString(forms.front().second));
   row.unit->setAccessibleName("unit of " + name);
@@ -141,11 +141,11 @@ void ReportTable::addRow(QGridLayout* grid, const QString& name,
     if (mass || charged || (amount && core::milligramsPerMillimole(forms.front().second)))
       row.unit->addItem(QString::fromStdString(words::reportUnitName(unit)), QString::fromStdString(unit));
   }
-  row.unit->setFixedWidth(84);
+  row.unit->setFixedWidth(80);
   row.unit->view()->setMinimumWidth(130);
   row.amount = new NumberField({name + " in the water", "", 0, 1e7, true, true});
   row.amount->setObjectName("water_" + QString::fromStdString(forms.front().second));
-  row.amount->setFixedWidth(72);
+  row.amount->setFixedWidth(64);
   row.amount->setPlaceholderText("–");
   row.amount->onTyped = [this, at](const QString& digits) { typed(at, digits); };
   row.amount->onMessage = [this](const QString& words) { emit message(words); };
@@ -240,7 +240,7 @@ void ReportTable::unitChosen(std::size_t index) {
   const auto digits = text(json, json.contains("mg_per_l") ? "mg_per_l" : "amount");
   // The figure stays as typed: it is the unit that was mistaken.
   WaterEdits(m_editor).setRow(m_part, key, (json.value("below", false) ? "<" : "") + digits,
-                              row.unit->currentData().toString().toStdString());
+                              row.unit->currentData().toString().toStdString(), false);
   refreshRow(row);
 }
 

@@ -59,7 +59,12 @@ SourcePanel::SourcePanel(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
   m_drift = new DriftChart;
   column->addWidget(m_drift);
   column->addWidget(makeTreatment());
+  column->addWidget(m_treated);
   column->addWidget(makeShare());
+  // Until a source is shown: what few need takes no room.
+  for (auto* part : std::initializer_list<QWidget*>{m_newer, m_drift, m_membraneRow, m_softenerRow, m_treated,
+                                                    m_report, m_remove})
+    part->hide();
 }
 
 QWidget* SourcePanel::makeTop() {
@@ -86,6 +91,13 @@ QWidget* SourcePanel::makeTop() {
   auto* names = new QHBoxLayout;
   names->addWidget(m_name, 1);
   names->addWidget(m_choice, 1);
+  m_remove = new QPushButton("✕");
+  m_remove->setObjectName("removeSource");
+  m_remove->setAccessibleName("take this source out of the blend");
+  m_remove->setToolTip(m_remove->accessibleName());
+  m_remove->setFixedWidth(34);
+  connect(m_remove, &QPushButton::clicked, this, [this] { WaterEdits(m_editor).remove(m_part); });
+  names->addWidget(m_remove);
   column->addLayout(names);
   m_estimate = new QCheckBox("guess what is not measured");
   m_estimate->setObjectName("waterEstimate");
@@ -152,7 +164,7 @@ QWidget* SourcePanel::makeTreatment() {
   row->addWidget(m_treatment);
   row->addWidget(m_membraneRow);
   row->addWidget(m_softenerRow);
-  row->addWidget(m_treated, 1);
+  row->addStretch();
   return box;
 }
 
@@ -182,26 +194,22 @@ QWidget* SourcePanel::makeShare() {
   m_goal->addItem("sodium, mg/L", static_cast<int>(core::BlendGoal::Sodium));
   m_goal->addItem("chloride, mg/L", static_cast<int>(core::BlendGoal::Chloride));
   m_goal->addItem("calcium, mg/L", static_cast<int>(core::BlendGoal::Calcium));
-  m_goal->setMinimumContentsLength(9);
+  m_goal->setMinimumContentsLength(7);
   m_goal->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   m_limit = new NumberField({"limit of the blend", "", 0, 1e5});
   m_limit->setObjectName("blendLimit");
   m_limit->setFixedWidth(52);
   m_limit->show("40");
   connect(m_limit, &QLineEdit::returnPressed, this, &SourcePanel::findShare);
-  auto* find = new QPushButton("Find share");
+  auto* find = new QPushButton("Find");
   find->setObjectName("findShare");
   find->setToolTip("As much of this source as keeps the blend within the limit");
   connect(find, &QPushButton::clicked, this, &SourcePanel::findShare);
-  m_remove = new QPushButton("Remove");
-  m_remove->setObjectName("removeSource");
-  connect(m_remove, &QPushButton::clicked, this, [this] { WaterEdits(m_editor).remove(m_part); });
   row->addWidget(m_share);
   row->addWidget(new QLabel("%, or at most"));
   row->addWidget(m_limit);
   row->addWidget(m_goal, 1);
   row->addWidget(find);
-  row->addWidget(m_remove);
   return m_shareRow;
 }
 
@@ -324,7 +332,7 @@ void SourcePanel::refreshTreatment() {
   m_treatment->setCurrentIndex(membrane ? 1 : softener ? 2 : 0);
   m_membraneRow->setVisible(membrane);
   m_softenerRow->setVisible(softener);
-  m_treated->clear();
+  m_treated->setVisible(membrane || softener);
   if (membrane) {
     m_rejection->show(text(json["treatment"], "rejection_percent"));
     m_recovery->show(text(json["treatment"], "recovery_percent"));
@@ -358,6 +366,7 @@ void SourcePanel::show(std::size_t part) {
   refreshTreatment();
   const auto count = WaterEdits(m_editor).count();
   m_shareRow->setVisible(count > 1);
+  m_remove->setVisible(count > 1);
   if (count > 1)
     m_share->show(
         QString::number(std::round(1000 * m_editor.document().water.answer.parts[part].share) / 10));

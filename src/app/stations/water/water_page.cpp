@@ -101,8 +101,8 @@ QWidget* WaterPage::makeWork() {
   auto* right = new QVBoxLayout;
   right->addWidget(m_ions);
   right->addWidget(scrolling(m_judgement), 1);
-  row->addLayout(left, 1);
-  row->addLayout(right, 1);
+  row->addLayout(left, 11);
+  row->addLayout(right, 10);
   return box;
 }
 
@@ -195,7 +195,7 @@ void WaterPage::refreshResult() {
   QStringList parts{"The formula's water: EC " + m_units.text(base.conductivity)};
   if (base.ph) parts << "pH " + localNumber(*base.ph, 1);
   if (result.alkalinityMeqPerL)
-    parts << QString("alkalinity %1 mg/L as CaCO₃").arg(localNumber(*result.alkalinityMeqPerL * 50.043, 0));
+    parts << QString("alkalinity %1 mg/L as CaCO₃").arg(localNumber(base.netAlkalinityMeqPerL * 50.043, 0));
   double waste = 0;
   for (const auto& part : water.answer.parts)
     waste += part.wasteLitresPerLitre;

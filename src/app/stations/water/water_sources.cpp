@@ -38,23 +38,26 @@ Json worstReport(const SourceReports& source) {
     const auto read = exchange::readWaterDocument(report.second, "water", problem);
     if (!problem) waters.push_back(read.answer.water);
   }
-  const auto worst = core::worstOf(waters);
-  Json out{{"rows", Json::array()}};
-  for (const auto n : core::allNutrients) {
-    if (worst.measured[static_cast<std::size_t>(n)])
-      out["rows"].push_back(exchange::waterRowJson(std::string(core::nutrientKey(n)),
-                                                   digitsOf(worst.milligramsPerLitre.of(n)), "mg/L", false));
-  }
-  if (worst.alkalinityMeqPerL)
-    out["rows"].push_back(
-        exchange::waterRowJson("alkalinity_as_CaCO3", digitsOf(*worst.alkalinityMeqPerL), "meq/L", false));
-  if (worst.conductivityMsPerCm)
-    out["ec"] = Json{{"amount", digitsOf(*worst.conductivityMsPerCm)}, {"unit", "mS/cm"}};
-  if (worst.ph) out["ph"] = digitsOf(*worst.ph);
-  return out;
+  return reportOf(core::worstOf(waters));
 }
 
 } // namespace
+
+Json reportOf(const core::Water& water) {
+  Json out{{"rows", Json::array()}};
+  for (const auto n : core::allNutrients) {
+    if (water.measured[static_cast<std::size_t>(n)])
+      out["rows"].push_back(exchange::waterRowJson(std::string(core::nutrientKey(n)),
+                                                   digitsOf(water.milligramsPerLitre.of(n)), "mg/L", false));
+  }
+  if (water.alkalinityMeqPerL)
+    out["rows"].push_back(
+        exchange::waterRowJson("alkalinity_as_CaCO3", digitsOf(*water.alkalinityMeqPerL), "meq/L", false));
+  if (water.conductivityMsPerCm)
+    out["ec"] = Json{{"amount", digitsOf(*water.conductivityMsPerCm)}, {"unit", "mS/cm"}};
+  if (water.ph) out["ph"] = digitsOf(*water.ph);
+  return out;
+}
 
 std::vector<SourceReports> watersOf(BookDesk& desk) {
   std::vector<SourceReports> out;

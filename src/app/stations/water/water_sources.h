@@ -1,5 +1,6 @@
 #pragma once
 #include "json_reader.h"
+#include "water/water.h"
 
 #include <QString>
 #include <optional>
@@ -23,6 +24,9 @@ std::optional<SourceReports> waterInBook(BookDesk& desk, const std::string& uid)
 
 /// A source for a formula, from the report of a date or, with "worst", the worst of each figure of all.
 exchange::Json sourceFrom(const SourceReports& source, const std::string& date);
+
+/// A water in normal form as a report in mg/L.
+exchange::Json reportOf(const core::Water& water);
 
 /// Made-up waters that ship, to try things with.
 std::vector<exchange::Json> sampleWaters();

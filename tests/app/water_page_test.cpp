@@ -1,0 +1,268 @@
+// The Water station, worked as a hand would: typed, pasted, dragged, pressed, read.
+#include "window_fixture.h"
+
+#include "document/water_edits.h"
+#include "paint/theme.h"
+#include "stations/water/blend_bar.h"
+#include "stations/water/drift_chart.h"
+#include "stations/water/ion_stacks.h"
+
+#include <QAbstractButton>
+#include <QCheckBox>
+#include <QComboBox>
+#include <QPlainTextEdit>
+
+using ::testing::HasSubstr;
+using ::testing::Not;
+
+namespace butte::app {
+
+using core::Nutrient;
+
+class WaterPageTest : public WindowTest {
+protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    window->showStation(0);
+    QApplication::processEvents();
+  }
+  const core::Water& water() { return editor().document().given.request.water; }
+  std::string label(const QString& name) { return find<QLabel>(name)->text().toStdString(); }
+  void choose(const QString& name, const QString& entry) {
+    auto* box = find<QComboBox>(name);
+    const int index = box->findText(entry);
+    ASSERT_GE(index, 0) << entry.toStdString();
+    box->setCurrentIndex(index);
+    emit box->activated(index);
+  }
+  void take(const QString& name) { choose("waterChoice", name); }
+};
+
+TEST_F(WaterPageTest, AFigureKeepsItsUnitAndItsNormalFormStandsBeside) {
+  choose("unit_Ca", "meq/L");
+  type("water_Ca", "2");
+  EXPECT_NEAR(water().milligramsPerLitre.of(Nutrient::Ca), 40.078, 1e-2);
+  EXPECT_THAT(label("normal_Ca"), HasSubstr("40.1 mg/L"));
+  const auto& row = editor().json()["water"]["rows"][0];
+  EXPECT_EQ(row["amount"], "2");
+  EXPECT_EQ(row["unit"], "meq/L");
+  // The figure was right, its unit was not: it stays as typed.
+  choose("unit_Ca", "mg/L");
+  EXPECT_EQ(editor().json()["water"]["rows"][0]["mg_per_l"], "2");
+  editor().undo();
+  EXPECT_EQ(editor().json()["water"]["rows"][0]["unit"], "meq/L");
+}
+
+TEST_F(WaterPageTest, LessThanIsTakenAndShown) {
+  type("water_B", "<0,05");
+  EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::B), 0.025);
+  EXPECT_DOUBLE_EQ(water().plusMinusMgPerL.of(Nutrient::B), 0.025);
+  type("water_B", "<");
+  EXPECT_TRUE(find("water_B")->isWrong());
+  EXPECT_DOUBLE_EQ(water().plusMinusMgPerL.of(Nutrient::B), 0.025) << "the last good one counts";
+  type("water_B", "0.05");
+  EXPECT_DOUBLE_EQ(water().plusMinusMgPerL.of(Nutrient::B), 0);
+}
+
+TEST_F(WaterPageTest, TheMixUpIsNamedAndOnePressReadsItRight) {
+  take("Ormsey bore, older report");
+  EXPECT_THAT(label("waterBalance"), HasSubstr("Standard Methods 1030 E"));
+  EXPECT_THAT(find<QAbstractButton>("rereading0")->text().toStdString(), HasSubstr("alkalinity as CaCO3"));
+  EXPECT_LT(*water().alkalinityMeqPerL, 3.4) << "nothing is changed by itself";
+  click("rereading0");
+  EXPECT_NEAR(*water().alkalinityMeqPerL, 201 / 50.043, 0.01);
+  EXPECT_THAT(label("waterBalance"), HasSubstr("fits together"));
+  editor().undo();
+  EXPECT_LT(*water().alkalinityMeqPerL, 3.4);
+}
+
+TEST_F(WaterPageTest, TwoSourcesAreBlendedByDraggingTheirBorder) {
+  take("Ormsey bore");
+  click("addSource");
+  take("Glasshouse roof, rain");
+  ASSERT_EQ(WaterEdits(editor()).count(), 2u);
+  type("waterShare", "60");
+  EXPECT_NEAR(water().milligramsPerLitre.of(Nutrient::Ca), 0.4 * 78 + 0.6 * 1.2, 0.01);
+  auto* bar = find<BlendBar>("blendBar");
+  const double at = bar->edge(1), room = bar->width() - 32.0;
+  const auto from = QPoint(static_cast<int>(at), 20), to = QPoint(static_cast<int>(at + 0.2 * room), 20);
+  QTest::mousePress(bar, Qt::LeftButton, {}, from);
+  QTest::mouseMove(bar, to);
+  QMouseEvent move(QEvent::MouseMove, QPointF(to), bar->mapToGlobal(QPointF(to)), Qt::NoButton,
+                   Qt::LeftButton, {});
+  QApplication::sendEvent(bar, &move);
+  QTest::mouseRelease(bar, Qt::LeftButton, {}, to);
+  EXPECT_NEAR(editor().document().water.answer.parts[0].share, 0.60, 0.015);
+  QTest::keyClick(bar, Qt::Key_Left);
+  EXPECT_NEAR(editor().document().water.answer.parts[0].share, 0.59, 0.015);
+  click("removeSource");
+  EXPECT_EQ(WaterEdits(editor()).count(), 1u);
+}
+
+TEST_F(WaterPageTest, TheShareForALimitIsFound) {
+  take("Glasshouse roof, rain");
+  click("addSource");
+  take("Ormsey bore");
+  type("blendLimit", "40");
+  click("findShare");
+  EXPECT_NEAR(*water().alkalinityMeqPerL * 50.043, 40, 0.5) << "shares are kept to a tenth of a percent";
+  choose("blendGoal", "sodium, mg/L");
+  type("blendLimit", "1");
+  click("findShare");
+  EXPECT_NEAR(*water().alkalinityMeqPerL * 50.043, 40, 0.5)
+      << "rain alone has 1.5: refused in words, nothing changed";
+}
+
+TEST_F(WaterPageTest, AMembraneASoftenerAndAcidBeforeUse) {
+  take("Ormsey bore");
+  choose("waterTreatment", "reverse osmosis");
+  EXPECT_LT(water().milligramsPerLitre.of(Nutrient::Na), 1);
+  EXPECT_THAT(label("treatedWater"), HasSubstr("1.00 L waste per L"));
+  type("roRecovery", "25");
+  EXPECT_THAT(label("treatedWater"), HasSubstr("3.00 L waste per L"));
+  choose("waterTreatment", "softener");
+  EXPECT_GT(water().milligramsPerLitre.of(Nutrient::Na), 110);
+  choose("waterTreatment", "as it comes");
+  choose("acidFirst", "nitric acid 60 % first");
+  type("acidFirstLeft", "1");
+  EXPECT_NEAR(*water().alkalinityMeqPerL, 1, 1e-9);
+  EXPECT_NEAR(water().milligramsPerLitre.of(Nutrient::NNitrate), 12 / 4.4268 + 3.057 * 14.007, 0.2);
+  EXPECT_THAT(label("acidFirstDose"), HasSubstr("mL per L"));
+  type("acidFirstLeft", "9");
+  EXPECT_THAT(label("acidFirstDose"), HasSubstr("less already"));
+}
+
+TEST_F(WaterPageTest, FromAPenAndTwoKitsComesAWaterWithHonestRanges) {
+  take("Unknown tap (guess it)");
+  const double wide = water().plusMinusMgPerL.of(Nutrient::Ca);
+  EXPECT_GT(wide, 10);
+  choose("waterEcUnit", "ppm 500");
+  type("waterEc", "240");
+  choose("unit_hardness_as_CaCO3", "°dH");
+  type("water_hardness_as_CaCO3", "10");
+  choose("unit_alkalinity_as_CaCO3", "°dH");
+  type("water_alkalinity_as_CaCO3", "8");
+  EXPECT_LT(water().plusMinusMgPerL.of(Nutrient::Ca), wide);
+  EXPECT_NEAR(*water().conductivityMsPerCm, 0.48, 1e-9);
+  EXPECT_NEAR(*water().alkalinityMeqPerL, 8 * 0.3567, 0.01);
+  EXPECT_THAT(find<ElementLanes>("elementLanes")->laneText(Nutrient::Ca).toStdString(), HasSubstr("±"));
+  auto* box = find<QCheckBox>("waterEstimate");
+  QTest::mouseClick(box, Qt::LeftButton, {}, QPoint(8, box->height() / 2));
+  EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::Na), 0) << "no guessing";
+}
+
+TEST_F(WaterPageTest, APastedReportIsUnderstoodAndTheRestIsPlacedByHand) {
+  click("pasteReport");
+  find<QPlainTextEdit>("reportText")
+      ->setPlainText("Calcium\t78\tmg/l\nMagnesium\t14\tmg/l\nHydrocarb.\t248\tmg/l\nSulphate\t41\tmg/"
+                     "l\nChloride\t34\tmg/l\nSodium\t23\tmg/l\n");
+  EXPECT_THAT(label("reportFound"), HasSubstr("sulfate 41"));
+  EXPECT_NE(water().milligramsPerLitre.of(Nutrient::Ca), 78) << "nothing is taken yet";
+  choose("place0", "bicarbonate");
+  click("takeReport");
+  EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::Ca), 78);
+  EXPECT_NEAR(*water().alkalinityMeqPerL, 248 / 61.016, 0.001);
+  editor().undo();
+  EXPECT_NE(water().milligramsPerLitre.of(Nutrient::Ca), 78) << "one step of undo";
+}
+
+TEST_F(WaterPageTest, ReportsOfOneSourceAreChosenAndTheDriftIsShown) {
+  ASSERT_FALSE(window->desk().openSample());
+  window->showStation(0);
+  QApplication::processEvents();
+  ASSERT_EQ(WaterEdits(editor()).count(), 2u) << "roof and bore";
+  find<BlendBar>("blendBar")->setFocus();
+  QTest::keyClick(find<BlendBar>("blendBar"), Qt::Key_Down);
+  auto* reports = find<QComboBox>("waterReport");
+  ASSERT_EQ(reports->count(), 5) << "four dates and the worst of all";
+  EXPECT_THAT(find<DriftChart>("driftChart")->description().toStdString(), HasSubstr("alkalinity"));
+  EXPECT_FALSE(find<QLabel>("newerReport")->isVisible());
+  const double now = water().milligramsPerLitre.of(Nutrient::Ca);
+  reports->setCurrentIndex(3);
+  emit reports->activated(3);
+  EXPECT_TRUE(find<QLabel>("newerReport")->isVisible()) << "an old report in use is said";
+  EXPECT_THAT(label("waterBalance"), HasSubstr("Standard Methods"))
+      << "its alkalinity stands in the wrong column";
+  reports->setCurrentIndex(4);
+  emit reports->activated(4);
+  EXPECT_GE(water().milligramsPerLitre.of(Nutrient::Ca), now) << "the worst of each";
+}
+
+TEST_F(WaterPageTest, TheSystemAndTheTargetDecideTheVerdict) {
+  take("Ormsey bore");
+  choose("waterSystem", "drain runs to waste");
+  EXPECT_THAT(label("waterVerdicts"), HasSubstr("alkalinity as CaCO3"));
+  EXPECT_THAT(label("waterVerdicts"), HasSubstr("extension guides")) << "the source stands beside";
+  const auto open = label("waterVerdicts");
+  choose("waterSystem", "drain is used again");
+  EXPECT_NE(label("waterVerdicts"), open);
+  EXPECT_THAT(label("waterVerdicts"), HasSubstr("too high"));
+  EXPECT_THAT(label("waterVerdicts"), HasSubstr("not measured, which is not zero"));
+}
+
+TEST_F(WaterPageTest, TheFacingStacksSayWhatTheyShow) {
+  take("Ormsey bore");
+  EXPECT_THAT(find<IonStacks>("ionStacks")->description().toStdString(),
+              HasSubstr("cations 6.04, anions 6.06"));
+  window->resize(1280, 800);
+  EXPECT_FALSE(window->grab().isNull());
+  applyTheme(true);
+  EXPECT_FALSE(window->grab().isNull());
+  applyTheme(false);
+}
+
+TEST_F(WaterPageTest, AnAcidOfTheTableEntersTheRecipeAndTheSaltsGiveWay) {
+  take("Ormsey bore");
+  const auto nitrate = [&] {
+    double fromSalts = 0;
+    const auto& shelf = editor().document().given.request.shelf;
+    for (std::size_t j = 0; j < shelf.size(); ++j) {
+      if (shelf[j].composition.role != core::ProductRole::Acid)
+        fromSalts += shelf[j].composition.massFraction.of(Nutrient::NNitrate) *
+                     editor().answer().solution.grams[j].grams();
+    }
+    return fromSalts;
+  };
+  click("acid_h3po4_75");
+  EXPECT_TRUE(editor().gramsOf("h3po4_75").has_value());
+  EXPECT_FALSE(editor().gramsOf("hno3_60").has_value()) << "one acid at a time";
+  const double withPhosphoric = nitrate();
+  click("acid_hno3_60");
+  EXPECT_GT(editor().gramsOf("hno3_60")->grams(), 0);
+  EXPECT_LT(nitrate(), withPhosphoric) << "the salts bring less nitrate where the acid brings some";
+}
+
+TEST_F(WaterPageTest, ABlendIsKeptInTheBookAsTheWaterThatCameOfIt) {
+  take("Ormsey bore");
+  click("addSource");
+  take("Glasshouse roof, rain");
+  type("waterShare", "50");
+  const double calcium = water().milligramsPerLitre.of(Nutrient::Ca);
+  window->bookPage().showSection(BookPage::Waters);
+  window->showStation(5);
+  click("keepInBook");
+  const auto heads = book().store().list(book::Kind::Water, false);
+  ASSERT_EQ(heads->size(), 1u);
+  const auto body = (*book().record(heads->front().ref))->body;
+  EXPECT_FALSE(body["reports"][0]["water"].contains("parts"));
+  click("useThing");
+  EXPECT_EQ(WaterEdits(editor()).count(), 1u);
+  EXPECT_NEAR(water().milligramsPerLitre.of(Nutrient::Ca), calcium, 1e-4);
+}
+
+TEST_F(WaterPageTest, UpkeepOfASourceIsKept) {
+  window->showStation(5);
+  click("section2");
+  click("keepInBook");
+  const auto ref = book().store().list(book::Kind::Water, false)->front().ref;
+  window->showRecord(ref);
+  type("upkeepMonths_membrane", "24");
+  type("upkeepLast_membrane", "2026-03-02");
+  ASSERT_FALSE(book().flush());
+  const auto upkeep = (*book().record(ref))->body["upkeep"];
+  ASSERT_EQ(upkeep.size(), 1u);
+  EXPECT_EQ(upkeep[0]["every_months"], "24");
+  EXPECT_EQ(upkeep[0]["last"], "2026-03-02");
+}
+
+} // namespace butte::app
