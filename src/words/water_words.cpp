@@ -124,21 +124,16 @@ std::string doubtText(const DoubtFound& found) {
 std::string rereadingText(const Rereading& way) {
   switch (way.kind) {
   case RereadingKind::OtherForm:
-    return fmt::format("If {} {} is stated as {}, it balances", formName(way.from), figure(way.value),
-                       formName(way.to));
+    return fmt::format("{} {} stated as {}", formName(way.from), figure(way.value), formName(way.to));
   case RereadingKind::OtherUnit:
-    if (way.from.empty()) return fmt::format("If all figures are in {}, it balances", reportUnitName(way.to));
-    return fmt::format("If {} {} is in {}, it balances", reportKeyName(way.from), figure(way.value),
-                       reportUnitName(way.to));
+    if (way.from.empty()) return fmt::format("all figures in {}", reportUnitName(way.to));
+    return fmt::format("{} {} in {}", reportKeyName(way.from), figure(way.value), reportUnitName(way.to));
   case RereadingKind::Swapped:
-    return fmt::format("With {} and {} in each other's rows it balances", reportKeyName(way.from),
-                       reportKeyName(way.to));
+    return fmt::format("{} and {} swapped", reportKeyName(way.from), reportKeyName(way.to));
   case RereadingKind::Missing:
-    return fmt::format("With {} mg/L of {}, which was not measured, it balances", figure(way.value),
-                       reportKeyName(way.to));
+    return fmt::format("{} mg/L {}, not measured", figure(way.value), reportKeyName(way.to));
   case RereadingKind::Slipped:
-    return fmt::format("With {} at {} (a decimal point) it balances", reportKeyName(way.from),
-                       figure(way.value));
+    return fmt::format("{} {}, a decimal point off", reportKeyName(way.from), figure(way.value));
   }
   return {};
 }

@@ -14,7 +14,7 @@ std::string reportUnitName(const std::string& unit);
 
 /// What does not fit, with its figures and its likely cause.
 std::string doubtText(const core::DoubtFound& doubt);
-/// "If HCO3 201 is alkalinity as CaCO3, the report balances": an offer, not yet done.
+/// "HCO3 201 stated as alkalinity as CaCO3": a way to read it, not yet done.
 std::string rereadingText(const core::Rereading& way);
 /// The same as a thing done, for undo: "HCO3 read as alkalinity as CaCO3".
 std::string rereadingDone(const core::Rereading& way);

@@ -12,16 +12,17 @@ namespace {
 
 struct Pair {
   std::string_view one, other;
+  double doubt = 0; ///< added to the score: how seldom it happens
 };
-// The classic mix-ups of reports (common practice).
-constexpr std::array<Pair, 8> forms{{{"NO3", "N_NO3"},
-                                     {"HCO3", "alkalinity_as_CaCO3"},
-                                     {"SO4", "S"},
-                                     {"NH4", "N_NH4"},
-                                     {"H2PO4", "P"},
-                                     {"P2O5", "P"},
-                                     {"CaO", "Ca"},
-                                     {"MgO", "Mg"}}};
+// The classic mix-ups of reports, the usual ones first (common practice).
+constexpr std::array<Pair, 8> forms{{{"HCO3", "alkalinity_as_CaCO3", 0},
+                                     {"NO3", "N_NO3", 0.4},
+                                     {"SO4", "S", 0.4},
+                                     {"NH4", "N_NH4", 0.6},
+                                     {"H2PO4", "P", 0.8},
+                                     {"P2O5", "P", 1},
+                                     {"CaO", "Ca", 1.5},
+                                     {"MgO", "Mg", 1.5}}};
 constexpr std::array<Pair, 4> swaps{{{"Ca", "Mg"}, {"Cl", "SO4"}, {"Na", "K"}, {"NO3", "SO4"}}};
 constexpr std::array<std::string_view, 5> oftenLeftOut{"Na", "Cl", "SO4", "HCO3", "NO3"};
 constexpr std::size_t most = 4;
@@ -83,15 +84,15 @@ private:
   }
 
   void otherForms() {
-    for (const auto& [a, b] : forms) {
-      for (const auto& [from, to] : {Pair{a, b}, Pair{b, a}}) {
+    for (const auto& [a, b, doubt] : forms) {
+      for (const auto& [from, to] : {std::pair{a, b}, std::pair{b, a}}) {
         const int at = indexOf(from);
         if (at < 0 || indexOf(to) >= 0) continue;
         Rereading way{RereadingKind::OtherForm, std::string(from), std::string(to), 0, m_report.rows, 0};
         auto& row = way.rows[static_cast<std::size_t>(at)];
         row.key = to;
         way.value = row.value;
-        consider(std::move(way), 0);
+        consider(std::move(way), doubt);
       }
     }
   }
@@ -126,7 +127,7 @@ private:
                     m_report.rows,
                     0};
       one.rows[static_cast<std::size_t>(at)].unit = "mg/L_CaCO3";
-      consider(std::move(one), 0.5);
+      consider(std::move(one), 0.8);
     }
   }
 
@@ -149,7 +150,7 @@ private:
   }
 
   void swapped() {
-    for (const auto& [a, b] : swaps) {
+    for (const auto& [a, b, doubt] : swaps) {
       const int one = indexOf(a), other = indexOf(b);
       if (one < 0 || other < 0) continue;
       Rereading way{RereadingKind::Swapped, std::string(a), std::string(b), 0, m_report.rows, 0};
@@ -159,7 +160,7 @@ private:
       std::swap(first.unit, second.unit);
       std::swap(first.below, second.below);
       way.value = first.value;
-      consider(std::move(way), 2);
+      consider(std::move(way), 2 + doubt);
     }
   }
 

@@ -6,9 +6,10 @@
 #include "services/units_shown.h"
 #include "words.h"
 
-#include <QGridLayout>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QStyle>
 #include <QVBoxLayout>
 #include <algorithm>
 
@@ -61,57 +62,61 @@ AcidTable::AcidTable(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   auto* title = new QLabel("Acids side by side, in the recipe");
   title->setFont(faceOf(14, true));
   column->addWidget(title);
+  m_head = new QLabel;
+  m_head->setWordWrap(true);
+  m_head->setProperty("soft", true);
+  m_head->setFont(faceOf(12));
+  column->addWidget(m_head);
+  for (const auto& product : core::catalogue()) {
+    if (product.composition.role == core::ProductRole::Acid) addRow(product);
+  }
   connect(&editor, &FormulaEditor::changed, this, &AcidTable::refresh);
   connect(&units, &UnitsShown::changed, this, &AcidTable::refresh);
   refresh();
 }
 
+void AcidTable::addRow(const core::CatalogueProduct& product) {
+  Row row{product.id, new QWidget, new QPushButton(qtext(product.shortName)), new QLabel};
+  row.button->setObjectName("acid_" + qtext(product.id));
+  row.button->setStyleSheet("text-align: left; padding: 4px 6px");
+  row.button->setFixedWidth(146);
+  const auto id = product.id;
+  connect(row.button, &QPushButton::clicked, this, [this, id] { use(id); });
+  row.words->setFont(faceOf(12));
+  row.words->setWordWrap(true);
+  auto* line = new QHBoxLayout(row.box);
+  line->setContentsMargins(0, 0, 0, 0);
+  line->addWidget(row.button, 0, Qt::AlignTop);
+  line->addWidget(row.words, 1);
+  layout()->addWidget(row.box);
+  m_rows.push_back(row);
+}
+
 void AcidTable::refresh() {
-  if (m_content) {
-    m_content->hide();
-    m_content->deleteLater(); // the press that changed the recipe may still be under way in it
-  }
-  m_content = new QWidget;
-  auto* grid = new QGridLayout(m_content);
-  grid->setContentsMargins(0, 0, 0, 0);
-  grid->setVerticalSpacing(4);
-  layout()->addWidget(m_content);
   const auto& given = m_editor.document().given.request;
   const double left = given.alkalinityLeftMeqPerL.value_or(usualLeftMeqPerL);
   const auto choices = core::acidChoices(given.water, left, given.rows);
-  auto* head = new QLabel(
+  const auto leaves = localNumber(left, 2);
+  m_head->setText(
       choices.empty()
-          ? QString("None is needed: the water's alkalinity is not known, or no more than %1 meq/L.")
-                .arg(localNumber(left, 2))
-          : QString("Each leaves %1 meq/L of alkalinity as a buffer. Press one to put it into the recipe; it "
-                    "goes "
-                    "into an acid tank of its own, never into A or B.")
-                .arg(localNumber(left, 2)));
-  head->setWordWrap(true);
-  head->setProperty("soft", true);
-  head->setFont(faceOf(12));
-  grid->addWidget(head, 0, 0, 1, 2);
-  int line = 1;
-  for (const auto& choice : choices) {
-    const auto id = choice.product->id;
-    auto* button = new QPushButton(qtext(choice.product->shortName));
-    button->setObjectName("acid_" + qtext(id));
-    button->setStyleSheet("text-align: left; padding: 4px 6px");
-    button->setFixedWidth(146);
-    const auto at = m_editor.indexOf(id);
+          ? "None is needed: the water's alkalinity is not known, or no more than " + leaves + " meq/L."
+          : "Each leaves " + leaves +
+                " meq/L of alkalinity as a buffer. Press one to put it into the recipe; it goes into an acid "
+                "tank of its own, never into A or B.");
+  for (const auto& row : m_rows) {
+    const auto it =
+        std::find_if(choices.begin(), choices.end(), [&](const auto& c) { return c.product->id == row.id; });
+    row.box->setVisible(it != choices.end());
+    if (it == choices.end()) continue;
+    const auto at = m_editor.indexOf(row.id);
     const bool inUse = at >= 0 && m_editor.document().products[static_cast<std::size_t>(at)].on;
-    button->setProperty("primary", inUse);
-    connect(button, &QPushButton::clicked, this, [this, id] { use(id); });
-    const auto dose = choice.millilitresPerLitre > 0 ? m_units.dose(choice.millilitresPerLitre)
-                                                     : localFigure(choice.gramsPerLitre) + " g per L";
-    auto* words =
-        new QLabel(QString("<b>%1</b> · %2<br>%3").arg(dose, dangerOf(*choice.product), bringsOf(choice)));
-    words->setFont(faceOf(12));
-    words->setWordWrap(true);
-    grid->addWidget(button, line, 0);
-    grid->addWidget(words, line++, 1);
+    row.button->setProperty("primary", inUse);
+    row.button->style()->unpolish(row.button);
+    row.button->style()->polish(row.button);
+    const auto dose = it->millilitresPerLitre > 0 ? m_units.dose(it->millilitresPerLitre)
+                                                  : localFigure(it->gramsPerLitre) + " g per L";
+    row.words->setText(QString("<b>%1</b> · %2<br>%3").arg(dose, dangerOf(*it->product), bringsOf(*it)));
   }
-  grid->setColumnStretch(1, 1);
 }
 
 void AcidTable::use(const std::string& id) {

@@ -1,5 +1,12 @@
 #pragma once
+#include "product/catalogue.h"
+
 #include <QWidget>
+#include <string>
+#include <vector>
+
+class QLabel;
+class QPushButton;
 
 namespace butte::app {
 
@@ -19,11 +26,19 @@ signals:
   void message(const QString& words);
 
 private:
+  void addRow(const core::CatalogueProduct& product);
   void refresh();
   void use(const std::string& id);
   FormulaEditor& m_editor;
   UnitsShown& m_units;
-  QWidget* m_content = nullptr;
+  struct Row {
+    std::string id;
+    QWidget* box;
+    QPushButton* button;
+    QLabel* words;
+  };
+  std::vector<Row> m_rows;
+  QLabel* m_head;
 };
 
 } // namespace butte::app

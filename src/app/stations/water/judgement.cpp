@@ -50,10 +50,16 @@ QString unitText(const core::Verdict& v) {
                                                          : " " + qtext(v.unit);
 }
 
+QString figureText(const core::Verdict& v) {
+  return v.property == "pH"   ? localNumber(*v.value, 1)
+         : v.property == "EC" ? localNumber(*v.value, 2)
+                              : localFigure(*v.value);
+}
+
 /// Doubts of a report worth a word that the offers do not say.
 bool isRemark(core::WaterRemark remark) {
   return remark != core::WaterRemark::Pure && remark != core::WaterRemark::HardnessDisagrees &&
-         remark != core::WaterRemark::AlkalinityDisagrees;
+         remark != core::WaterRemark::AlkalinityDisagrees && remark != core::WaterRemark::ChargeUnbalanced;
 }
 
 } // namespace
@@ -110,10 +116,17 @@ void Judgement::showDoubts() {
     for (const auto& doubt : found->doubts)
       lines << "▲ " + qtext(words::doubtText(doubt));
     int number = 0;
+    if (!found->rereadings.empty()) {
+      auto* head =
+          new QLabel("It would fit together if one of these were so. Nothing changes before you press:");
+      head->setWordWrap(true);
+      offers->addWidget(head);
+    }
     for (const auto& way : found->rereadings) {
-      auto* button = new QPushButton(qtext(words::rereadingText(way)) + ". Read it so");
+      auto* button = new QPushButton(qtext(words::rereadingText(way)));
       button->setObjectName(QString("rereading%1").arg(number++));
       button->setStyleSheet("text-align: left");
+      button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
       connect(button, &QPushButton::clicked, this, [this, way] { offer(way); });
       offers->addWidget(button);
     }
@@ -155,7 +168,7 @@ void Judgement::showVerdicts() {
       usual ? void(unmeasured << name) : void(++rarer);
       continue;
     }
-    const auto figure = localFigure(*v.value) + unitText(v);
+    const auto figure = figureText(v) + unitText(v);
     if (v.level == VerdictLevel::Fine && v.atWorst == VerdictLevel::Fine) {
       fine << name + " " + figure;
       continue;

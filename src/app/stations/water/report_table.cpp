@@ -26,6 +26,11 @@ QString text(const Json& object, const char* key) {
              : QString();
 }
 
+/// As fine as a balance needs.
+QString equivalentsText(double meqPerLitre) {
+  return meqPerLitre < 0.0995 ? localNumber(meqPerLitre, 3) : localFigure(meqPerLitre);
+}
+
 QString unitOf(const Json& row) {
   return row.contains("unit") ? text(row, "unit") : QString("mg/L");
 }
@@ -82,6 +87,7 @@ void ReportTable::addMeters(QGridLayout* grid) {
   m_ecUnit = new QComboBox;
   m_ecUnit->setObjectName("waterEcUnit");
   m_ecUnit->setAccessibleName("unit of the EC");
+  m_ecUnit->setFixedWidth(80);
   for (const auto& [name, unit] :
        std::initializer_list<std::pair<const char*, const char*>>{{"mS/cm", "mS/cm"},
                                                                   {"µS/cm", "uS/cm"},
@@ -131,7 +137,7 @@ void ReportTable::addRow(QGridLayout* grid, const QString& name,
     row.keys.push_back(key);
   }
   row.form->setEnabled(forms.size() > 1);
-  row.form->setFixedWidth(84);
+  row.form->setFixedWidth(88);
   row.unit = new QComboBox;
   row.unit->setObjectName("unit_" + QString::fromStdString(forms.front().second));
   row.unit->setAccessibleName("unit of " + name);
@@ -205,7 +211,7 @@ void ReportTable::refreshRow(const Row& row) {
   const auto perMillimole = core::milligramsPerMillimole(key);
   const int charge = core::reportCharge(key);
   if (perMillimole && charge > 0 && typed.unit != "meq/L")
-    parts << localFigure(*mg / *perMillimole * charge) + " meq/L";
+    parts << equivalentsText(*mg / *perMillimole * charge) + " meq/L";
   else if (perMillimole && charge == 0 && typed.unit != "umol/L")
     parts << localFigure(1000 * *mg / *perMillimole) + " µmol/L";
   row.normal->setText((below ? "< " : "= ") + parts.join(" = "));

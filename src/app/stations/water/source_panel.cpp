@@ -99,7 +99,7 @@ QWidget* SourcePanel::makeTop() {
   connect(m_remove, &QPushButton::clicked, this, [this] { WaterEdits(m_editor).remove(m_part); });
   names->addWidget(m_remove);
   column->addLayout(names);
-  m_estimate = new QCheckBox("guess what is not measured");
+  m_estimate = new QCheckBox("guess the rest");
   m_estimate->setObjectName("waterEstimate");
   m_estimate->setToolTip(
       "From EC, hardness and alkalinity, with honest ranges that widen the formula's bands");
@@ -107,7 +107,7 @@ QWidget* SourcePanel::makeTop() {
     WaterEdits(m_editor).set(m_part, on ? "what is not measured is guessed" : "no guessing", "estimate",
                              on ? Json(true) : Json(), false);
   });
-  auto* paste = new QPushButton("Paste or open a report…");
+  auto* paste = new QPushButton("Paste report…");
   paste->setObjectName("pasteReport");
   connect(paste, &QPushButton::clicked, this, &SourcePanel::pasteAsked);
   auto* row = new QHBoxLayout;
@@ -241,7 +241,7 @@ void SourcePanel::chooseReport(int index) {
   if (!source) return;
   const auto date = m_report->itemData(index).toString();
   WaterEdits(m_editor).replace(m_part, sourceFrom(*source, date.toStdString()),
-                               source->name + ": " + m_report->itemText(index));
+                               source->name + ": report " + m_report->itemText(index));
 }
 
 void SourcePanel::treatmentChosen(int index) {
@@ -304,8 +304,8 @@ void SourcePanel::refreshReports() {
   if (several) {
     m_report->clear();
     for (auto it = source->reports.rbegin(); it != source->reports.rend(); ++it)
-      m_report->addItem("report of " + QString::fromStdString(it->first), QString::fromStdString(it->first));
-    m_report->addItem("the worst of all reports", "worst");
+      m_report->addItem(QString::fromStdString(it->first), QString::fromStdString(it->first));
+    m_report->addItem("worst of all", "worst");
     m_report->setCurrentIndex(std::max(0, m_report->findData(QString::fromStdString(about.report))));
     for (const auto& [date, water] : source->reports) {
       std::optional<core::Problem> problem;

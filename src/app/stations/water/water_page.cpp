@@ -108,9 +108,10 @@ QWidget* WaterPage::makeWork() {
 
 QWidget* WaterPage::makeResult() {
   auto* box = new QWidget;
-  auto* row = new QHBoxLayout(box);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(6);
+  auto* column = new QVBoxLayout(box);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(4);
+  m_acidRow = new QWidget;
   m_acid->setObjectName("acidFirst");
   m_acid->setAccessibleName("acid into the water before use");
   m_acid->addItem("no acid before use", "");
@@ -131,10 +132,18 @@ QWidget* WaterPage::makeResult() {
   m_acidDose->setObjectName("acidFirstDose");
   m_result->setObjectName("waterResult");
   m_result->setFont(faceOf(13, true));
+  auto* row = new QHBoxLayout;
   row->addWidget(m_result, 1);
   row->addWidget(m_acid);
-  row->addWidget(m_acidLeft);
-  row->addWidget(m_acidDose);
+  auto* acid = new QHBoxLayout(m_acidRow);
+  acid->setContentsMargins(0, 0, 0, 0);
+  acid->addStretch();
+  acid->addWidget(new QLabel("The acid brings the blend down to"));
+  acid->addWidget(m_acidLeft);
+  acid->addWidget(m_acidDose);
+  column->addLayout(row);
+  column->addWidget(m_acidRow);
+  m_acidRow->hide();
   return box;
 }
 
@@ -203,17 +212,16 @@ void WaterPage::refreshResult() {
   m_result->setText(parts.join(" · "));
   const bool acid = !water.acidFirstId.empty();
   m_acid->setCurrentIndex(std::max(0, m_acid->findData(QString::fromStdString(water.acidFirstId))));
-  m_acidLeft->setVisible(acid);
-  m_acidDose->setVisible(acid);
+  m_acidRow->setVisible(acid);
   if (!acid) return;
   const auto& json = m_editor.json()["water"]["acid_first"];
   if (json.contains("alkalinity_left"))
     m_acidLeft->show(QString::fromStdString(json["alkalinity_left"]["amount"].get<std::string>()));
   const auto density = water.plan.acid->densityKgPerL;
-  m_acidDose->setText(water.answer.acidProblem ? QString("meq/L: the water has less already")
-                      : density
-                          ? "meq/L: " + m_units.dose(water.answer.acidGramsPerLitre / *density)
-                          : QString("meq/L: %1 g per L").arg(localFigure(water.answer.acidGramsPerLitre)));
+  m_acidDose->setText(
+      water.answer.acidProblem ? QString("meq/L alkalinity: it has less already")
+      : density ? "meq/L alkalinity: " + m_units.dose(water.answer.acidGramsPerLitre / *density)
+                : QString("meq/L alkalinity: %1 g per L").arg(localFigure(water.answer.acidGramsPerLitre)));
 }
 
 } // namespace butte::app

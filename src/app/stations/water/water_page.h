@@ -57,6 +57,7 @@ private:
   QComboBox* m_acid;
   NumberField* m_acidLeft;
   QLabel *m_acidDose, *m_result;
+  QWidget* m_acidRow = nullptr;
 };
 
 } // namespace butte::app
