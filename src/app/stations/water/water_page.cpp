@@ -21,6 +21,7 @@
 #include <QScrollArea>
 #include <QStackedWidget>
 #include <QVBoxLayout>
+#include <cmath>
 
 namespace butte::app {
 
@@ -205,6 +206,13 @@ void WaterPage::refreshResult() {
   if (base.ph) parts << "pH " + localNumber(*base.ph, 1);
   if (result.alkalinityMeqPerL)
     parts << QString("alkalinity %1 mg/L as CaCO₃").arg(localNumber(base.netAlkalinityMeqPerL * 50.043, 0));
+  // Drops counted in another blend still stand for the alkalinity until they are counted anew or put aside.
+  const bool apart =
+      result.alkalinityMeqPerL && std::abs(base.netAlkalinityMeqPerL - *result.alkalinityMeqPerL) >
+                                      std::max(0.15, 0.15 * *result.alkalinityMeqPerL);
+  if (apart)
+    parts << QString("▲ by your own drops; the sources make %1")
+                 .arg(localNumber(*result.alkalinityMeqPerL * 50.043, 0));
   double waste = 0;
   for (const auto& part : water.answer.parts)
     waste += part.wasteLitresPerLitre;
