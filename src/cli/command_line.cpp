@@ -55,6 +55,14 @@ int runFileVerb(FileVerb verb, const std::string& file) {
   return print(verb(*input));
 }
 
+int runWaterVerb(const std::string& file) {
+  const auto text = readInput(file);
+  if (!text) return refuse(text.problem());
+  const auto script = exchange::readWaterScript(*text);
+  if (!script) return refuse(script.problem());
+  return print(water(*script));
+}
+
 constexpr const char* sharedKeys =
     "Keys of the JSON object:\n"
     "  water {ph, temperature_c, ec_ms_per_cm, analysis_mg_per_l {Ca, SO4, HCO3, alkalinity_as_CaCO3, ...}}\n"
@@ -71,6 +79,16 @@ constexpr const char* equilibriumKeys =
 constexpr const char* acidKeys =
     "  acid {formula + purity_percent | label_percent, liquid, density_kg_per_l}   target_ph\n"
     "  temperature_c (20)   co2 closed | open   pco2_atm (0.00042)\n";
+constexpr const char* waterKeys =
+    "FILE is a laboratory's table (text, CSV), or a JSON object:\n"
+    "  water {name, ph, temperature_c, ec_ms_per_cm, analysis_mg_per_l {...}, rows [{key, value, unit, "
+    "below}],\n"
+    "         estimate, treatment {kind reverse_osmosis, rejection_percent, recovery_percent,\n"
+    "         rejection_of_percent {B: 60}} | {kind softener, hardness_left_meq_per_l}}\n"
+    "  waters [the same with share]   acid_first {product, alkalinity_left_meq_per_l}\n"
+    "  system open | recirculating   crop   target_mg_per_l\n"
+    "  find_share {of, alkalinity_as_CaCO3_mg_per_l | ec_ms_per_cm | Na_mg_per_l | Cl_mg_per_l | "
+    "Ca_mg_per_l}\n";
 
 } // namespace
 
@@ -102,6 +120,7 @@ int runCommandLine(int argc, char** argv) {
   auto* equilibriumVerb = fileVerb("equilibrium", "pH, species and solids of a mixture",
                                    std::string(sharedKeys) + equilibriumKeys);
   auto* acidVerb = fileVerb("acid", "Acid or base for a pH", std::string(sharedKeys) + acidKeys);
+  auto* waterVerb = fileVerb("water", "Normal form, checks, verdicts and blend of water", waterKeys);
 
   try {
     app.parse(argc, argv);
@@ -121,6 +140,7 @@ int runCommandLine(int argc, char** argv) {
   if (*solveVerb) return runFileVerb(solve, file);
   if (*equilibriumVerb) return runFileVerb(equilibrium, file);
   if (*acidVerb) return runFileVerb(acid, file);
+  if (*waterVerb) return runWaterVerb(file);
   return runFileVerb(*stockVerb ? stock : mix, file);
 }
 

@@ -2,6 +2,7 @@
 #include "base/result.h"
 #include "json_reader.h"
 #include "script_input.h"
+#include "water_script.h"
 
 namespace butte::cli {
 
@@ -19,5 +20,6 @@ core::Result<Outcome> solve(const exchange::ScriptInput& input);
 core::Result<Outcome> stock(const exchange::ScriptInput& input);
 core::Result<Outcome> equilibrium(const exchange::ScriptInput& input);
 core::Result<Outcome> acid(const exchange::ScriptInput& input);
+core::Result<Outcome> water(const exchange::WaterScript& script);
 
 } // namespace butte::cli

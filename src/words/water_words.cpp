@@ -121,6 +121,30 @@ std::string doubtText(const DoubtFound& found) {
   return {};
 }
 
+std::string_view code(WaterDoubt doubt) {
+  switch (doubt) {
+  case WaterDoubt::ChargeUnbalanced:
+    return "charge_unbalanced";
+  case WaterDoubt::ConductivityDisagrees:
+    return "conductivity_disagrees";
+  case WaterDoubt::HardnessDisagrees:
+    return "hardness_disagrees";
+  case WaterDoubt::AlkalinityDisagrees:
+    return "alkalinity_disagrees";
+  case WaterDoubt::AlkalinityAgainstPh:
+    return "alkalinity_against_ph";
+  case WaterDoubt::SolidsDisagree:
+    return "solids_disagree";
+  case WaterDoubt::Softened:
+    return "softened";
+  case WaterDoubt::PhOfPureWater:
+    return "ph_of_pure_water";
+  case WaterDoubt::MagnesiumAboveCalcium:
+    return "magnesium_above_calcium";
+  }
+  return {};
+}
+
 std::string rereadingText(const Rereading& way) {
   switch (way.kind) {
   case RereadingKind::OtherForm:

@@ -120,6 +120,12 @@ TEST_F(WaterPageTest, AMembraneASoftenerAndAcidBeforeUse) {
   EXPECT_THAT(label("treatedWater"), HasSubstr("1.00 L waste per L"));
   type("roRecovery", "25");
   EXPECT_THAT(label("treatedWater"), HasSubstr("3.00 L waste per L"));
+  choose("roIon", "boron");
+  const double usual = water().milligramsPerLitre.of(Nutrient::B);
+  type("roIonRejection", "90");
+  EXPECT_NEAR(water().milligramsPerLitre.of(Nutrient::B), 0.006, 1e-9);
+  type("roIonRejection", "");
+  EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::B), usual) << "as usual again";
   choose("waterTreatment", "softener");
   EXPECT_GT(water().milligramsPerLitre.of(Nutrient::Na), 110);
   choose("waterTreatment", "as it comes");
@@ -229,6 +235,7 @@ TEST_F(WaterPageTest, AnAcidOfTheTableEntersTheRecipeAndTheSaltsGiveWay) {
   const double withPhosphoric = nitrate();
   click("acid_hno3_60");
   EXPECT_GT(editor().gramsOf("hno3_60")->grams(), 0);
+  EXPECT_THAT(find<QWidget>("acidTable")->findChildren<QLabel*>().size(), ::testing::Gt(9));
   EXPECT_LT(nitrate(), withPhosphoric) << "the salts bring less nitrate where the acid brings some";
 }
 
@@ -256,10 +263,14 @@ TEST_F(WaterPageTest, UpkeepOfASourceIsKept) {
   click("keepInBook");
   const auto ref = book().store().list(book::Kind::Water, false)->front().ref;
   window->showRecord(ref);
+  type("reportLaboratory0", "county");
+  type("reportDate0", "2026-01-15");
   type("upkeepMonths_membrane", "24");
   type("upkeepLast_membrane", "2026-03-02");
   ASSERT_FALSE(book().flush());
   const auto upkeep = (*book().record(ref))->body["upkeep"];
+  EXPECT_EQ((*book().record(ref))->body["reports"][0]["date"], "2026-01-15");
+  EXPECT_EQ((*book().record(ref))->body["reports"][0]["laboratory"], "county");
   ASSERT_EQ(upkeep.size(), 1u);
   EXPECT_EQ(upkeep[0]["every_months"], "24");
   EXPECT_EQ(upkeep[0]["last"], "2026-03-02");

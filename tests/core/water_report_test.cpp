@@ -170,6 +170,9 @@ TEST(Examine, EveryCheckSpeaksOfItsOwnFault) {
   TypedReport soft;
   soft.rows = {{"Ca", 3}, {"Mg", 0.5}, {"Na", 135}, {"Cl", 34}, {"SO4", 41}, {"alkalinity_as_CaCO3", 203}};
   EXPECT_TRUE(doubts(*examineReport(soft), WaterDoubt::Softened));
+  TypedReport kits;
+  kits.rows = {{"hardness_as_CaCO3", 1, "dH"}, {"alkalinity_as_CaCO3", 10, "dH"}};
+  EXPECT_TRUE(doubts(*examineReport(kits), WaterDoubt::Softened)) << "by two drop kits alone";
   TypedReport pure;
   pure.rows = {{"Ca", 0.2}, {"Mg", 0.1}, {"Cl", 0.3}, {"HCO3", 0.6}};
   pure.conductivityMsPerCm = 0.01;

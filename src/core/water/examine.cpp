@@ -97,7 +97,7 @@ void checkSums(const Water& water, Examination& out) {
     out.doubts.push_back({WaterDoubt::ConductivityDisagrees, {read, *computed}});
 }
 
-void checkKind(const IonBalance& ions, const Water& water, Examination& out) {
+void checkKind(const TypedReport& report, const IonBalance& ions, const Water& water, Examination& out) {
   const auto has = [&](Nutrient n) { return water.measured[static_cast<std::size_t>(n)]; };
   const double hardness = ions.of(Ion::Ca) + ions.of(Ion::Mg), sodium = ions.of(Ion::Na);
   const bool hard = has(Nutrient::Ca) && has(Nutrient::Mg);
@@ -105,6 +105,11 @@ void checkKind(const IonBalance& ions, const Water& water, Examination& out) {
   if (hard && has(Nutrient::Na) && sodium > 1.5 && hardness < 0.2 * sodium &&
       water.alkalinityMeqPerL.value_or(0) > 2 * hardness)
     out.doubts.push_back({WaterDoubt::Softened, {hardness, sodium}});
+  // From kits: alkalinity without its hardness has sodium beside it.
+  const auto kit = stated(report, "hardness_as_CaCO3");
+  const double alkalinity = water.alkalinityMeqPerL.value_or(0);
+  if (kit && !hard && alkalinity > 1.5 && *kit * meqPerMgCaCO3 < 0.2 * alkalinity)
+    out.doubts.push_back({WaterDoubt::Softened, {*kit * meqPerMgCaCO3, alkalinity - *kit * meqPerMgCaCO3}});
   if (hard && ions.of(Ion::Mg) > ions.of(Ion::Ca) && hardness > 1)
     out.doubts.push_back({WaterDoubt::MagnesiumAboveCalcium, {ions.of(Ion::Mg), ions.of(Ion::Ca)}});
   const bool nearlyPure = water.conductivityMsPerCm ? *water.conductivityMsPerCm < 0.03
@@ -151,7 +156,7 @@ Result<Examination> examineReport(const TypedReport& report) {
   checkSums(*water, out);
   checkHardness(report, ions, *water, out);
   checkAlkalinity(report, *water, out);
-  checkKind(ions, *water, out);
+  checkKind(report, ions, *water, out);
   const bool metersDoubt = std::any_of(out.doubts.begin(), out.doubts.end(), [](const DoubtFound& d) {
     return d.doubt == WaterDoubt::ConductivityDisagrees;
   });

@@ -11,6 +11,7 @@
 #include "words.h"
 
 #include <QComboBox>
+#include <QDate>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -87,6 +88,8 @@ void ThingFacts::build() {
     addLook();
   }
   if (m_ref.kind == Kind::Water) {
+    for (std::size_t i = 0; m_body.contains("reports") && i < m_body["reports"].size(); ++i)
+      addReport(i);
     // Usual intervals: common practice.
     addUpkeep("sediment filter", "6");
     addUpkeep("carbon filter", "6");
@@ -134,6 +137,31 @@ void ThingFacts::addBag() {
   row->addWidget(size);
   row->addWidget(unit);
   row->addStretch();
+  m_rows->addLayout(row);
+}
+
+void ThingFacts::addReport(std::size_t index) {
+  const auto place = "/reports/" + std::to_string(index);
+  auto* row = rowOf(index == 0 ? "reports" : "");
+  auto* date = new QLineEdit(text(place + "/date").left(10));
+  date->setObjectName(QString("reportDate%1").arg(index));
+  date->setAccessibleName("date of the report");
+  date->setFixedWidth(96);
+  connect(date, &QLineEdit::textEdited, this, [this, place](const QString& typed) {
+    if (QDate::fromString(typed, Qt::ISODate).isValid())
+      set("report dated " + typed, place.substr(1) + "/date", typed.toStdString());
+    else
+      emit message("A date reads 2026-03-02.");
+  });
+  auto* laboratory = new QLineEdit(text(place + "/laboratory"));
+  laboratory->setObjectName(QString("reportLaboratory%1").arg(index));
+  laboratory->setAccessibleName("laboratory");
+  laboratory->setPlaceholderText("laboratory");
+  connect(laboratory, &QLineEdit::textEdited, this, [this, place](const QString& typed) {
+    set("laboratory " + typed, place.substr(1) + "/laboratory", typed.toStdString());
+  });
+  row->addWidget(date);
+  row->addWidget(laboratory, 1);
   m_rows->addLayout(row);
 }
 

@@ -28,6 +28,7 @@ private:
   void addBag();
   void addHazards();
   void addLook();
+  void addReport(std::size_t index);
   void addUpkeep(const std::string& what, const QString& usualMonths);
   void setUpkeep(const std::string& what, const char* key, const QString& text);
   void set(const QString& words, const std::string& key, const exchange::Json& value);

@@ -102,7 +102,7 @@ void AcidTable::refresh() {
           ? "None is needed: the water's alkalinity is not known, or no more than " + leaves + " meq/L."
           : "Each leaves " + leaves +
                 " meq/L of alkalinity as a buffer. Press one to put it into the recipe; it goes into an acid "
-                "tank of its own, never into A or B.");
+                "tank of its own, never into A or B. A price on the shelf shows its cost.");
   for (const auto& row : m_rows) {
     const auto it =
         std::find_if(choices.begin(), choices.end(), [&](const auto& c) { return c.product->id == row.id; });
@@ -115,7 +115,13 @@ void AcidTable::refresh() {
     row.button->style()->polish(row.button);
     const auto dose = it->millilitresPerLitre > 0 ? m_units.dose(it->millilitresPerLitre)
                                                   : localFigure(it->gramsPerLitre) + " g per L";
-    row.words->setText(QString("<b>%1</b> · %2<br>%3").arg(dose, dangerOf(*it->product), bringsOf(*it)));
+    QString cost;
+    if (at >= 0) {
+      const auto& price = m_editor.document().allProducts[static_cast<std::size_t>(at)].pricePerKg;
+      if (price) cost = QString(" · costs %1 per m³").arg(localFigure(*price * it->gramsPerLitre));
+    }
+    row.words->setText(
+        QString("<b>%1</b>%2 · %3<br>%4").arg(dose, cost, dangerOf(*it->product), bringsOf(*it)));
   }
 }
 

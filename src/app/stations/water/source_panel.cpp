@@ -7,6 +7,7 @@
 #include "fields/number_field.h"
 #include "services/units_shown.h"
 #include "stations/water/drift_chart.h"
+#include "stations/water/ion_rejection.h"
 #include "stations/water/water_sources.h"
 #include "water/water_plan.h"
 #include "water/water_solutes.h"
@@ -59,11 +60,14 @@ SourcePanel::SourcePanel(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
   m_drift = new DriftChart;
   column->addWidget(m_drift);
   column->addWidget(makeTreatment());
+  m_ionRow = new IonRejection(editor);
+  connect(m_ionRow, &IonRejection::message, this, &SourcePanel::message);
+  column->addWidget(m_ionRow);
   column->addWidget(m_treated);
   column->addWidget(makeShare());
   // Until a source is shown: what few need takes no room.
-  for (auto* part : std::initializer_list<QWidget*>{m_newer, m_drift, m_membraneRow, m_softenerRow, m_treated,
-                                                    m_report, m_remove})
+  for (auto* part : std::initializer_list<QWidget*>{m_newer, m_drift, m_ionRow, m_membraneRow, m_softenerRow,
+                                                    m_treated, m_report, m_remove})
     part->hide();
 }
 
@@ -331,11 +335,13 @@ void SourcePanel::refreshTreatment() {
   const bool softener = std::holds_alternative<core::Softener>(treatment);
   m_treatment->setCurrentIndex(membrane ? 1 : softener ? 2 : 0);
   m_membraneRow->setVisible(membrane);
+  m_ionRow->setVisible(membrane);
   m_softenerRow->setVisible(softener);
   m_treated->setVisible(membrane || softener);
   if (membrane) {
     m_rejection->show(text(json["treatment"], "rejection_percent"));
     m_recovery->show(text(json["treatment"], "recovery_percent"));
+    m_ionRow->showPart(m_part);
     const auto ec = core::computedConductivityMsPerCm(answer.treated);
     m_treated->setText(QString("%1 L waste per L%2")
                            .arg(localFigure(answer.share > 0 ? answer.wasteLitresPerLitre / answer.share : 0),

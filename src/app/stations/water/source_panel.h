@@ -14,6 +14,7 @@ namespace butte::app {
 class BookDesk;
 class DriftChart;
 class FormulaEditor;
+class IonRejection;
 class NumberField;
 
 /// Where a source comes from (typed here, or a report of the book), what is done to it, and its share.
@@ -51,6 +52,7 @@ private:
   QLineEdit* m_name;
   QLabel *m_newer, *m_treated;
   NumberField *m_rejection, *m_recovery, *m_hardnessLeft, *m_share, *m_limit;
+  IonRejection* m_ionRow;
   QWidget *m_membraneRow, *m_softenerRow, *m_shareRow;
   QPushButton* m_remove;
   QCheckBox* m_estimate;
