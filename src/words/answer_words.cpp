@@ -24,11 +24,55 @@ std::string capitalised(std::string text) {
   return text;
 }
 
+/// "sulfate, which stands at its cap".
+std::string limitText(const BindingLimit& limit, const ProductNamer& name) {
+  switch (limit.kind) {
+  case LimitKind::Band:
+    return nutrientName(limit.nutrient) +
+           (limit.beyond  ? limit.upper ? ", which stands over its band" : ", which falls short already"
+            : limit.upper ? ", which stands at the top of its band"
+                          : ", which stands at the foot of its band");
+  case LimitKind::Ratio:
+    return "a ratio that is to be kept";
+  case LimitKind::Cap:
+    return nutrientName(limit.nutrient) + ", which stands at its cap";
+  case LimitKind::Most:
+    return name(limit.product) + ", which stands at its most";
+  case LimitKind::Least:
+    return name(limit.product) + ", which stands at its least";
+  case LimitKind::Held:
+    return name(limit.product) + ", which is held at its weight";
+  case LimitKind::Alkalinity:
+    return "the alkalinity that acid has to take";
+  }
+  return {};
+}
+
+/// "potassium can't rise further: every product that carries it also brings sulfate, which stands at its
+/// cap."
+std::string limitsText(const Reason& r, const ProductNamer& name) {
+  if (r.limits.empty()) return fmt::format("{} mg/L against {} asked.", figure(r.has), figure(r.wants));
+  const auto how = r.over ? std::string("it can't fall further: ") : std::string("it can't rise further: ");
+  const auto brings = r.over ? "takes along " : "also brings ";
+  const auto& first = r.limits.front();
+  if (r.everyCarrier && r.limits.size() == 1)
+    return how + "every product that carries it " + brings + limitText(first, name) + ".";
+  std::string parts;
+  for (std::size_t i = 0; i < r.limits.size() && i < 3; ++i) {
+    const auto& limit = r.limits[i];
+    if (i > 0) parts += "; ";
+    if (!limit.carriers.empty() && (limit.kind == LimitKind::Band || limit.kind == LimitKind::Cap))
+      parts += list(limit.carriers, name) + " " + brings + limitText(limit, name);
+    else
+      parts += "it leans on " + limitText(limit, name);
+  }
+  return how + parts + ".";
+}
+
 } // namespace
 
 std::string reasonText(const Reason& r, const ProductNamer& name) {
   const auto what = nutrientName(r.nutrient);
-  const auto other = r.other ? nutrientName(*r.other) : std::string("other elements");
   const auto start =
       capitalised(fmt::format("{} {}: ", what, r.over ? "stands over its band" : "falls short"));
   switch (r.kind) {
@@ -48,12 +92,14 @@ std::string reasonText(const Reason& r, const ProductNamer& name) {
     return start + "only acids or bases carry it, and they are dosed for alkalinity, not as food.";
   case ReasonKind::AcidBrings:
     return start + fmt::format("{} brings it while taking the alkalinity down.", list(r.products, name));
+  case ReasonKind::Traded:
+    return start +
+           fmt::format("the closest fit shares the misses out ({} of {} mg/L); with the bands first it "
+                       "could be had.",
+                       figure(r.has), figure(r.wants));
   case ReasonKind::ComesWith:
-    if (!r.other) return start + fmt::format("{} mg/L against {} asked.", figure(r.has), figure(r.wants));
-    return start + fmt::format("{} {} come only together in {}; {} of it would push {} further off.", what,
-                               "and " + other, list(r.products, name), r.over ? "less" : "more", other);
   case ReasonKind::Cap:
-    return start + fmt::format("{} also brings {}, which stands at its cap.", list(r.products, name), other);
+    return start + limitsText(r, name);
   case ReasonKind::WaterOverCap:
     return capitalised(fmt::format("{}: the water and what is held fixed bring {} mg/L, above the cap of {}.",
                                    what, figure(r.has), figure(r.wants)));

@@ -20,7 +20,8 @@ double rowScale(const Eigen::RowVectorXd& row, double rhs) {
 class ActiveSet {
 public:
   /// With `leastNorm`, A is the identity and b zero.
-  ActiveSet(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits, VectorXd start, bool leastNorm = false)
+  ActiveSet(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits, VectorXd start,
+            bool leastNorm = false)
       : m_a(a), m_b(b), m_limits(limits), m_leastNorm(leastNorm), m_x(std::move(start)),
         m_fixed(static_cast<std::size_t>(m_x.size()), 0),
         m_active(static_cast<std::size_t>(limits.inequality.rows()), false) {
@@ -102,7 +103,8 @@ private:
   VectorXd leastNormStep(const MatrixXd& working) const {
     VectorXd p = VectorXd::Zero(m_x.size());
     VectorXd own(static_cast<Index>(m_free.size()));
-    for (std::size_t i = 0; i < m_free.size(); ++i) own[static_cast<Index>(i)] = m_x[m_free[i]];
+    for (std::size_t i = 0; i < m_free.size(); ++i)
+      own[static_cast<Index>(i)] = m_x[m_free[i]];
     VectorXd kept = VectorXd::Zero(own.size());
     if (working.rows() > 0) {
       Eigen::ColPivHouseholderQR<MatrixXd> qr(working.transpose());
@@ -114,7 +116,8 @@ private:
       kept = turned;
       kept.applyOnTheLeft(qr.householderQ());
     }
-    for (std::size_t i = 0; i < m_free.size(); ++i) p[m_free[i]] = kept[static_cast<Index>(i)] - own[static_cast<Index>(i)];
+    for (std::size_t i = 0; i < m_free.size(); ++i)
+      p[m_free[i]] = kept[static_cast<Index>(i)] - own[static_cast<Index>(i)];
     return p;
   }
 

@@ -24,7 +24,8 @@ public:
       const VectorXd direction = solveOn(inside(lambda), residual);
       double step = 1;
       const double now = dual(lambda), slope = residual.dot(direction);
-      while (step > 1e-4 && dual(lambda + step * direction) < now + 1e-4 * step * slope) step *= 0.5;
+      while (step > 1e-4 && dual(lambda + step * direction) < now + 1e-4 * step * slope)
+        step *= 0.5;
       lambda += step * direction;
     }
     return std::nullopt;
@@ -75,7 +76,8 @@ VectorXd leastNormAmongEqual(const MatrixXd& a, const LinearLimits& limits, cons
       rows.row(i) /= norm;
       rhs[i] /= norm;
     }
-    if (const auto start = DualSearch(rows, rhs, limits.lower, limits.upper).run()) return leastNormWithin(held, *start);
+    if (const auto start = DualSearch(rows, rhs, limits.lower, limits.upper).run())
+      return leastNormWithin(held, *start);
   }
   return leastNormWithin(held, x);
 }

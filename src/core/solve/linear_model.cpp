@@ -108,22 +108,64 @@ private:
   bool m_needsRow = false;
 };
 
+/// A ratio as an equation: what stands above less `factor` times what stands below, on its basis.
+Eigen::RowVectorXd ratioRow(const SolveRequest& request, const RatioWish& wish, double factor) {
+  Eigen::RowVectorXd row = Eigen::RowVectorXd::Zero(static_cast<Index>(request.shelf.size()));
+  for (const auto n : wish.above)
+    row += amountPerMilligram(n, wish.basis) * carriers(request, n);
+  for (const auto n : wish.below)
+    row -= factor * amountPerMilligram(n, wish.basis) * carriers(request, n);
+  return row;
+}
+
+double ratioBase(const SolveRequest& request, const RatioWish& wish, double factor) {
+  const auto& water = request.water.milligramsPerLitre;
+  return ratioSide(wish.above, wish.basis, water) - factor * ratioSide(wish.below, wish.basis, water);
+}
+
+void addTargetRow(const SolveRequest& request, Index i, LinearModel& model) {
+  const auto& row = request.rows[static_cast<std::size_t>(i)];
+  model.perGram.row(i) = carriers(request, row.nutrient);
+  model.base[i] = request.water.milligramsPerLitre.of(row.nutrient);
+  model.fitWeight[i] = std::sqrt(row.weight) / row.divisor();
+  model.wanted[i] = row.milligramsPerLitre;
+  const double perUnit = row.weight / row.divisor();
+  const auto wish = static_cast<std::size_t>(i);
+  model.bands.push_back({model.perGram.row(i), row.bandHigh() - model.base[i], perUnit, wish, true});
+  model.bands.push_back({-model.perGram.row(i), model.base[i] - row.bandLow(), perUnit, wish, false});
+}
+
+void addRatio(const SolveRequest& request, std::size_t index, Index i, LinearModel& model) {
+  const auto& wish = request.ratios[index];
+  const double divisor = ratioDivisor(request.rows, wish).value_or(1);
+  model.perGram.row(i) = ratioRow(request, wish, wish.value);
+  model.base[i] = ratioBase(request, wish, wish.value);
+  model.fitWeight[i] = std::sqrt(wish.weight) / divisor;
+  model.wanted[i] = 0;
+  const double perUnit = wish.weight / divisor;
+  const auto row = static_cast<std::size_t>(i);
+  model.bands.push_back(
+      {ratioRow(request, wish, wish.high()), -ratioBase(request, wish, wish.high()), perUnit, row, true});
+  model.bands.push_back(
+      {-ratioRow(request, wish, wish.low()), ratioBase(request, wish, wish.low()), perUnit, row, false});
+}
+
 } // namespace
 
 LinearModel buildModel(const SolveRequest& request) {
   LinearModel model;
-  const auto rows = static_cast<Index>(request.rows.size());
+  const auto targets = static_cast<Index>(request.rows.size());
+  const auto rows = targets + static_cast<Index>(request.ratios.size());
   const auto n = static_cast<Index>(request.shelf.size());
   model.perGram.resize(rows, n);
   model.base.resize(rows);
   model.fitWeight.resize(rows);
   model.wanted.resize(rows);
   for (Index i = 0; i < rows; ++i) {
-    const auto& row = request.rows[static_cast<std::size_t>(i)];
-    model.perGram.row(i) = carriers(request, row.nutrient);
-    model.base[i] = request.water.milligramsPerLitre.of(row.nutrient);
-    model.fitWeight[i] = std::sqrt(row.weight) / row.divisor();
-    model.wanted[i] = row.milligramsPerLitre;
+    if (i < targets)
+      addTargetRow(request, i, model);
+    else
+      addRatio(request, static_cast<std::size_t>(i - targets), i, model);
   }
   Bounds bounds = productBounds(request);
   AcidPlan acid(request, bounds, model);
@@ -136,14 +178,24 @@ LinearModel buildModel(const SolveRequest& request) {
   return model;
 }
 
-LinearLimits withBands(const LinearModel& model, const std::vector<TargetRow>& rows) {
+LinearLimits withBands(const LinearModel& model) {
   LinearLimits limits = model.limits;
-  for (std::size_t i = 0; i < rows.size(); ++i) {
-    const auto k = static_cast<Index>(i);
-    limits.addInequality(model.perGram.row(k), rows[i].bandHigh() - model.base[k]);
-    limits.addInequality(-model.perGram.row(k), model.base[k] - rows[i].bandLow());
-  }
+  for (const auto& edge : model.bands)
+    limits.addInequality(edge.row, edge.most);
   return limits;
+}
+
+double resultAt(const LinearModel& model, Index row, const Eigen::VectorXd& x) {
+  return model.base[row] + (x.size() > 0 ? model.perGram.row(row).dot(x) : 0.0);
+}
+
+double violationAt(const LinearModel& model, const Eigen::VectorXd& x) {
+  double sum = 0;
+  for (const auto& edge : model.bands) {
+    const double past = (x.size() > 0 ? edge.row.dot(x) : 0.0) - edge.most;
+    if (past > 0) sum += past * edge.violationPerUnit;
+  }
+  return sum;
 }
 
 } // namespace butte::core

@@ -4,15 +4,25 @@
 
 namespace butte::core {
 
+/// One edge of a wish's band: row . x <= most.
+struct BandEdge {
+  Eigen::RowVectorXd row;
+  double most = 0;
+  double violationPerUnit = 1; ///< weight / divisor
+  std::size_t wish = 0;        ///< row of the model
+  bool upper = true;
+};
+
 /// The formula problem in equations, with x in g/L of each product.
 ///
 /// Row i: base_i + sum_j a_ij x_j = result_i in mg/L, where base is the water's share.
 struct LinearModel {
-  Eigen::MatrixXd perGram;   ///< rows x products: mg/L per g/L
+  Eigen::MatrixXd perGram;   ///< rows x products: mg/L per g/L; the ratios follow the target's rows
   Eigen::VectorXd base;      ///< mg/L from the water
   Eigen::VectorXd fitWeight; ///< sqrt(weight) / divisor of each row
-  Eigen::VectorXd wanted;    ///< mg/L
-  LinearLimits limits;       ///< bounds, caps, and the alkalinity row when acid is dosed
+  Eigen::VectorXd wanted;    ///< mg/L; 0 for a ratio
+  std::vector<BandEdge> bands;
+  LinearLimits limits; ///< bounds, caps, and the alkalinity row when acid is dosed
   std::vector<std::pair<SolveWarning, std::string>> warnings;
 
   /// The scaled fit: minimise |A x - b|.
@@ -22,7 +32,12 @@ struct LinearModel {
 
 LinearModel buildModel(const SolveRequest& request);
 
-/// The limits with every row's band added as two inequalities.
-LinearLimits withBands(const LinearModel& model, const std::vector<TargetRow>& rows);
+/// The limits with every band's edges added as inequalities, in the order of `bands`.
+LinearLimits withBands(const LinearModel& model);
+
+/// Where a row stands at x, in mg/L.
+double resultAt(const LinearModel& model, Eigen::Index row, const Eigen::VectorXd& x);
+/// Distances outside the bands, weighted, summed up.
+double violationAt(const LinearModel& model, const Eigen::VectorXd& x);
 
 } // namespace butte::core

@@ -1,5 +1,7 @@
 #include "solve/reasons.h"
 
+#include "solve/obstacles.h"
+
 #include <cmath>
 
 namespace butte::core {
@@ -11,9 +13,9 @@ using Eigen::VectorXd;
 class Explainer {
 public:
   Explainer(const SolveRequest& request, const LinearModel& model, const VectorXd& x)
-      : m_request(request), m_model(model), m_x(x) {}
+      : m_request(request), m_model(model), m_x(x), m_obstacles(request, model, x) {}
 
-  Reason explain(std::size_t row, double result) const {
+  Reason explain(std::size_t row, double result) {
     const auto i = static_cast<Index>(row);
     Reason reason;
     reason.nutrient = m_request.rows[row].nutrient;
@@ -32,7 +34,7 @@ private:
   bool canRise(Index j) const { return m_x[j] < m_model.limits.upper[j]; }
   bool canFall(Index j) const { return m_x[j] > m_model.limits.lower[j]; }
 
-  void explainOver(Index i, std::size_t row, Reason& reason) const {
+  void explainOver(Index i, std::size_t row, Reason& reason) {
     const double high = m_request.rows[row].bandHigh();
     if (m_model.base[i] > high) {
       reason.kind = ReasonKind::WaterAlone;
@@ -68,7 +70,7 @@ private:
     comesWith(i, -1, reason);
   }
 
-  void explainShort(Index i, Reason& reason) const {
+  void explainShort(Index i, Reason& reason) {
     bool carried = false, onlyAcids = true, anyFree = false;
     for (Index j = 0; j < m_x.size(); ++j) {
       if (m_model.perGram(i, j) <= 0) continue;
@@ -89,54 +91,43 @@ private:
     }
   }
 
-  /// Which other row or cap pushes back when the carriers of row i move in the direction: of all (row,
-  /// product) pairs, the one whose residual opposes the move most.
-  void comesWith(Index i, int direction, Reason& reason) const {
+  /// What else would have to give: asked of a linear program, not guessed.
+  void comesWith(Index i, int direction, Reason& reason) {
+    const Obstacles found = m_obstacles.of(i, direction);
     reason.kind = ReasonKind::ComesWith;
-    const VectorXd miss = m_model.base + m_model.perGram * m_x - m_model.wanted;
-    double strongest = 0;
-    for (Index j = 0; j < m_x.size(); ++j) {
-      if (m_model.perGram(i, j) <= 0 || !(direction > 0 ? canRise(j) : canFall(j))) continue;
-      const double own = m_model.perGram(i, j) * m_model.fitWeight[i];
-      if (capBinds(j, direction, reason)) return;
-      for (Index k = 0; k < miss.size(); ++k) {
-        if (k == i || m_request.rows[static_cast<std::size_t>(k)].nutrient == reason.nutrient) continue;
-        const double opposing =
-            direction * m_model.perGram(k, j) * miss[k] * m_model.fitWeight[k] * m_model.fitWeight[k] / own;
-        if (opposing <= strongest) continue;
-        strongest = opposing;
-        reason.other = m_request.rows[static_cast<std::size_t>(k)].nutrient;
-        reason.products = {product(j).id};
-      }
+    reason.reachable = found.reachable;
+    reason.limits = found.limits;
+    reason.everyCarrier = found.everyCarrier;
+    if (found.reachesBand) {
+      reason.kind = ReasonKind::Traded;
+      return;
     }
-  }
-
-  bool capBinds(Index j, int direction, Reason& reason) const {
-    if (direction < 0) return false;
-    for (std::size_t c = 0; c < m_request.caps.size(); ++c) {
-      const auto k = static_cast<Index>(c);
-      const auto& row = m_model.limits.inequality.row(k);
-      const double room = m_model.limits.inequalityRhs[k] - row.dot(m_x);
-      if (row[j] <= 0 || room > 1e-7 * (1 + std::abs(m_model.limits.inequalityRhs[k]))) continue;
-      reason.kind = ReasonKind::Cap;
-      reason.other = m_request.caps[c].nutrient;
-      reason.products = {product(j).id};
-      return true;
-    }
-    return false;
+    if (found.limits.empty()) return;
+    const auto& first = found.limits.front();
+    if (first.kind == LimitKind::Cap) reason.kind = ReasonKind::Cap;
+    if (first.kind == LimitKind::Cap || first.kind == LimitKind::Band) reason.other = first.nutrient;
+    reason.products = first.carriers;
   }
 
   const SolveRequest& m_request;
   const LinearModel& m_model;
   const VectorXd& m_x;
+  ObstacleSearch m_obstacles;
 };
+
+Reason only(ReasonKind kind, Nutrient nutrient) {
+  Reason reason;
+  reason.kind = kind;
+  reason.nutrient = nutrient;
+  return reason;
+}
 
 } // namespace
 
 std::vector<Reason> reasonsForMisses(const SolveRequest& request, const LinearModel& model,
                                      const VectorXd& x) {
   std::vector<Reason> reasons;
-  const Explainer explainer(request, model, x);
+  Explainer explainer(request, model, x);
   for (std::size_t i = 0; i < request.rows.size(); ++i) {
     const auto k = static_cast<Index>(i);
     const double result = model.base[k] + (x.size() > 0 ? model.perGram.row(k).dot(x) : 0.0);
@@ -166,10 +157,9 @@ std::vector<Reason> reasonsForNoAnswer(const SolveRequest& request, const Linear
   if (const auto start = feasiblePoint(model.limits)) {
     const VectorXd x = constrainedLeastSquares(model.scaledMatrix(), model.scaledRhs(), model.limits, *start);
     reasons = reasonsForMisses(request, model, x);
-    if (reasons.empty())
-      reasons.push_back({ReasonKind::BandsConflict, request.rows.front().nutrient, false, {}, {}, 0, 0});
+    if (reasons.empty()) reasons.push_back(only(ReasonKind::BandsConflict, request.rows.front().nutrient));
   } else {
-    reasons.push_back({ReasonKind::AlkalinityConflict, Nutrient::N, false, {}, {}, 0, 0});
+    reasons.push_back(only(ReasonKind::AlkalinityConflict, Nutrient::N));
   }
   return reasons;
 }

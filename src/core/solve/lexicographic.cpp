@@ -1,0 +1,101 @@
+#include "solve/lexicographic.h"
+
+#include "solve/fit.h"
+#include "solve/least_norm.h"
+#include "solve/linear_program.h"
+
+#include <limits>
+
+namespace butte::core {
+
+using Eigen::Index;
+using Eigen::MatrixXd;
+using Eigen::RowVectorXd;
+using Eigen::VectorXd;
+
+LinearLimits loosened(const LinearModel& model) {
+  const Index n = model.limits.lower.size(), wishes = model.base.size();
+  LinearLimits loose = model.limits;
+  const auto widen = [&](const MatrixXd& m) {
+    MatrixXd wide = MatrixXd::Zero(m.rows(), n + wishes);
+    wide.leftCols(n) = m;
+    return wide;
+  };
+  loose.equality = widen(loose.equality);
+  loose.inequality = widen(loose.inequality);
+  loose.lower.conservativeResize(n + wishes);
+  loose.upper.conservativeResize(n + wishes);
+  loose.lower.tail(wishes).setZero();
+  loose.upper.tail(wishes).setConstant(std::numeric_limits<double>::infinity());
+  for (const auto& edge : model.bands) {
+    RowVectorXd row = RowVectorXd::Zero(n + wishes);
+    row.head(n) = edge.row;
+    row[n + static_cast<Index>(edge.wish)] = -1;
+    loose.addInequality(row, edge.most);
+  }
+  return loose;
+}
+
+VectorXd violationWeights(const LinearModel& model) {
+  VectorXd weights = VectorXd::Zero(model.limits.lower.size() + model.base.size());
+  for (const auto& edge : model.bands)
+    weights[model.limits.lower.size() + static_cast<Index>(edge.wish)] = edge.violationPerUnit;
+  return weights;
+}
+
+std::optional<LeastViolation> leastViolation(const LinearModel& model, const LinearLimits& loose) {
+  const VectorXd weights = violationWeights(model);
+  const auto x = linearProgram(weights, loose);
+  if (!x) return std::nullopt;
+  return LeastViolation{*x, weights.dot(*x)};
+}
+
+namespace {
+
+/// The sum of violations held where it is, to rounding.
+LinearLimits holding(const LinearModel& model, LinearLimits loose, double sum) {
+  loose.addInequality(violationWeights(model).transpose(), sum + 1e-11 * (1 + sum));
+  return loose;
+}
+
+} // namespace
+
+std::optional<VectorXd> cheapestWithin(const LinearModel& model, const VectorXd& cost, Require require) {
+  const Index n = cost.size();
+  const LinearLimits bands = withBands(model);
+  if (const auto x = linearProgram(cost, bands)) return leastNormAmongEqual(cost.transpose(), bands, *x);
+  if (require == Require::Bands) return std::nullopt;
+  const LinearLimits loose = loosened(model);
+  const auto least = leastViolation(model, loose);
+  if (!least) return std::nullopt;
+  VectorXd wideCost = VectorXd::Zero(loose.lower.size());
+  wideCost.head(n) = cost;
+  const auto x = linearProgram(wideCost, holding(model, loose, least->sum));
+  return VectorXd((x ? *x : least->x).head(n));
+}
+
+std::optional<VectorXd> bandsFirst(const LinearModel& model) {
+  const MatrixXd a = model.scaledMatrix();
+  const VectorXd b = model.scaledRhs();
+  const auto free = fitWithin(a, b, model.limits);
+  if (!free || violationAt(model, *free) <= 0) return free;
+  if (const auto inside = fitWithin(a, b, withBands(model))) return inside;
+  const LinearLimits loose = loosened(model);
+  const auto least = leastViolation(model, loose);
+  if (!least) return std::nullopt;
+  // A hair of room, so that the search starts inside and does not stumble over rounding.
+  LinearLimits held = loose;
+  held.addInequality(violationWeights(model).transpose(), least->sum * (1 + 1e-9) + 1e-9);
+  MatrixXd wide = MatrixXd::Zero(a.rows(), loose.lower.size());
+  wide.leftCols(a.cols()) = a;
+  const VectorXd x = constrainedLeastSquares(wide, b, held, least->x);
+  // With the slacks fixed where they came to stand, the weights become unique.
+  LinearLimits fixed = model.limits;
+  for (const auto& edge : model.bands) {
+    const double slack = x[a.cols() + static_cast<Index>(edge.wish)];
+    fixed.addInequality(edge.row, std::max(edge.most + slack, edge.row.dot(x.head(a.cols()))));
+  }
+  return leastNormAmongEqual(a, fixed, x.head(a.cols()));
+}
+
+} // namespace butte::core
