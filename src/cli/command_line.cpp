@@ -1,5 +1,6 @@
 #include "command_line.h"
 
+#include "batch.h"
 #include "verbs.h"
 #include "words.h"
 
@@ -7,6 +8,7 @@
 #include <fstream>
 #include <iostream>
 #include <iterator>
+#include <unistd.h>
 
 namespace butte::cli {
 namespace {
@@ -63,6 +65,16 @@ int runWaterVerb(const std::string& file) {
   return print(water(*script));
 }
 
+int runBatch(const std::string& file, const std::string& out, bool progress) {
+  const auto text = readInput(file);
+  if (!text) return refuse(text.problem());
+  const auto input = exchange::readScriptInput(*text);
+  if (!input) return refuse(input.problem());
+  const auto lines = solveBatch(*input, out, progress || isatty(STDERR_FILENO) ? &std::cerr : nullptr);
+  if (!lines) return refuse(lines.problem());
+  return print(Result<Outcome>(Outcome{exchange::Json{{"lines", *lines}, {"file", out}}, 0}));
+}
+
 constexpr const char* sharedKeys =
     "Keys of the JSON object:\n"
     "  water {ph, temperature_c, ec_ms_per_cm, analysis_mg_per_l {Ca, SO4, HCO3, alkalinity_as_CaCO3, ...}}\n"
@@ -72,7 +84,18 @@ constexpr const char* sharedKeys =
     "  weights_g {id: grams in volume_l of finished feed}   volume_l (1)\n";
 constexpr const char* solveKeys =
     "  target_mg_per_l   tolerance_percent (5)   weight (1)   max_mg_per_l\n"
-    "  objective closest | cheapest   require best | bands   locked [id]   alkalinity_left_meq_per_l\n";
+    "  objective closest | cheapest   require best | bands | bands_first   locked [id]\n"
+    "  alkalinity_left_meq_per_l   ratios [{above [K], below [Ca, Mg], value, basis mass | moles | "
+    "equivalents,\n"
+    "                                      tolerance_percent (10), weight}]\n";
+constexpr const char* modeKeys =
+    "  products_from shelf | catalogue   at_most_products   fewest_products   mends (what would help)\n"
+    "  round_to_g {default, id}: weights in the scale's steps, chosen together\n"
+    "  errors {content_percent, moisture_percent, weighing_g {default, id}, volume_percent, dosing_percent,\n"
+    "          water_percent}: the +- of every element and of the EC\n"
+    "  mode audit: what weights_g give against the target, and which line is wrong\n"
+    "  crops [{name, target_mg_per_l, tolerance_percent, weight}]   corrections: one set of stocks for all\n"
+    "With --out FILE.csv: targets [as crops] x waters [{name, ph, analysis_mg_per_l ...}], a line each.\n";
 constexpr const char* stockKeys = "  stock {factor (100), temperature_c (20), tanks {name: {volume_l}}}\n";
 constexpr const char* equilibriumKeys =
     "  temperature_c (20)   ph (else from the alkalinity)   co2 closed | open   pco2_atm (0.00042)\n";
@@ -114,7 +137,12 @@ int runCommandLine(int argc, char** argv) {
     return verb;
   };
   auto* mixVerb = fileVerb("mix", "What water and weights give", sharedKeys);
-  auto* solveVerb = fileVerb("solve", "Weights for a target", std::string(sharedKeys) + solveKeys);
+  auto* solveVerb = fileVerb("solve", "Weights for a target", std::string(sharedKeys) + solveKeys + modeKeys);
+  std::string batchFile;
+  bool progress = false;
+  solveVerb->add_option("--out", batchFile, "solve every target with every water into this CSV file");
+  solveVerb->add_flag("--progress", progress,
+                      "draw the progress bar even where standard error is no terminal");
   auto* stockVerb =
       fileVerb("stock", "Stock tanks for a formula", std::string(sharedKeys) + solveKeys + stockKeys);
   auto* equilibriumVerb = fileVerb("equilibrium", "pH, species and solids of a mixture",
@@ -137,6 +165,7 @@ int runCommandLine(int argc, char** argv) {
   if (*compositionVerb) return print(composition(formula));
   if (*convertVerb) return print(convert(value, from, to, substance));
   if (*mixVerb) return runFileVerb(mix, file);
+  if (*solveVerb && !batchFile.empty()) return runBatch(file, batchFile, progress);
   if (*solveVerb) return runFileVerb(solve, file);
   if (*equilibriumVerb) return runFileVerb(equilibrium, file);
   if (*acidVerb) return runFileVerb(acid, file);

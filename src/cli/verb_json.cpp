@@ -1,5 +1,7 @@
 #include "verb_json.h"
 
+#include "solve/check.h"
+
 namespace butte::cli {
 
 using namespace core;
@@ -37,6 +39,68 @@ std::vector<Mass> weightsOf(const ScriptInput& input) {
     grams.push_back(!input.weights || it == input.weights->end() ? Mass{} : it->second);
   }
   return grams;
+}
+
+void addMix(Json& out, const MixResult& feed) {
+  out["elements_mg_per_l"] = nutrientObject(feed.milligramsPerLitre);
+  Json ions = Json::object();
+  for (const auto ion : allIons)
+    ions[std::string(ionKey(ion))] = feed.ions.of(ion);
+  out["ions_meq_per_l"] = ions;
+  out["cations_meq_per_l"] = feed.ions.cationsMeqPerL();
+  out["anions_meq_per_l"] = feed.ions.anionsMeqPerL();
+  out["ec_ms_per_cm_25c"] = feed.conductivity.milliSiemensPerCm();
+  out["ph"] = optionalNumber(feed.ph);
+  out["ph_in_air"] = optionalNumber(feed.phInAir);
+  out["cost"] = optionalNumber(feed.cost);
+}
+
+Json weightsObject(const SolveRequest& request, const std::vector<Mass>& grams) {
+  Json out = Json::object();
+  for (std::size_t j = 0; j < grams.size(); ++j)
+    out[request.shelf[j].id] = grams[j].grams();
+  return out;
+}
+
+std::string statusName(SolveStatus status) {
+  switch (status) {
+  case SolveStatus::Met:
+    return "met";
+  case SolveStatus::Best:
+    return "best";
+  case SolveStatus::Impossible:
+    return "impossible";
+  }
+  return {};
+}
+
+Json solveWarnings(const ScriptInput& input, const SolveRequest& request, const SolveAnswer& answer) {
+  Json out = inputWarnings(input);
+  for (const auto& [kind, product] : answer.warnings)
+    out.push_back(warning(words::code(kind), words::solveWarningText(kind, product)));
+  for (const auto& id : input.weightsIgnored)
+    out.push_back(
+        warning("weight_not_locked", "the weight of '" + id + "' is not locked, so it is solved anew"));
+  if (checkAnswer(request, answer) != AnswerFault::None)
+    out.push_back(
+        warning("check_failed", "an independent check of this answer did not agree: do not use it"));
+  return out;
+}
+
+Json reasonTexts(const SolveAnswer& answer) {
+  Json out = Json::array();
+  for (const auto& reason : answer.reasons)
+    out.push_back(words::reasonText(reason));
+  return out;
+}
+
+Outcome impossible(const ScriptInput& input, const SolveAnswer& answer) {
+  Outcome outcome;
+  outcome.exitCode = 3;
+  outcome.json["status"] = statusName(answer.status);
+  outcome.json["reasons"] = reasonTexts(answer);
+  outcome.json["warnings"] = solveWarnings(input, input.given.request, answer);
+  return outcome;
 }
 
 } // namespace butte::cli

@@ -18,4 +18,14 @@ Json inputWarnings(const exchange::ScriptInput& input);
 /// `weights_g`, parallel to the shelf; 0 for those not named.
 std::vector<core::Mass> weightsOf(const exchange::ScriptInput& input);
 
+/// Elements, ions, EC, pH and cost of a feed.
+void addMix(Json& out, const core::MixResult& feed);
+Json weightsObject(const core::SolveRequest& request, const std::vector<core::Mass>& grams);
+std::string statusName(core::SolveStatus status);
+Json solveWarnings(const exchange::ScriptInput& input, const core::SolveRequest& request,
+                   const core::SolveAnswer& answer);
+Json reasonTexts(const core::SolveAnswer& answer);
+/// No answer exists: why.
+Outcome impossible(const exchange::ScriptInput& input, const core::SolveAnswer& answer);
+
 } // namespace butte::cli

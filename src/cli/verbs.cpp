@@ -1,7 +1,6 @@
 #include "verbs.h"
 
 #include "base/decimal.h"
-#include "solve/check.h"
 #include "stock/salt_solids.h"
 #include "units/convert.h"
 #include "verb_json.h"
@@ -16,68 +15,6 @@ namespace {
 
 using namespace core;
 using exchange::ScriptInput;
-
-void addMix(Json& out, const MixResult& feed) {
-  out["elements_mg_per_l"] = nutrientObject(feed.milligramsPerLitre);
-  Json ions = Json::object();
-  for (const auto ion : allIons)
-    ions[std::string(ionKey(ion))] = feed.ions.of(ion);
-  out["ions_meq_per_l"] = ions;
-  out["cations_meq_per_l"] = feed.ions.cationsMeqPerL();
-  out["anions_meq_per_l"] = feed.ions.anionsMeqPerL();
-  out["ec_ms_per_cm_25c"] = feed.conductivity.milliSiemensPerCm();
-  out["ph"] = optionalNumber(feed.ph);
-  out["ph_in_air"] = optionalNumber(feed.phInAir);
-  out["cost"] = optionalNumber(feed.cost);
-}
-
-Json weightsObject(const ScriptInput& input, const std::vector<Mass>& grams) {
-  Json out = Json::object();
-  for (std::size_t j = 0; j < grams.size(); ++j)
-    out[input.given.request.shelf[j].id] = grams[j].grams();
-  return out;
-}
-
-std::string statusName(SolveStatus status) {
-  switch (status) {
-  case SolveStatus::Met:
-    return "met";
-  case SolveStatus::Best:
-    return "best";
-  case SolveStatus::Impossible:
-    return "impossible";
-  }
-  return {};
-}
-
-Json solveWarnings(const ScriptInput& input, const SolveAnswer& answer) {
-  Json out = inputWarnings(input);
-  for (const auto& [kind, product] : answer.warnings)
-    out.push_back(warning(words::code(kind), words::solveWarningText(kind, product)));
-  for (const auto& id : input.weightsIgnored)
-    out.push_back(
-        warning("weight_not_locked", "the weight of '" + id + "' is not locked, so it is solved anew"));
-  if (checkAnswer(input.given.request, answer) != AnswerFault::None)
-    out.push_back(
-        warning("check_failed", "an independent check of this answer did not agree: do not use it"));
-  return out;
-}
-
-Json reasonTexts(const SolveAnswer& answer) {
-  Json out = Json::array();
-  for (const auto& reason : answer.reasons)
-    out.push_back(words::reasonText(reason));
-  return out;
-}
-
-Outcome impossible(const ScriptInput& input, const SolveAnswer& answer) {
-  Outcome outcome;
-  outcome.exitCode = 3;
-  outcome.json["status"] = statusName(answer.status);
-  outcome.json["reasons"] = reasonTexts(answer);
-  outcome.json["warnings"] = solveWarnings(input, answer);
-  return outcome;
-}
 
 /// A salt of the tank that crystallises, under its product's id.
 void addFallen(Json& solids, const TankContent& content, const std::string& id, std::size_t salt) {
@@ -150,27 +87,6 @@ Result<Outcome> mix(const ScriptInput& input) {
   return outcome;
 }
 
-Result<Outcome> solve(const ScriptInput& input) {
-  if (!input.hasTarget)
-    return problemAt(ProblemCode::MissingKey, "target_mg_per_l",
-                     {"solve needs a target per element in mg/L"});
-  const auto& request = input.given.request;
-  const auto answer = core::solve(request);
-  if (!answer) return answer.problem();
-  if (answer->status == SolveStatus::Impossible) return impossible(input, *answer);
-  Outcome outcome;
-  outcome.json["status"] = statusName(answer->status);
-  outcome.json["weights_g"] = weightsObject(input, answer->grams);
-  addMix(outcome.json, core::mix(request.water, request.shelf, answer->grams, request.volume));
-  Json deviation = Json::object();
-  for (std::size_t i = 0; i < request.rows.size(); ++i)
-    deviation[std::string(nutrientKey(request.rows[i].nutrient))] = answer->deviationPercent[i];
-  outcome.json["deviation_percent"] = deviation;
-  outcome.json["reasons"] = reasonTexts(*answer);
-  outcome.json["warnings"] = solveWarnings(input, *answer);
-  return outcome;
-}
-
 Result<Outcome> stock(const ScriptInput& input) {
   const auto& request = input.given.request;
   std::vector<Mass> grams;
@@ -181,7 +97,7 @@ Result<Outcome> stock(const ScriptInput& input) {
     if (!answer) return answer.problem();
     if (answer->status == SolveStatus::Impossible) return impossible(input, *answer);
     grams = answer->grams;
-    warnings = solveWarnings(input, *answer);
+    warnings = solveWarnings(input, request, *answer);
   } else if (input.weights) {
     grams = weightsOf(input);
     warnings = inputWarnings(input);
@@ -197,7 +113,7 @@ Result<Outcome> stock(const ScriptInput& input) {
     warnings.push_back(warning(words::code(notice.kind), words::stockNoticeText(notice)));
   outcome.json["tanks"] = tanks;
   outcome.json["dose_ml_per_l"] = plan.doseMlPerLitre;
-  outcome.json["weights_g"] = weightsObject(input, grams);
+  outcome.json["weights_g"] = weightsObject(request, grams);
   outcome.json["warnings"] = warnings;
   return outcome;
 }

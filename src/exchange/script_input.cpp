@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "json_reader.h"
+#include "script_modes.h"
 
 #include <cmath>
 #include <numeric>
@@ -14,13 +15,6 @@ using namespace core;
 
 std::string element(std::string_view list, std::size_t index) {
   return std::string(list) + "[" + std::to_string(index) + "]";
-}
-
-std::string knownNutrients() {
-  std::string known;
-  for (const auto n : allNutrients)
-    known += (known.empty() ? "" : " ") + std::string(nutrientKey(n));
-  return known;
 }
 
 class Reader {
@@ -36,6 +30,7 @@ public:
     readStock();
     readWeights();
     readChemistry();
+    readScriptModes(m_top, m_out);
     m_top.finish();
     if (m_problem) return *m_problem;
     return std::move(m_out);
@@ -72,25 +67,7 @@ private:
       request().water = pureWater();
       return;
     }
-    ObjectReader reader(*object, "water", m_problem);
-    WaterReport report;
-    report.ph = reader.number("ph");
-    report.temperatureCelsius = reader.number("temperature_c");
-    report.conductivityMsPerCm = reader.number("ec_ms_per_cm");
-    if (const auto* analysis = reader.object("analysis_mg_per_l")) {
-      ObjectReader rows(*analysis, "water.analysis_mg_per_l", m_problem);
-      for (const auto& [key, value] : analysis->items()) {
-        if (key.starts_with("x_")) continue;
-        report.milligramsPerLitre.emplace_back(key, rows.number(key).value_or(0));
-      }
-    }
-    reader.finish();
-    if (m_problem) return;
-    auto water = normaliseWater(report);
-    if (!water)
-      m_problem = water.problem();
-    else
-      request().water = std::move(water).value();
+    request().water = readScriptWater(*object, "water", m_problem);
   }
 
   void readProducts() {
@@ -225,8 +202,11 @@ private:
     if (const auto require = m_top.text("require")) {
       if (*require == "bands")
         request().require = Require::Bands;
+      else if (*require == "bands_first")
+        request().require = Require::BandsFirst;
       else if (*require != "best")
-        m_top.fail(ProblemCode::OutOfRange, "require", {"'" + *require + "'", "\"best\" or \"bands\""});
+        m_top.fail(ProblemCode::OutOfRange, "require",
+                   {"'" + *require + "'", "\"best\", \"bands\" or \"bands_first\""});
     }
     request().alkalinityLeftMeqPerL = notNegative(m_top, "alkalinity_left_meq_per_l");
     request().volume = Volume::fromLitres(positive(m_top, "volume_l", 1));

@@ -3,6 +3,7 @@
 
 /// The data files of data/, compiled in. Each is CSV (RFC 4180) with its units in the header line.
 namespace butte::core::embedded {
+std::string_view crop_ranges();
 std::string_view equilibria();
 std::string_view ions();
 std::string_view products();

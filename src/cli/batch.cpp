@@ -1,0 +1,101 @@
+#include "batch.h"
+
+#include "base/decimal.h"
+#include "verb_json.h"
+
+#include <cstdio>
+#include <fstream>
+#include <ostream>
+
+namespace butte::cli {
+
+using namespace core;
+using exchange::ScriptInput;
+
+namespace {
+
+/// A field as RFC 4180 wants it; a leading =, + or @ is kept from being read as a formula.
+std::string field(const std::string& text) {
+  const bool formula = !text.empty() && (text[0] == '=' || text[0] == '+' || text[0] == '@');
+  const bool quoted = formula || text.find_first_of(",\"\r\n") != std::string::npos;
+  if (!quoted) return text;
+  std::string out = formula ? "\"'" : "\"";
+  for (const char c : text)
+    out += c == '"' ? std::string("\"\"") : std::string(1, c);
+  return out + '"';
+}
+
+std::string header(const SolveRequest& request) {
+  std::string line = "target,water,status,ec_ms_per_cm_25c,ph,cost,violation";
+  for (const auto& p : request.shelf)
+    line += "," + field(p.id + " g");
+  for (const auto n : allNutrients)
+    line += "," + std::string(nutrientKey(n)) + " mg/L";
+  return line + "\r\n";
+}
+
+std::string figure(const std::optional<double>& value) {
+  return value ? decimalText(*value) : std::string();
+}
+
+std::string lineOf(const std::string& target, const std::string& water, const SolveRequest& request,
+                   const SolveAnswer& answer) {
+  std::string line = field(target) + "," + field(water) + "," + statusName(answer.status);
+  const bool none = answer.status == SolveStatus::Impossible;
+  if (none) return line + std::string(4 + request.shelf.size() + nutrientCount, ',') + "\r\n";
+  const auto feed = mix(request.water, request.shelf, answer.grams, request.volume);
+  line += "," + decimalText(feed.conductivity.milliSiemensPerCm()) + "," + figure(feed.ph) + "," +
+          figure(feed.cost) + "," + decimalText(answer.violation);
+  for (const auto& g : answer.grams)
+    line += "," + decimalText(g.grams());
+  for (const auto n : allNutrients)
+    line += "," + decimalText(feed.milligramsPerLitre.of(n));
+  return line + "\r\n";
+}
+
+void draw(std::ostream& progress, std::size_t done, std::size_t all) {
+  constexpr std::size_t width = 40;
+  const std::size_t full = all > 0 ? width * done / all : width;
+  progress << '\r' << '[' << std::string(full, '#') << std::string(width - full, '.') << "] " << done
+           << " of " << all << (done == all ? "\n" : "") << std::flush;
+}
+
+} // namespace
+
+Result<std::size_t> solveBatch(const ScriptInput& input, const std::string& csvFile, std::ostream* progress) {
+  const auto& targets = input.modes.batchTargets;
+  const auto& waters = input.modes.batchWaters;
+  if (targets.empty()) return problemAt(ProblemCode::MissingKey, "targets", {"a batch needs its targets"});
+  if (waters.empty()) return problemAt(ProblemCode::MissingKey, "waters", {"a batch needs its waters"});
+  const auto unfinished = csvFile + ".part";
+  std::ofstream out(unfinished, std::ios::binary);
+  const auto unwritable = problemAt(ProblemCode::BadFile, "--out", {"'" + csvFile + "' can't be written"});
+  if (!out) return unwritable;
+  SolveRequest request = input.given.request;
+  out << header(request);
+  const std::size_t all = targets.size() * waters.size();
+  std::size_t done = 0;
+  for (const auto& target : targets) {
+    request.rows = target.rows;
+    for (const auto& [name, water] : waters) {
+      request.water = water;
+      const auto answer = core::solve(request);
+      if (!answer) {
+        out.close();
+        std::remove(unfinished.c_str());
+        return answer.problem();
+      }
+      out << lineOf(target.name, name, request, *answer);
+      ++done;
+      if (progress && (done == all || done * 100 / all != (done - 1) * 100 / all)) draw(*progress, done, all);
+    }
+  }
+  out.close();
+  if (!out || std::rename(unfinished.c_str(), csvFile.c_str()) != 0) {
+    std::remove(unfinished.c_str());
+    return unwritable;
+  }
+  return done;
+}
+
+} // namespace butte::cli

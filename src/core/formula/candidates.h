@@ -1,0 +1,12 @@
+#pragma once
+#include "formula/shelf.h"
+
+#include <vector>
+
+namespace butte::core {
+
+/// The catalogue's salts, chelates and silicates that are not on the shelf (nor the same substance under
+/// another name), as products that could be bought. Acids and bases are no free source and stay out.
+std::vector<ShelfProduct> catalogueCandidates(const std::vector<ShelfProduct>& shelf);
+
+} // namespace butte::core

@@ -1,0 +1,125 @@
+#include "solve/fit_with_few.h"
+
+#include "solve/bounded_least_squares.h"
+
+#include <limits>
+
+namespace butte::core {
+namespace {
+
+using Eigen::Index;
+using Eigen::MatrixXd;
+using Eigen::VectorXd;
+
+class Search {
+public:
+  Search(const MatrixXd& a, const VectorXd& b, const VectorXd& lower, const VectorXd& upper, int most,
+         int nodes)
+      : m_a(a), m_b(b), m_lower(lower), m_upper(upper), m_most(most), m_nodes(nodes) {}
+
+  FewColumns run() {
+    VectorXd upper = m_upper;
+    eliminate(upper);
+    std::vector<bool> forced(static_cast<std::size_t>(m_a.cols()));
+    for (Index j = 0; j < m_a.cols(); ++j)
+      forced[static_cast<std::size_t>(j)] = m_lower[j] > 0;
+    descend(m_upper, forced);
+    return {m_bestUsed, m_nodes > 0};
+  }
+
+private:
+  struct Fit {
+    VectorXd x;
+    double badness;
+    std::vector<Index> support;
+  };
+
+  Fit fit(const VectorXd& upper) {
+    --m_nodes;
+    Fit out{boundedLeastSquares(m_a, m_b, m_lower, upper), 0, {}};
+    out.badness = (m_a * out.x - m_b).squaredNorm();
+    for (Index j = 0; j < out.x.size(); ++j) {
+      if (out.x[j] > 1e-9) out.support.push_back(j);
+    }
+    return out;
+  }
+
+  void take(const Fit& found) {
+    if (found.badness >= m_best) return;
+    m_best = found.badness;
+    m_bestUsed.assign(static_cast<std::size_t>(m_a.cols()), false);
+    for (const auto j : found.support)
+      m_bestUsed[static_cast<std::size_t>(j)] = true;
+  }
+
+  /// Takes away, one after the other, the product that is missed least.
+  void eliminate(VectorXd upper) {
+    Fit now = fit(upper);
+    while (static_cast<int>(now.support.size()) > m_most) {
+      Index least = -1;
+      Fit after;
+      for (const auto j : now.support) {
+        if (m_lower[j] > 0) continue;
+        VectorXd without = upper;
+        without[j] = 0;
+        Fit tried = fit(without);
+        if (least >= 0 && tried.badness >= after.badness) continue;
+        least = j;
+        after = std::move(tried);
+      }
+      if (least < 0) return; // what is held alone is too many
+      upper[least] = 0;
+      now = std::move(after);
+    }
+    take(now);
+  }
+
+  void descend(const VectorXd& upper, const std::vector<bool>& forced) {
+    if (m_nodes <= 0) return;
+    const Fit now = fit(upper);
+    if (now.badness >= m_best * (1 - 1e-10) - 1e-15) return;
+    if (static_cast<int>(now.support.size()) <= m_most) return take(now);
+    int held = 0;
+    for (Index j = 0; j < upper.size(); ++j)
+      held += forced[static_cast<std::size_t>(j)] && upper[j] > 0;
+    // Branch where the product matters most: without it the bound rises fastest.
+    Index branch = -1;
+    double size = -1;
+    for (const auto j : now.support) {
+      const double reach = m_a.col(j).norm() * now.x[j];
+      if (forced[static_cast<std::size_t>(j)] || reach <= size) continue;
+      branch = j;
+      size = reach;
+    }
+    if (branch < 0) return;
+    auto with = forced;
+    with[static_cast<std::size_t>(branch)] = true;
+    VectorXd room = upper;
+    if (held + 1 >= m_most) {
+      for (Index j = 0; j < upper.size(); ++j) {
+        if (!with[static_cast<std::size_t>(j)]) room[j] = 0;
+      }
+    }
+    if (held + 1 <= m_most) descend(room, with);
+    VectorXd without = upper;
+    without[branch] = 0;
+    descend(without, forced);
+  }
+
+  const MatrixXd& m_a;
+  const VectorXd& m_b;
+  const VectorXd& m_lower;
+  const VectorXd& m_upper;
+  int m_most, m_nodes;
+  double m_best = std::numeric_limits<double>::infinity();
+  std::vector<bool> m_bestUsed;
+};
+
+} // namespace
+
+FewColumns fitWithFew(const MatrixXd& a, const VectorXd& b, const VectorXd& lower, const VectorXd& upper,
+                      int most, int mostNodes) {
+  return Search(a, b, lower, upper, most, mostNodes).run();
+}
+
+} // namespace butte::core

@@ -1,0 +1,172 @@
+#include "formula_words.h"
+
+#include <cmath>
+#include <fmt/format.h>
+
+namespace butte::words {
+
+using namespace core;
+
+std::string mendText(const Mend& mend, const ProductNamer& name, const std::vector<WaterOption>& waters) {
+  switch (mend.kind) {
+  case MendKind::AddProduct:
+    return fmt::format("put {} on the shelf", name(mend.product));
+  case MendKind::BandsFirst:
+    return "keep the bands first, then come near";
+  case MendKind::WidenBand:
+    return fmt::format("let the band of {} be ±{} %", nutrientName(mend.nutrient), figure(mend.value));
+  case MendKind::LiftCap:
+    return fmt::format("lift the cap on {} to {} mg/L", nutrientName(mend.nutrient), figure(mend.value));
+  case MendKind::LetFree:
+    return fmt::format("let {} free", name(mend.product));
+  case MendKind::MorePure:
+    return fmt::format("{} at {} %", mend.option < waters.size() ? waters[mend.option].name : "purer water",
+                       std::lround(100 * mend.value));
+  }
+  return {};
+}
+
+std::string mendEffect(const Mend& mend) {
+  if (mend.offAfter == 0) return "then every element stands in its band";
+  if (mend.offAfter < mend.offBefore)
+    return fmt::format("then {} off instead of {}", mend.offAfter, mend.offBefore);
+  return fmt::format("still {} off, but nearer", mend.offAfter);
+}
+
+std::string_view code(MendKind kind) {
+  switch (kind) {
+  case MendKind::AddProduct:
+    return "add_product";
+  case MendKind::BandsFirst:
+    return "bands_first";
+  case MendKind::WidenBand:
+    return "widen_band";
+  case MendKind::LiftCap:
+    return "lift_cap";
+  case MendKind::LetFree:
+    return "let_free";
+  case MendKind::MorePure:
+    return "purer_water";
+  }
+  return {};
+}
+
+std::string_view code(SheetSlip slip) {
+  switch (slip) {
+  case SheetSlip::Unknown:
+    return "unknown";
+  case SheetSlip::LeftOut:
+    return "left_out";
+  case SheetSlip::DecimalPoint:
+    return "decimal_point";
+  case SheetSlip::DigitsSwapped:
+    return "digits_swapped";
+  case SheetSlip::PoundsForKilograms:
+    return "pounds_for_kilograms";
+  case SheetSlip::KilogramsForPounds:
+    return "kilograms_for_pounds";
+  case SheetSlip::OuncesForGrams:
+    return "ounces_for_grams";
+  case SheetSlip::Doubled:
+    return "doubled";
+  case SheetSlip::Halved:
+    return "halved";
+  }
+  return {};
+}
+
+namespace {
+
+std::string slipWords(SheetSlip slip) {
+  switch (slip) {
+  case SheetSlip::Unknown:
+    return "";
+  case SheetSlip::LeftOut:
+    return "; was the line left out?";
+  case SheetSlip::DecimalPoint:
+    return "; a decimal point?";
+  case SheetSlip::DigitsSwapped:
+    return "; two digits swapped?";
+  case SheetSlip::PoundsForKilograms:
+  case SheetSlip::KilogramsForPounds:
+    return "; pounds and kilograms mixed up?";
+  case SheetSlip::OuncesForGrams:
+    return "; ounces and grams mixed up?";
+  case SheetSlip::Doubled:
+    return "; weighed twice?";
+  case SheetSlip::Halved:
+    return "; half of it?";
+  }
+  return {};
+}
+
+std::string productName(const ErrorPart& part, const std::vector<ShelfProduct>& shelf) {
+  return part.product && *part.product < shelf.size() ? shelf[*part.product].name : std::string();
+}
+
+} // namespace
+
+std::string suspectText(const SuspectLine& line, const ProductNamer& name) {
+  std::string off;
+  for (std::size_t i = 0; i < line.thrownOff.size(); ++i)
+    off += (i == 0 ? "" : i + 1 == line.thrownOff.size() ? " and " : ", ") + nutrientName(line.thrownOff[i]);
+  return fmt::format("{}: {} g stands, {} g would fit{}{}", name(line.product), figure(line.stands.grams()),
+                     figure(line.fits.grams()), slipWords(line.slip),
+                     off.empty() ? "." : fmt::format(" It throws off {}.", off));
+}
+
+std::string errorPartText(const ErrorPart& part, const std::vector<ShelfProduct>& shelf) {
+  switch (part.source) {
+  case ErrorSource::Content:
+    return "content of " + productName(part, shelf);
+  case ErrorSource::Moisture:
+    return "water drawn by " + productName(part, shelf);
+  case ErrorSource::Weighing:
+    return "weighing " + productName(part, shelf);
+  case ErrorSource::Volume:
+    return "volume marks";
+  case ErrorSource::Dosing:
+    return "the injector";
+  case ErrorSource::Water:
+    return "the water report";
+  }
+  return {};
+}
+
+std::string_view code(ErrorSource source) {
+  switch (source) {
+  case ErrorSource::Content:
+    return "content";
+  case ErrorSource::Moisture:
+    return "moisture";
+  case ErrorSource::Weighing:
+    return "weighing";
+  case ErrorSource::Volume:
+    return "volume";
+  case ErrorSource::Dosing:
+    return "dosing";
+  case ErrorSource::Water:
+    return "water";
+  }
+  return {};
+}
+
+std::string halvingText(const ErrorPart& part, const std::vector<ShelfProduct>& shelf) {
+  switch (part.source) {
+  case ErrorSource::Content:
+    return "a purer grade, or the lot's own analysis, of " + productName(part, shelf);
+  case ErrorSource::Moisture:
+    return "a freshly opened bag of " + productName(part, shelf) + ", kept closed";
+  case ErrorSource::Weighing:
+    return "a scale twice as fine, or twice the batch, for " + productName(part, shelf);
+  case ErrorSource::Volume:
+    return "filling by weight or by a calibrated mark";
+  case ErrorSource::Dosing:
+    return "calibrating the injector by a measured draw";
+  case ErrorSource::Water:
+    return "a full, recent water report";
+  }
+  return {};
+}
+
+} // namespace butte::words
