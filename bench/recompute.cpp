@@ -1,6 +1,10 @@
 /// What one keystroke costs: solve, check, mix and stock of a large formula from scratch.
+#include "formula/candidates.h"
 #include "formula/formula_answer.h"
 #include "product/catalogue.h"
+#include "solve/choose_products.h"
+#include "solve/many_crops.h"
+#include "solve/mends.h"
 
 #include <benchmark/benchmark.h>
 
@@ -22,6 +26,11 @@ Given largeFormula(std::size_t products, bool withAcid) {
     s.id = p.id;
     s.composition = p.composition;
     s.liquid = p.liquid;
+    r.shelf.push_back(s);
+  }
+  for (std::size_t again = 0; r.shelf.size() < products; ++again) { // other grades of the same salts
+    ShelfProduct s = r.shelf[again];
+    s.id += " other grade";
     r.shelf.push_back(s);
   }
   if (withAcid) {
@@ -61,9 +70,66 @@ void stockOnly(benchmark::State& state) {
   for (auto _ : state)
     benchmark::DoNotOptimize(planStock(given.request.shelf, grams, given.request.volume, given.stock));
 }
+/// Eight crops from one set of stocks, each with at most one salt of its own.
+void eightCrops(benchmark::State& state) {
+  const auto given = largeFormula(40, false);
+  ManyCropsRequest request{given.request.water, given.request.shelf, {}, true};
+  for (int k = 0; k < 8; ++k) {
+    CropWish crop{"crop", given.request.rows, 1};
+    for (std::size_t i = 0; i < crop.rows.size(); ++i)
+      crop.rows[i].milligramsPerLitre *=
+          0.6 + 0.05 * static_cast<double>((i * 7 + static_cast<std::size_t>(k) * 5) % 11);
+    request.crops.push_back(crop);
+  }
+  for (auto _ : state)
+    benchmark::DoNotOptimize(manyCrops(request));
+}
+/// At most six bags out of forty, the best fit; and the fewest to buy.
+void sixBags(benchmark::State& state) {
+  const auto given = largeFormula(40, false);
+  ProductChoice choice;
+  choice.atMost = 6;
+  for (auto _ : state)
+    benchmark::DoNotOptimize(chooseProducts(given.request, choice));
+}
+void whatToBuy(benchmark::State& state) {
+  auto given = largeFormula(12, false);
+  ProductChoice choice;
+  choice.toBuy = catalogueCandidates(given.request.shelf);
+  for (auto _ : state)
+    benchmark::DoNotOptimize(chooseProducts(given.request, choice));
+}
+void mendsOfOne(benchmark::State& state) {
+  const auto given = largeFormula(12, false);
+  const auto answer = solve(given.request);
+  const auto candidates = catalogueCandidates(given.request.shelf);
+  for (auto _ : state)
+    benchmark::DoNotOptimize(mendsFor(given.request, *answer, candidates, {}));
+}
+void cheapestOnly(benchmark::State& state) {
+  auto given = largeFormula(static_cast<std::size_t>(state.range(0)), false);
+  double price = 1;
+  for (auto& p : given.request.shelf)
+    p.pricePerKg = price = price * 1.37 > 5 ? price * 0.31 : price * 1.37;
+  given.request.objective = Objective::Cheapest;
+  for (auto _ : state)
+    benchmark::DoNotOptimize(solve(given.request));
+}
+void bandsFirstOnly(benchmark::State& state) {
+  auto given = largeFormula(static_cast<std::size_t>(state.range(0)), false);
+  given.request.require = Require::BandsFirst;
+  for (auto _ : state)
+    benchmark::DoNotOptimize(solve(given.request));
+}
 
+BENCHMARK(eightCrops)->Unit(benchmark::kMillisecond);
+BENCHMARK(sixBags)->Unit(benchmark::kMillisecond);
+BENCHMARK(whatToBuy)->Unit(benchmark::kMillisecond);
+BENCHMARK(mendsOfOne)->Unit(benchmark::kMillisecond);
+BENCHMARK(bandsFirstOnly)->Arg(12)->Arg(60)->Unit(benchmark::kMicrosecond);
 BENCHMARK(recompute)->ArgsProduct({{12, 40}, {0, 1}})->Unit(benchmark::kMicrosecond);
-BENCHMARK(solveOnly)->ArgsProduct({{12, 40}, {0, 1}})->Unit(benchmark::kMicrosecond);
+BENCHMARK(cheapestOnly)->Arg(12)->Arg(60)->Unit(benchmark::kMicrosecond);
+BENCHMARK(solveOnly)->ArgsProduct({{12, 40, 60}, {0, 1}})->Unit(benchmark::kMicrosecond);
 BENCHMARK(stockOnly)->ArgsProduct({{12, 40}, {0, 1}})->Unit(benchmark::kMicrosecond);
 
 } // namespace

@@ -27,7 +27,8 @@ TEST(Conductivity, AWaterKnownByItsEcOnlyStillReadsOnTheMeter) {
   report.conductivityMsPerCm = 0.5;
   const auto water = normaliseWater(report);
   ASSERT_TRUE(water);
-  EXPECT_NEAR(mix(*water, {}, {}, test::litres(1)).conductivity.milliSiemensPerCm(), 0.5, 1e-4); // pure water itself: 0.00005
+  EXPECT_NEAR(mix(*water, {}, {}, test::litres(1)).conductivity.milliSiemensPerCm(), 0.5,
+              1e-4); // pure water itself: 0.00005
 }
 
 TEST(Conductivity, MoreSaltReadsHigherUpToStockStrength) {
@@ -55,14 +56,16 @@ TEST(Conductivity, TheStandardAtOtherTemperatures) {
   }
 }
 
-// Common practice: blend, magnesium sulfate and calcium nitrate at 2.4 : 1.2 : 2.4 g per US gallon, with the partners
-// that a blend's label leaves out, read about 1.5 to 1.9 mS/cm; at 2 : 1 : 2 g about 600 to 670 ppm (500).
+// Common practice: blend, magnesium sulfate and calcium nitrate at 2.4 : 1.2 : 2.4 g per US gallon, with the
+// partners that a blend's label leaves out, read about 1.5 to 1.9 mS/cm; at 2 : 1 : 2 g about 600 to 670 ppm
+// (500).
 TEST(Conductivity, TheUsualThreePartFeedReadsAsGrowersReport) {
   const auto ec = [](double blend, double epsom, double calcium) {
     const double litres = Volume::fromUsGallons(1).litres();
     return mix(pureWater(),
                {test::labelled("blend", {{"N_NO3", 4}, {"P2O5", 18}, {"K2O", 38}, {"S", 4.5}, {"Mg", 0.5}}),
-                test::salt("MgSO4·7H2O"), test::labelled("cn", {{"N_NO3", 14.4}, {"N_NH4", 1.1}, {"Ca", 19}})},
+                test::salt("MgSO4·7H2O"),
+                test::labelled("cn", {{"N_NO3", 14.4}, {"N_NH4", 1.1}, {"Ca", 19}})},
                {test::grams(blend), test::grams(epsom), test::grams(calcium)}, test::litres(litres))
         .conductivity;
   };

@@ -172,8 +172,9 @@ TEST(Oracle, TheChemistryAgreesWithScipyOnRandomSolutions) {
       file << '\n';
     }
   }
-  std::istringstream answers(outputOf("/usr/bin/python3 " BUTTE_TEST_DATA "/oracle/equilibrium.py " BUTTE_TEST_DATA
-                                      "/../data/equilibria.csv " + path));
+  std::istringstream answers(outputOf("/usr/bin/python3 " BUTTE_TEST_DATA
+                                      "/oracle/equilibrium.py " BUTTE_TEST_DATA "/../data/equilibria.csv " +
+                                      path));
   std::remove(path.c_str());
   for (int n = 0; n < count; ++n) {
     double worst = 1, ph = 0, strength = 0;

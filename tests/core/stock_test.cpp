@@ -80,7 +80,8 @@ TEST(Stock, AForcedMeetingIsSaid) {
   auto p = plan(100, 10);
   p.shares["MgSO4·7H2O"] = {1, 0};
   const auto answer = planStock(shelf, {test::grams(1), test::grams(0.5)}, test::litres(1), p);
-  EXPECT_THAT(answer.notices, ::testing::Contains(::testing::Field(&StockNotice::kind, StockWarning::CalciumMeets)));
+  EXPECT_THAT(answer.notices,
+              ::testing::Contains(::testing::Field(&StockNotice::kind, StockWarning::CalciumMeets)));
 }
 
 TEST(Stock, ATooStrongTankNamesTheSaltAndTheStrengthThatDissolves) {

@@ -50,7 +50,7 @@ for t in range(50):
     least = linprog(c, A_ub=G, b_ub=h, method="highs").fun
     out = json.loads(run("solve", {**base, "require": "bands_first"}).stdout)
     compared["violation"] += 1
-    if abs(out["violation"] - least) > 1e-7 * (1 + least):
+    if abs(out["violation"] - least) > 1e-6 * (1 + least):  # bands are kept a hair of 1e-7 inside
         fail("violation", t, out["violation"], least)
     # HiGHS keeps limits to 1e-7 only, so costs are compared to 3e-5 here and to 1e-7 in limits.py.
     # The least cost within the least violation, then the fewest products: two mixed-integer programs.

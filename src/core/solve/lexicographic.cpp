@@ -4,6 +4,7 @@
 #include "solve/least_norm.h"
 #include "solve/linear_program.h"
 
+#include <algorithm>
 #include <limits>
 
 namespace butte::core {
@@ -74,7 +75,24 @@ std::optional<VectorXd> cheapestWithin(const LinearModel& model, const VectorXd&
   return VectorXd((x ? *x : least->x).head(n));
 }
 
-std::optional<VectorXd> bandsFirst(const LinearModel& model) {
+namespace {
+
+/// Bands a hair narrower, so that an answer on an edge still counts as inside after rounding.
+LinearModel narrowed(LinearModel model) {
+  for (std::size_t e = 0; e + 1 < model.bands.size(); e += 2) {
+    auto &upper = model.bands[e], &lower = model.bands[e + 1];
+    const double width = upper.wish == lower.wish ? upper.most + lower.most : 0;
+    const double hair = std::clamp(width / 8, 0.0, 1e-7 / upper.violationPerUnit);
+    upper.most -= hair;
+    lower.most -= hair;
+  }
+  return model;
+}
+
+} // namespace
+
+std::optional<VectorXd> bandsFirst(const LinearModel& given) {
+  const LinearModel model = narrowed(given);
   const MatrixXd a = model.scaledMatrix();
   const VectorXd b = model.scaledRhs();
   const auto free = fitWithin(a, b, model.limits);

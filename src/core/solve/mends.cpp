@@ -103,22 +103,27 @@ public:
         mend.request.water = option.at(share);
         return solved(std::move(mend));
       };
-      auto all = at(option.shareMost);
-      if (!all) continue;
-      // The smallest share in hundredths that does as well.
-      double low = option.shareNow, high = option.shareMost;
-      while (high - low > 0.011) {
-        const double middle = std::round((low + high) * 50) / 100;
-        auto tried = middle > low && middle < high ? at(middle) : std::nullopt;
-        if (middle <= low || middle >= high) break;
-        if (tried && tried->offAfter <= all->offAfter) {
-          all = std::move(tried);
-          high = middle;
-        } else {
-          low = middle;
-        }
+      // Too much of it may take away what was good in the water: look along the whole way first.
+      std::optional<Mend> best;
+      double before = option.shareNow;
+      for (int i = 1; i <= 10; ++i) {
+        const double share = option.shareNow + (option.shareMost - option.shareNow) * i / 10;
+        auto tried = at(share);
+        const bool better = tried && (!best || tried->offAfter < best->offAfter);
+        if (better) before = share - (option.shareMost - option.shareNow) / 10;
+        if (better) best = std::move(tried);
       }
-      m_found.push_back(std::move(*all));
+      if (!best) continue;
+      // The smallest share in hundredths that does as well.
+      for (double low = std::round(before * 100), high = std::ceil(best->value * 100 - 1e-9);
+           high - low > 1;) {
+        const double middle = std::floor((low + high) / 2);
+        auto tried = at(middle / 100);
+        const bool asGood = tried && tried->offAfter <= best->offAfter;
+        (asGood ? high : low) = middle;
+        if (asGood) best = std::move(tried);
+      }
+      m_found.push_back(std::move(*best));
     }
   }
 
