@@ -64,7 +64,10 @@ LinearLimits holding(const LinearModel& model, LinearLimits loose, double sum) {
 std::optional<VectorXd> cheapestWithin(const LinearModel& model, const VectorXd& cost, Require require) {
   const Index n = cost.size();
   const LinearLimits bands = withBands(model);
-  if (const auto x = linearProgram(cost, bands)) return leastNormAmongEqual(cost.transpose(), bands, *x);
+  // Best may take a doubtful "no": the least violation then comes out as nothing, which is the same answer.
+  const auto refusal = require == Require::Bands ? Refusal::Exact : Refusal::Quick;
+  if (const auto x = linearProgram(cost, bands, refusal))
+    return leastNormAmongEqual(cost.transpose(), bands, *x);
   if (require == Require::Bands) return std::nullopt;
   const LinearLimits loose = loosened(model);
   const auto least = leastViolation(model, loose);

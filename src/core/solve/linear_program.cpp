@@ -23,9 +23,29 @@ void setRow(glp_prob* lp, int row, const Eigen::RowVectorXd& coefficients) {
   glp_set_mat_row(lp, row, static_cast<int>(columns.size()) - 1, columns.data(), values.data());
 }
 
+/// Whether x keeps every limit as nearly as doubles can say.
+bool keepsAll(const LinearLimits& limits, const Eigen::VectorXd& x) {
+  const auto scale = [&](const Eigen::RowVectorXd& row) {
+    return 1e-12 * (row.cwiseAbs().dot(x.cwiseAbs()) + 1);
+  };
+  for (Eigen::Index j = 0; j < x.size(); ++j) {
+    if (x[j] < limits.lower[j] - 1e-12 || x[j] > limits.upper[j] + 1e-12) return false;
+  }
+  for (Eigen::Index i = 0; i < limits.equality.rows(); ++i) {
+    const auto row = limits.equality.row(i);
+    if (std::abs(row.dot(x) - limits.equalityRhs[i]) > scale(row)) return false;
+  }
+  for (Eigen::Index i = 0; i < limits.inequality.rows(); ++i) {
+    const auto row = limits.inequality.row(i);
+    if (row.dot(x) > limits.inequalityRhs[i] + scale(row)) return false;
+  }
+  return true;
+}
+
 } // namespace
 
-std::optional<Eigen::VectorXd> linearProgram(const Eigen::VectorXd& cost, const LinearLimits& limits) {
+std::optional<Eigen::VectorXd> linearProgram(const Eigen::VectorXd& cost, const LinearLimits& limits,
+                                             Refusal refusal) {
   const int n = static_cast<int>(cost.size());
   const int equalities = static_cast<int>(limits.equality.rows());
   const int inequalities = static_cast<int>(limits.inequality.rows());
@@ -53,13 +73,24 @@ std::optional<Eigen::VectorXd> linearProgram(const Eigen::VectorXd& cost, const 
   glp_init_smcp(&control);
   control.msg_lev = GLP_MSG_OFF;
   control.it_lim = 10000;
+  control.tol_bnd = control.tol_dj = 1e-9;
+  const auto point = [&] {
+    Eigen::VectorXd x(n);
+    for (int j = 0; j < n; ++j)
+      x[j] = std::clamp(glp_get_col_prim(lp.get(), j + 1), limits.lower[j], limits.upper[j]);
+    return x;
+  };
   glp_simplex(lp.get(), &control);
+  if (glp_get_status(lp.get()) == GLP_OPT) {
+    Eigen::VectorXd x = point();
+    if (keepsAll(limits, x)) return x;
+  } else if (refusal == Refusal::Quick) {
+    return std::nullopt;
+  }
+  // Doubles left a doubt: exact arithmetic settles it, from where the simplex ended.
   glp_exact(lp.get(), &control);
   if (glp_get_status(lp.get()) != GLP_OPT) return std::nullopt;
-  Eigen::VectorXd x(n);
-  for (int j = 0; j < n; ++j)
-    x[j] = std::clamp(glp_get_col_prim(lp.get(), j + 1), limits.lower[j], limits.upper[j]);
-  return x;
+  return point();
 }
 
 } // namespace butte::core

@@ -6,9 +6,13 @@
 
 namespace butte::core {
 
-/// Minimises cost . x within the limits; nothing when they can't be met. The simplex answer is confirmed in
-/// exact arithmetic (GLPK), so an edge counts as inside. Among equally cheap answers any may come back: make
-/// it unique with leastNormAmongEqual().
-std::optional<Eigen::VectorXd> linearProgram(const Eigen::VectorXd& cost, const LinearLimits& limits);
+/// How sure a "no" must be: exact arithmetic, or the simplex in doubles (where a near answer will do).
+enum class Refusal { Exact, Quick };
+
+/// Minimises cost . x within the limits; nothing when they can't be met. Where doubles leave a doubt, exact
+/// arithmetic decides (GLPK), so an edge counts as inside. Among equally cheap answers any may come back:
+/// make it unique with leastNormAmongEqual().
+std::optional<Eigen::VectorXd> linearProgram(const Eigen::VectorXd& cost, const LinearLimits& limits,
+                                             Refusal refusal = Refusal::Exact);
 
 } // namespace butte::core
