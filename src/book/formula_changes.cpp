@@ -225,6 +225,9 @@ std::vector<std::string> formulaChanges(const Json& before, const Json& after) {
   placeChanged(out, before, after, "/target/name", "target");
   rowsChanged(out, before, after, "/target/rows", "nutrient", "mg_per_l", "target", " mg/L");
   rowsChanged(out, before, after, "/target/rows", "nutrient", "tolerance_percent", "band of", " %");
+  rowsChanged(out, before, after, "/target/caps", "nutrient", "mg_per_l", "cap on", " mg/L");
+  placeChanged(out, before, after, "/aim/way", "aim");
+  placeChanged(out, before, after, "/aim/at_most", "at most so many products");
   placeChanged(out, before, after, "/alkalinity_left", "alkalinity left");
   placeChanged(out, before, after, "/acid/product", "acid");
   placeChanged(out, before, after, "/acid/target_ph", "pH wanted");

@@ -7,6 +7,7 @@
 #include "chem/nutrient.h"
 #include "product/product.h"
 #include "table_columns.h"
+#include "target_document.h"
 #include "units/convert.h"
 #include "water/report_row.h"
 
@@ -188,6 +189,19 @@ Trouble waters(Store& store, TableWriter& out) {
   });
 }
 
+/// A target's figure in mg/L: as typed where it was, else turned.
+std::string wantedIn(const Json& body, const std::string& key) {
+  const Json::json_pointer place("/target/rows");
+  if (!body.contains(place)) return {};
+  for (const auto& row : body[place]) {
+    if (row.value("nutrient", std::string()) != key) continue;
+    if (row.contains("mg_per_l")) return row["mg_per_l"].get<std::string>();
+    const auto turned = exchange::rowMilligramsPerLitre(row);
+    return turned ? core::decimalText(*turned) : std::string();
+  }
+  return {};
+}
+
 Trouble targets(Store& store, TableWriter& out) {
   std::vector<std::string> keys;
   for (const auto nutrient : core::allNutrients)
@@ -200,7 +214,7 @@ Trouble targets(Store& store, TableWriter& out) {
     for (const auto* key : {"/name", "/crop", "/stage", "/season", "/note"})
       out.text(textAt(record.body, key));
     for (const auto& key : keys)
-      out.number(rowValue(record.body, "/target/rows", "nutrient", key, "mg_per_l"));
+      out.number(wantedIn(record.body, key));
     for (const auto& key : keys)
       out.number(rowValue(record.body, "/target/rows", "nutrient", key, "tolerance_percent"));
     return out.end();

@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "product/catalogue.h"
+#include "units/convert.h"
 
 #include <cmath>
 #include <set>
@@ -10,6 +11,9 @@ namespace butte::exchange {
 namespace {
 
 using namespace core;
+
+/// Of a proportional injector in good order: common practice.
+constexpr double usualDosingPercent = 3;
 
 class DocumentReader {
 public:
@@ -24,7 +28,11 @@ public:
     readStock();
     readScales();
     readAcid();
+    readAim();
+    readAccuracy();
+    readCrops();
     m_top.finish();
+    fillGiven();
     if (m_problem) return *m_problem;
     return std::move(m_out);
   }
@@ -88,25 +96,56 @@ private:
     const auto* object = m_top.object("target");
     if (!object)
       return m_top.fail(ProblemCode::MissingKey, "target", {"a formula needs a target, even an empty one"});
-    ObjectReader reader(*object, "target", m_problem);
-    m_out.targetName = reader.text("name").value_or("");
-    std::set<std::string> seen;
-    if (const auto* rows = reader.array("rows")) {
-      for (std::size_t i = 0; i < rows->size() && !m_problem; ++i) {
-        ObjectReader row((*rows)[i], item("target.rows", i), m_problem);
-        const auto key = row.text("nutrient").value_or("");
-        const auto nutrient = nutrientFromKey(key);
-        if (!nutrient) row.fail(ProblemCode::UnknownKey, "nutrient", {"N N_NO3 N_NH4 P K Ca ..."});
-        if (!seen.insert(key).second) row.fail(ProblemCode::DuplicateKey, "nutrient", {key, key});
-        TargetRow out;
-        if (nutrient) out.nutrient = *nutrient;
-        out.milligramsPerLitre = digits(row, "mg_per_l", 0, 10000, "0 to 10000 mg/L").value_or(0);
-        out.tolerancePercent = digits(row, "tolerance_percent", 0, 1000, "0 to 1000 %").value_or(5);
-        row.finish();
-        request().rows.push_back(out);
-      }
+    auto target = readTargetDocument(*object, "target", m_problem);
+    m_out.targetName = target.name;
+    request().rows = std::move(target.rows);
+    request().ratios = std::move(target.ratios);
+    request().caps = std::move(target.caps);
+    for (std::size_t r = 0; r < request().ratios.size() && !m_problem; ++r) {
+      if (!ratioDivisor(request().rows, request().ratios[r]))
+        m_problem = problemAt(ProblemCode::MissingKey, item("target.ratios", r),
+                              {"a ratio needs a target on one of its sides"});
     }
+  }
+
+  /// After the shelf: the cheapest needs a price on every product that takes part.
+  void readAim() {
+    const auto* object = m_top.object("aim");
+    if (!object) return;
+    ObjectReader reader(*object, "aim", m_problem);
+    const auto way = reader.text("way").value_or("closest");
+    m_out.aim.cheapest = way == "cheapest";
+    if (way == "bands_first")
+      request().require = Require::BandsFirst;
+    else if (way != "closest" && way != "cheapest")
+      reader.fail(ProblemCode::OutOfRange, "way",
+                  {"'" + way + "'", "\"closest\", \"bands_first\" or \"cheapest\""});
+    if (const auto count = digits(reader, "at_most", 1, 60, "1 to 60"))
+      m_out.aim.atMostProducts = static_cast<int>(*count);
+    m_out.aim.wholeSteps = reader.flag("whole_steps").value_or(false);
     reader.finish();
+    for (const auto& p : request().shelf) {
+      if (m_out.aim.cheapest && !p.pricePerKg) m_out.withoutPrice.push_back(p.name);
+    }
+    if (m_out.aim.cheapest && m_out.withoutPrice.empty()) request().objective = Objective::Cheapest;
+  }
+
+  void readAccuracy() {
+    const auto* object = m_top.object("accuracy");
+    if (!object) return;
+    ObjectReader reader(*object, "accuracy", m_problem);
+    m_out.accuracy.volumePercent = digits(reader, "volume_percent", 0, 100, "0 to 100 %");
+    m_out.accuracy.dosingPercent = digits(reader, "dosing_percent", 0, 100, "0 to 100 %");
+    m_out.accuracy.waterPercent = digits(reader, "water_percent", 0, 100, "0 to 100 %");
+    reader.finish();
+  }
+
+  void readCrops() {
+    const auto* list = m_top.array("crops");
+    for (std::size_t i = 0; list && i < list->size() && !m_problem; ++i) {
+      auto target = readTargetDocument((*list)[i], item("crops", i), m_problem);
+      m_out.crops.push_back({target.name, std::move(target.rows)});
+    }
   }
 
   void readShelf() {
@@ -130,6 +169,9 @@ private:
         seen.held = held;
       }
       product.pricePerKg = digits(reader, "price_per_kg", 0, 1e9, "0 or more");
+      Amount step;
+      if (amount(reader, "step", "g", 1e-6, 1e7, &step)) seen.step = step;
+      seen.contentPercent = digits(reader, "content_error_percent", 0, 50, "0 to 50 %");
       reader.finish();
       if (seen.on) {
         m_out.active.push_back(i);
@@ -252,6 +294,25 @@ private:
       }
     }
     if (m_out.scales.empty()) m_out.scales.push_back({"scale", Mass::fromGrams(1), Mass::fromKilograms(5)});
+  }
+
+  /// What the core needs beside the request.
+  void fillGiven() {
+    auto& given = m_out.given;
+    given.atMostProducts = m_out.aim.atMostProducts;
+    given.wholeSteps = m_out.aim.wholeSteps;
+    given.scales = m_out.scales;
+    given.errors = usualErrors(request().shelf);
+    const auto& own = m_out.accuracy;
+    given.errors.volumePercent = own.volumePercent.value_or(given.errors.volumePercent);
+    given.errors.dosingPercent = own.dosingPercent.value_or(usualDosingPercent);
+    given.errors.waterPercent = own.waterPercent.value_or(given.errors.waterPercent);
+    for (std::size_t j = 0; j < m_out.active.size(); ++j) {
+      const auto& seen = m_out.products[m_out.active[j]];
+      given.errors.contentPercent[j] = seen.contentPercent.value_or(given.errors.contentPercent[j]);
+      const auto step = seen.step ? convert(seen.step->value(), seen.step->unit, "g") : Result<double>(0.0);
+      given.steps.push_back(Mass::fromGrams(step ? *step : 0));
+    }
   }
 
   std::optional<Problem> m_problem;

@@ -3,7 +3,7 @@
 #include "bench/weigh_plan.h"
 #include "formula/formula_answer.h"
 #include "json_reader.h"
-#include "target/target.h"
+#include "target_document.h"
 #include "typed_numbers.h"
 #include "water_document.h"
 
@@ -17,8 +17,8 @@
 namespace butte::exchange {
 
 inline constexpr int formulaFormatVersion =
-    4; ///< 2 added acid and water.titration, 3 crop and as_shipped, 4 parts and units of waters, looks of
-       ///< products; earlier ones are read
+    5; ///< 2 added acid and water.titration, 3 crop and as_shipped, 4 parts and units of waters, looks of
+       ///< products, 5 units, ratios and caps of targets, aim, accuracy; earlier ones are read
 inline constexpr std::string_view formulaFormatName = "butte-formula";
 
 /// What the window needs of a product beside the core's view of it.
@@ -32,6 +32,26 @@ struct DocumentProduct {
   std::vector<std::string> hazards; ///< GHS codes from the label: "H272"
   bool on = true;
   std::optional<Amount> held;
+  std::optional<Amount> step;           ///< weighed in whole steps of this: a bag, a scoop
+  std::optional<double> contentPercent; ///< how far its label may be off, relative; empty: the usual
+};
+
+/// What the formula is solved for.
+struct FormulaAim {
+  bool cheapest = false; ///< asked for; given.request says whether it can be (every product has a price)
+  std::optional<int> atMostProducts;
+  bool wholeSteps = false; ///< weights in the scales' steps, chosen together
+};
+
+/// How exactly the grower works; empty: the usual figures (core/formula/uncertainty.h).
+struct FormulaAccuracy {
+  std::optional<double> volumePercent, dosingPercent, waterPercent;
+};
+
+/// A crop that shares the formula's stocks.
+struct DocumentCrop {
+  std::string name;
+  std::vector<core::TargetRow> rows;
 };
 
 struct FormulaDocument {
@@ -42,6 +62,10 @@ struct FormulaDocument {
   std::vector<core::ShelfProduct> allProducts; ///< parallel: also those switched off
   std::vector<std::size_t> active;             ///< index into products for each of given.request.shelf
   core::Given given;
+  FormulaAim aim;
+  std::vector<std::string> withoutPrice; ///< names of active products, where the cheapest is asked for
+  FormulaAccuracy accuracy;
+  std::vector<DocumentCrop> crops;
   std::vector<core::Scale> scales;
   std::vector<core::LabelRemark> labelRemarks;
 };

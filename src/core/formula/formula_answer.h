@@ -1,6 +1,9 @@
 #pragma once
+#include "bench/weigh_plan.h"
 #include "formula/acid_plan.h"
 #include "formula/mix.h"
+#include "formula/uncertainty.h"
+#include "solve/joint_rounding.h"
 #include "solve/solve.h"
 #include "stock/stock.h"
 
@@ -9,6 +12,11 @@ namespace butte::core {
 /// All that is given for one formula.
 struct Given {
   SolveRequest request;
+  std::optional<int> atMostProducts; ///< searched for by withFewProducts(), not by compute()
+  bool wholeSteps = false;           ///< weights in the scales' steps, chosen together
+  std::vector<Scale> scales;         ///< none: weights stay as computed, and weighing adds no error
+  std::vector<Mass> steps;           ///< per product of the shelf: a bag, a scoop; 0: the scale's
+  ErrorLimits errors;                ///< content and moisture parallel to the shelf; weighing is filled in
   StockPlan stock;
   AcidPlan acid;
   std::optional<OwnTitration> titration;
@@ -17,6 +25,9 @@ struct Given {
 /// All that follows from it.
 struct Answer {
   SolveAnswer solution;
+  std::optional<RoundedWeights> rounded;    ///< where whole steps were asked for
+  std::array<Spread, nutrientCount> spread; ///< +- of every element, mg/L
+  ErrorLimits errors;                       ///< as given, with the weighing
   MixResult feed;
   MixResult water; ///< the source water by itself, for the base reading
   StockAnswer stock;
@@ -27,5 +38,12 @@ struct Answer {
 /// The one function between what is given and what is shown: solve, check, mix, stock, acid. Pure; a few
 /// milliseconds.
 Result<Answer> compute(const Given& given);
+
+/// The same with the products held to the best few, where `atMostProducts` asks for it: what was not chosen
+/// gets a most of 0. Up to some tenths of a second: for the background. Errors as solve().
+Result<Given> withFewProducts(Given given);
+
+/// Usual errors for a shelf (formula/uncertainty.h).
+ErrorLimits usualErrors(const std::vector<ShelfProduct>& shelf);
 
 } // namespace butte::core
