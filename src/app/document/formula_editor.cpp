@@ -7,6 +7,15 @@ namespace butte::app {
 using exchange::Edit;
 using exchange::Json;
 
+namespace {
+
+bool sameShelf(const std::vector<core::ShelfProduct>& a, const std::vector<core::ShelfProduct>& b) {
+  return std::equal(a.begin(), a.end(), b.begin(), b.end(),
+                    [](const auto& x, const auto& y) { return x.id == y.id; });
+}
+
+} // namespace
+
 FormulaEditor::FormulaEditor(QObject* parent) : QObject(parent), m_log(std::make_unique<MemoryLog>()) {
   adopt(exchange::emptyFormula());
 }
@@ -16,10 +25,38 @@ bool FormulaEditor::adopt(const Json& json) {
   if (!document) return false;
   auto answer = core::compute(document->given);
   if (!answer) return false;
+  // While few products are sought the older answer stays, as long as it is about the same shelf.
+  const bool few = document->given.atMostProducts.has_value();
+  const bool keeps = few && sameShelf(document->given.request.shelf, m_document.given.request.shelf) &&
+                     m_document.given.atMostProducts;
   m_json = json;
   m_document = std::move(document).value();
-  m_answer = std::move(answer).value();
+  if (!keeps) m_answer = std::move(answer).value();
+  m_background.cancel();
+  m_searching = false;
+  if (few) searchFew();
   return true;
+}
+
+void FormulaEditor::searchFew() {
+  m_searching = true;
+  m_background.start<std::optional<core::Answer>>(
+      [given = m_document.given]() -> std::optional<core::Answer> {
+        const auto narrowed = core::withFewProducts(given);
+        if (!narrowed) return std::nullopt;
+        auto answer = core::compute(*narrowed);
+        return answer ? std::optional(std::move(answer).value()) : std::nullopt;
+      },
+      [this](std::optional<core::Answer> found) {
+        m_searching = false;
+        if (found) m_answer = std::move(*found);
+        emit changed();
+      });
+}
+
+void FormulaEditor::setOverlay(std::optional<Overlay> overlay) {
+  m_overlay = std::move(overlay);
+  emit overlayChanged();
 }
 
 void FormulaEditor::load(const Json& json) {
@@ -29,6 +66,8 @@ void FormulaEditor::load(const Json& json) {
 bool FormulaEditor::bind(const Json& json, std::unique_ptr<EditLog> log) {
   if (!adopt(json)) return false;
   m_log = std::move(log);
+  m_overlay.reset();
+  emit loaded();
   emit changed();
   return true;
 }

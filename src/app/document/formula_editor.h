@@ -1,5 +1,7 @@
 #pragma once
+#include "document/background.h"
 #include "document/edit_log.h"
+#include "document/overlay.h"
 #include "formula_document.h"
 
 #include <QObject>
@@ -21,6 +23,12 @@ public:
   const exchange::Json& json() const { return m_json; }
   const exchange::FormulaDocument& document() const { return m_document; }
   const core::Answer& answer() const { return m_answer; }
+  /// A search for few products is under way: the answer shown is the one before.
+  bool isSearching() const { return m_searching; }
+
+  /// What is laid over the formula to compare; nothing for none.
+  const std::optional<Overlay>& overlay() const { return m_overlay; }
+  void setOverlay(std::optional<Overlay> overlay);
 
   /// A formula that is in no book; undo starts anew. The text must have passed parseFormulaText().
   void load(const exchange::Json& json);
@@ -57,17 +65,22 @@ public:
 
 signals:
   void changed();
+  void loaded(); ///< another formula came into hand; changed() follows
+  void overlayChanged();
   void refused(const QString& words);
 
 private:
   bool adopt(const exchange::Json& json);
   void step(bool back);
+  void searchFew();
 
   exchange::Json m_json;
   exchange::FormulaDocument m_document;
   core::Answer m_answer;
   std::unique_ptr<EditLog> m_log;
-  bool m_applying = false;
+  std::optional<Overlay> m_overlay;
+  Background m_background;
+  bool m_applying = false, m_searching = false;
 };
 
 } // namespace butte::app

@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "document/formula_editor.h"
+#include "formula_words.h"
 #include "services/units_shown.h"
 #include "words.h"
 
@@ -34,6 +35,7 @@ ElementLanes::ElementLanes(FormulaEditor& editor, QWidget* parent) : QWidget(par
   setObjectName("elementLanes");
   setAccessibleName("Elements in the feed");
   connect(&editor, &FormulaEditor::changed, this, &ElementLanes::rebuild);
+  connect(&editor, &FormulaEditor::overlayChanged, this, &ElementLanes::rebuild);
   rebuild();
 }
 
@@ -54,7 +56,8 @@ ElementLanes::Lane ElementLanes::makeLane(Nutrient nutrient, bool small) const {
   }
   for (const auto& share : lane.shares)
     lane.result += share.milligramsPerLitre;
-  lane.plusMinus = request.water.plusMinusMgPerL.of(nutrient);
+  lane.plusMinus = m_editor.answer().spread[static_cast<std::size_t>(nutrient)].plusMinus;
+  if (m_editor.overlay()) lane.overlay = m_editor.overlay()->milligramsPerLitre.of(nutrient);
   const double wanted = lane.target ? lane.target->milligramsPerLitre : 0;
   // Without a target there is no "full": a fixed room shows how little or much it is.
   lane.scaleMax = wanted > 0 ? wanted / fullShare : std::max(lane.result * 1.3, small ? 0.1 : 60.0);
@@ -166,12 +169,58 @@ void ElementLanes::moveTarget(Nutrient nutrient, double milligramsPerLitre) {
   }
 }
 
+QPoint ElementLanes::bandEdge(Nutrient nutrient) const {
+  for (const auto& lane : m_lanes) {
+    if (lane.nutrient == nutrient && lane.target)
+      return QPointF(xOf(lane, lane.target->bandHigh()), lane.box.center().y()).toPoint();
+  }
+  return {};
+}
+
+bool ElementLanes::onMark(const Lane& lane, double x) const {
+  return lane.target && std::abs(x - xOf(lane, lane.target->milligramsPerLitre)) < 9;
+}
+
+bool ElementLanes::onBandEdge(const Lane& lane, double x) const {
+  if (!lane.target || lane.small) return false;
+  return std::abs(x - xOf(lane, lane.target->bandHigh())) < 6 ||
+         std::abs(x - xOf(lane, std::max(0.0, lane.target->bandLow()))) < 6;
+}
+
+void ElementLanes::moveBand(Nutrient nutrient, double percent) {
+  const auto& rows = m_editor.document().given.request.rows;
+  for (std::size_t i = 0; i < rows.size(); ++i) {
+    if (rows[i].nutrient != nutrient) continue;
+    const double half = std::clamp(std::round(percent * 2) / 2, 0.5, 100.0);
+    m_editor.set(QString("%1 band to ±%2 %")
+                     .arg(QString::fromStdString(words::nutrientName(nutrient)), localNumber(half, 1)),
+                 "/target/rows/" + std::to_string(i) + "/tolerance_percent", core::decimalText(half), true);
+    return;
+  }
+}
+
+/// What makes the figure uncertain, and what would help most.
+QString ElementLanes::errorWords(Nutrient nutrient) const {
+  const auto& spread = m_editor.answer().spread[static_cast<std::size_t>(nutrient)];
+  if (spread.parts.empty()) return {};
+  const auto& shelf = m_editor.document().given.request.shelf;
+  QStringList lines{QString("± %1 mg/L in 19 of 20 mixes, from:").arg(localFigure(spread.plusMinus))};
+  for (std::size_t i = 0; i < spread.parts.size() && i < 3; ++i)
+    lines << QString("%1 ± %2").arg(QString::fromStdString(words::errorPartText(spread.parts[i], shelf)),
+                                    localFigure(spread.parts[i].plusMinus));
+  lines << QString("Halving the first leaves ± %1: %2.")
+               .arg(localFigure(core::withHalved(spread, 0)),
+                    QString::fromStdString(words::halvingText(spread.parts[0], shelf)));
+  return lines.join("\n");
+}
+
 void ElementLanes::mousePressEvent(QMouseEvent* event) {
   const auto* lane = laneAt(event->position());
   if (!lane) return;
   m_focused = static_cast<std::size_t>(lane - m_lanes.data());
-  if (lane->target && std::abs(event->position().x() - xOf(*lane, lane->target->milligramsPerLitre)) < 9) {
-    m_dragged = lane->nutrient;
+  const bool mark = onMark(*lane, event->position().x());
+  if (mark || onBandEdge(*lane, event->position().x())) {
+    (mark ? m_dragged : m_bandDragged) = lane->nutrient;
     m_dragScale = lane->scaleMax;
     m_dragBox = lane->box;
     m_editor.endMerging();
@@ -184,11 +233,19 @@ void ElementLanes::mouseMoveEvent(QMouseEvent* event) {
     const double share = std::clamp((event->position().x() - m_dragBox.left()) / m_dragBox.width(), 0.0, 1.0);
     return moveTarget(*m_dragged, share * m_dragScale);
   }
+  if (m_bandDragged) {
+    const double at = (event->position().x() - m_dragBox.left()) / m_dragBox.width() * m_dragScale;
+    for (const auto& row : m_editor.document().given.request.rows) {
+      if (row.nutrient == *m_bandDragged)
+        return moveBand(*m_bandDragged, 100 * std::abs(at - row.milligramsPerLitre) / row.divisor());
+    }
+    return;
+  }
   const auto* lane = laneAt(event->position());
   const auto* share = lane ? shareAt(*lane, event->position().x()) : nullptr;
-  const bool overMark = lane && lane->target &&
-                        std::abs(event->position().x() - xOf(*lane, lane->target->milligramsPerLitre)) < 9;
-  setCursor(overMark ? Qt::SizeHorCursor : Qt::ArrowCursor);
+  const double x = event->position().x();
+  const bool mark = lane && onMark(*lane, x), edge = lane && !mark && onBandEdge(*lane, x);
+  setCursor(mark ? Qt::SizeHorCursor : edge ? Qt::SplitHCursor : Qt::ArrowCursor);
   const auto product = share ? share->product : std::string();
   light(product);
   emit lit(product);
@@ -196,6 +253,7 @@ void ElementLanes::mouseMoveEvent(QMouseEvent* event) {
 
 void ElementLanes::mouseReleaseEvent(QMouseEvent*) {
   m_dragged.reset();
+  m_bandDragged.reset();
   m_editor.endMerging();
 }
 
@@ -221,6 +279,11 @@ void ElementLanes::keyPressEvent(QKeyEvent* event) {
       moveTarget(lane.nutrient,
                  lane.target->milligramsPerLitre * (event->key() == Qt::Key_Left ? 1 - step : 1 + step));
     return;
+  case Qt::Key_Plus:
+  case Qt::Key_Minus:
+    if (lane.target)
+      moveBand(lane.nutrient, lane.target->tolerancePercent + (event->key() == Qt::Key_Plus ? 0.5 : -0.5));
+    return;
   default:
     return QWidget::keyPressEvent(event);
   }
@@ -234,7 +297,11 @@ bool ElementLanes::event(QEvent* event) {
   const auto* lane = laneAt(help->pos());
   const auto* share = lane ? shareAt(*lane, help->pos().x()) : nullptr;
   if (!share) {
-    QToolTip::hideText();
+    const auto words = lane ? errorWords(lane->nutrient) : QString();
+    if (words.isEmpty())
+      QToolTip::hideText();
+    else
+      QToolTip::showText(help->globalPos(), words);
     return true;
   }
   const auto name =

@@ -25,6 +25,8 @@ public:
 
   /// What a lane shows, as text (for screen readers and tests): "K 205 of 205 mg/L, in band".
   QString laneText(core::Nutrient nutrient) const;
+  /// Where the upper edge of a lane's band stands; a null point when there is none.
+  QPoint bandEdge(core::Nutrient nutrient) const;
   /// Where a lane's target mark stands, in widget coordinates; a null point when there is none.
   QPoint targetMark(core::Nutrient nutrient) const;
 
@@ -50,7 +52,8 @@ private:
     core::Nutrient nutrient{};
     const core::TargetRow* target = nullptr;
     double result = 0;
-    double plusMinus = 0; ///< of the water, where parts of it are a guess
+    double plusMinus = 0;          ///< two standard deviations of all that may be off
+    std::optional<double> overlay; ///< mg/L of the formula laid over
     std::vector<Share> shares;
     QRectF box; ///< the bar's room
     bool small = false;
@@ -75,7 +78,14 @@ private:
   std::vector<Lane> m_lanes;
   std::string m_lit;
   std::size_t m_focused = 0;
-  std::optional<core::Nutrient> m_dragged;
+  /// Both edges of the band move together: it stays centred on the target.
+  void moveBand(core::Nutrient nutrient, double percent);
+  bool onMark(const Lane& lane, double x) const;
+  bool onBandEdge(const Lane& lane, double x) const;
+  void paintOverlay(QPainter& painter, const Lane& lane) const;
+  QString errorWords(core::Nutrient nutrient) const;
+
+  std::optional<core::Nutrient> m_dragged, m_bandDragged;
   double m_dragScale = 1;
   QRectF m_dragBox;
 };

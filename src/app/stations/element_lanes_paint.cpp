@@ -38,7 +38,9 @@ void ElementLanes::paintHead(QPainter& painter) const {
   painter.setPen(theme().inkSoft);
   painter.setFont(faceOf(11));
   painter.drawText(QRectF(box.left(), 0, box.width(), 15), Qt::AlignVCenter,
-                   "what the water and each product bring; the mark is the target");
+                   m_editor.overlay()
+                       ? "dashed: " + m_editor.overlay()->name
+                       : QString("what the water and each product bring; the mark is the target"));
   painter.drawText(QRectF(box.right() + 8, 0, 124, 15), Qt::AlignVCenter, "element, mg/L");
 }
 
@@ -90,6 +92,7 @@ void ElementLanes::paintBar(QPainter& painter, const Lane& lane) const {
     if (!lane.small) painter.fillRect(QRectF(x - 4, lane.box.top(), 8.5, 4), t.targetMark);
   }
   paintWhisker(painter, lane, bar);
+  paintOverlay(painter, lane);
   if (sum > lane.scaleMax * 1.0001) { // runs out of the lane: an arrow, since its true length can't be shown
     painter.setBrush(t.red);
     painter.setPen(Qt::NoPen);
@@ -98,7 +101,19 @@ void ElementLanes::paintBar(QPainter& painter, const Lane& lane) const {
   }
 }
 
-/// How far the sum may be off, where the water is partly a guess.
+/// The formula laid over: a notched outline where its sum would end.
+void ElementLanes::paintOverlay(QPainter& painter, const Lane& lane) const {
+  if (!lane.overlay) return;
+  const double x = xOf(lane, *lane.overlay);
+  const double top = lane.small ? lane.box.bottom() - 16 : lane.box.top() + 1, foot = lane.box.bottom() - 2;
+  painter.setPen(QPen(theme().accent, 2, Qt::DashLine));
+  painter.drawLine(QPointF(x, top), QPointF(x, foot));
+  painter.setPen(Qt::NoPen);
+  painter.setBrush(theme().accent);
+  painter.drawPolygon(QPolygonF{{x - 5, foot + 1}, {x + 5, foot + 1}, {x, foot - 6}});
+}
+
+/// How far the sum may be off.
 void ElementLanes::paintWhisker(QPainter& painter, const Lane& lane, const QRectF& bar) const {
   const double from = xOf(lane, std::max(0.0, lane.result - lane.plusMinus)),
                to = xOf(lane, std::min(lane.scaleMax, lane.result + lane.plusMinus)), y = bar.center().y();

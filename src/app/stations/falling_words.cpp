@@ -16,10 +16,11 @@ QStringList fallingSentences(const QString& where, const core::MixResult& mix) {
     const auto& solid = core::EquilibriumData::instance().solids()[standing.solid];
     if (standing.gramsPerLitre * 1000 < leastMgPerLitreWorthSaying) continue;
     lines << QString("%1: about %2 mg/L of %3 may fall out %4 (saturation index %5).")
-                 .arg(where, localNumber(1000 * standing.gramsPerLitre, 0),
-                      QString::fromStdString(words::solidName(solid.name)),
-                      QString::fromStdString(words::kineticsText(solid.formsWithin, standing.saturationIndex)),
-                      QString::number(standing.saturationIndex, 'f', 1));
+                 .arg(
+                     where, localNumber(1000 * standing.gramsPerLitre, 0),
+                     QString::fromStdString(words::solidName(solid.name)),
+                     QString::fromStdString(words::kineticsText(solid.formsWithin, standing.saturationIndex)),
+                     QString::number(standing.saturationIndex, 'f', 1));
   }
   if (!lines.isEmpty())
     lines.last() +=

@@ -73,6 +73,7 @@ ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   column->addWidget(m_total);
   column->addLayout(foot);
   connect(&editor, &FormulaEditor::changed, this, &ProductList::refresh);
+  connect(&editor, &FormulaEditor::overlayChanged, this, &ProductList::refresh);
   connect(&units, &UnitsShown::changed, this, &ProductList::refresh);
   refresh();
 }

@@ -90,7 +90,12 @@ void ProductRow::refresh() {
   m_on->setChecked(seen.on);
   m_name->setText(name);
   setToolTip(name + "\ndouble-click, or F4 in its weight, for composition and price");
-  m_carries->setText(carries());
+  const auto& overlay = m_editor.overlay();
+  const auto other =
+      overlay ? overlay->grams.find(m_id) : std::map<std::string, core::Mass>::const_iterator{};
+  m_carries->setText(!overlay                        ? carries()
+                     : other == overlay->grams.end() ? QString("dashed: none")
+                                                     : "dashed: " + m_units.text(other->second));
   m_hold->setChecked(seen.held.has_value());
   m_hold->setText(seen.held ? "held" : "free");
   m_hold->setToolTip(

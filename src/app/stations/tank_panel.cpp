@@ -146,7 +146,8 @@ QWidget* TankPanel::makeDilution() {
 namespace {
 
 QString shareText(double saturation) {
-  return saturation < 0.01 ? QString("&nbsp;&lt;1&nbsp;%") : QString("&nbsp;%1&nbsp;%").arg(localNumber(100 * saturation, 0));
+  return saturation < 0.01 ? QString("&nbsp;&lt;1&nbsp;%")
+                           : QString("&nbsp;%1&nbsp;%").arg(localNumber(100 * saturation, 0));
 }
 
 } // namespace
@@ -163,7 +164,9 @@ QString TankPanel::fallenText(const core::TankContent& content) {
   QStringList fallen;
   for (const auto& solid : content.solids) {
     if (solid.gramsPerLitre > 0.05)
-      fallen << QString("%1 g/L %2").arg(localFigure(solid.gramsPerLitre), QString::fromStdString(words::solidName(solid.name)));
+      fallen << QString("%1 g/L %2")
+                    .arg(localFigure(solid.gramsPerLitre),
+                         QString::fromStdString(words::solidName(solid.name)));
   }
   return fallen.isEmpty() ? QString() : "; falls out: " + fallen.join(", ");
 }
@@ -186,7 +189,8 @@ QString TankPanel::ceilingText(std::size_t index) const {
   }
   const auto rest = "not known for " + unknown.join(", ");
   const bool over = known && m_editor.document().given.stock.factor > *known;
-  return (over ? "▲ too strong: " : "? ") + (limit.isEmpty() ? rest : limit + "; " + rest) + fallenText(content);
+  return (over ? "▲ too strong: " : "? ") + (limit.isEmpty() ? rest : limit + "; " + rest) +
+         fallenText(content);
 }
 
 void TankPanel::refreshTank(std::size_t index) {
@@ -207,16 +211,15 @@ void TankPanel::refreshTank(std::size_t index) {
       traces << text;
       continue;
     }
-    const auto share = item.saturation
-                           ? shareText(*item.saturation)
+    const auto share = item.saturation ? shareText(*item.saturation)
                        : item.miscible ? QString()
                                        : QString("&nbsp;?");
     lines << text + QString("<span style='color:%1'>%2</span>").arg(soft, share);
   }
   if (!traces.isEmpty()) lines << "<span style='font-size:11px'>" + traces.join(", ") + "</span>";
   widgets.contents->setText(lines.join("<br>"));
-  widgets.contents->setToolTip(
-      "To weigh for the full tank; behind it, how near it is to falling out in this tank at the coldest night");
+  widgets.contents->setToolTip("To weigh for the full tank; behind it, how near it is to falling out in this "
+                               "tank at the coldest night");
   widgets.ceiling->setText(ceilingText(index));
   const bool trouble = widgets.ceiling->text().startsWith("▲");
   widgets.ceiling->setStyleSheet(

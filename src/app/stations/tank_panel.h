@@ -34,7 +34,8 @@ private:
 
   QWidget* makeTank(int index);
   QWidget* makeDilution();
-  NumberField* makeField(const QString& name, const QString& id, double least, double most, const std::string& pointer);
+  NumberField* makeField(const QString& name, const QString& id, double least, double most,
+                         const std::string& pointer);
   void refresh();
   void refreshTank(std::size_t index);
   void swapLetters();

@@ -9,6 +9,8 @@
 #include "stations/element_lanes.h"
 #include "stations/feed_figures.h"
 #include "stations/first_start.h"
+#include "stations/formula/change_line.h"
+#include "stations/formula/solve_bar.h"
 #include "stations/line_bar.h"
 #include "stations/product_list.h"
 #include "stations/product_page.h"
@@ -61,7 +63,7 @@ enum Side { ProductsSide, AcidSide, BookSide };
 
 MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* parent)
     : QMainWindow(parent), m_settings(settings), m_units(settings), m_desk(m_editor, settings, dataFolder),
-      m_prompts(dialogPrompts(*this)) {
+      m_mends(m_editor), m_prompts(dialogPrompts(*this)) {
   resize(1280, 800);
   // Before any picture hears of the change.
   connect(&m_editor, &FormulaEditor::changed, this, [this] { adoptLooks(m_editor.document()); });
@@ -145,9 +147,15 @@ QWidget* MainWindow::makeStations() {
   auto* column = new QVBoxLayout(formula);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(8);
+  auto* aim = new SolveBar(m_editor, m_desk);
+  connect(aim, &SolveBar::message, this, &MainWindow::say);
+  column->addWidget(aim);
   column->addWidget(m_lanes, 1);
   column->addWidget(new FeedFigures(m_editor, m_units));
-  column->addWidget(new ReasonStrip(m_editor));
+  auto* change = new ChangeLine(m_editor, m_units);
+  column->addWidget(change);
+  m_formulaTools = {aim, change};
+  column->addWidget(new ReasonStrip(m_editor, m_mends));
   m_productPage = new ProductPage(m_editor);
   // The typing pages scroll on a low screen; the formula shrinks its lanes instead.
   m_pages->addWidget(water);
@@ -174,7 +182,7 @@ QWidget* MainWindow::makeStations() {
 }
 
 void MainWindow::showStation(int index) {
-  constexpr int stocks = 3, bench = 4, book = 5;
+  constexpr int formula = 2, stocks = 3, bench = 4, book = 5;
   m_station = index;
   const int page = index == stocks  ? static_cast<int>(FormulaStation)
                    : index == bench ? static_cast<int>(BenchStation)
@@ -182,7 +190,10 @@ void MainWindow::showStation(int index) {
                                     : index;
   m_line->setVisible(true);
   m_side->setVisible(true);
-  m_tanks->setVisible(page != BookStation && page != WaterStation);
+  m_tanks->setVisible(page != BookStation && page != WaterStation && index != formula);
+  // Beside the tanks the lanes keep the room that the formula's own tools have else.
+  for (auto* part : m_formulaTools)
+    part->setVisible(index != stocks);
   m_pages->setCurrentIndex(page);
   m_side->setCurrentIndex(page == WaterStation ? AcidSide : page == BookStation ? BookSide : ProductsSide);
   m_line->setCurrent(index);

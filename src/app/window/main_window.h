@@ -1,6 +1,7 @@
 #pragma once
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
+#include "document/mend_finder.h"
 #include "services/units_shown.h"
 #include "window/prompts.h"
 
@@ -68,6 +69,7 @@ private:
   FormulaEditor m_editor;
   UnitsShown m_units;
   BookDesk m_desk;
+  MendFinder m_mends;
   Prompts m_prompts;
   QStackedWidget* m_pages = nullptr;
   QStackedWidget* m_side = nullptr;
@@ -81,6 +83,7 @@ private:
   FirstStart* m_firstStart = nullptr;
   QWidget* m_tanks = nullptr;
   QLabel *m_banner = nullptr, *m_kept = nullptr;
+  std::vector<QWidget*> m_formulaTools;
   int m_station = 2;
 };
 

@@ -1,0 +1,171 @@
+#include "stations/formula/solve_bar.h"
+
+#include "document/book_desk.h"
+#include "document/formula_editor.h"
+#include "fields/number_field.h"
+#include "paint/theme.h"
+#include "product/catalogue.h"
+#include "words.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+
+namespace butte::app {
+
+using exchange::Json;
+
+namespace {
+
+/// Another formula for the same batch volume as the one in hand.
+std::optional<Overlay> overlayOf(const QString& name, const core::Given& given, core::Volume batch) {
+  core::Given same = given;
+  same.wholeSteps = false;
+  const auto answer = core::compute(same);
+  if (!answer) return std::nullopt;
+  Overlay out;
+  out.name = name;
+  out.milligramsPerLitre = answer->feed.milligramsPerLitre;
+  out.conductivity = answer->feed.conductivity;
+  const double scale = batch / given.request.volume;
+  if (answer->feed.cost) out.cost = *answer->feed.cost * scale;
+  for (std::size_t j = 0; j < answer->solution.grams.size(); ++j)
+    out.grams[given.request.shelf[j].id] = answer->solution.grams[j] * scale;
+  return out;
+}
+
+} // namespace
+
+SolveBar::SolveBar(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_desk(desk), m_way(new QComboBox), m_against(new QComboBox),
+      m_atMost(new NumberField({"most products to open", "", 1, 60, true})),
+      m_steps(new QCheckBox("in scale steps")), m_state(new QLabel) {
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(6);
+  m_way->setObjectName("aimWay");
+  m_way->setAccessibleName("what the formula is solved for");
+  m_way->addItem("come nearest", "closest");
+  m_way->addItem("bands first", "bands_first");
+  m_way->addItem("cheapest", "cheapest");
+  m_way->setToolTip(
+      "Come nearest: the least squares of relative misses.\nBands first: leave the bands as little as can "
+      "be, then come near.\nCheapest: inside the bands at the least cost; needs every price.");
+  connect(m_way, &QComboBox::activated, this, [this] {
+    setAim("aim: " + m_way->currentText(), "way", m_way->currentData().toString().toStdString());
+  });
+  m_atMost->setObjectName("aimAtMost");
+  m_atMost->setFixedWidth(40);
+  m_atMost->setPlaceholderText("any");
+  m_atMost->onTyped = [this](const QString& digits) {
+    setAim(digits.isEmpty() ? "any number of products" : "at most " + digits + " products", "at_most",
+           digits.section('.', 0, 0).toStdString());
+  };
+  m_atMost->onMessage = [this](const QString& words) { emit message(words); };
+  m_steps->setObjectName("aimSteps");
+  m_steps->setToolTip(
+      "Weights in whole steps of the scale (or of the bag), chosen together so that the elements stay "
+      "nearest: one goes up where another goes down.");
+  connect(m_steps, &QCheckBox::clicked, this, [this](bool on) {
+    Json aim = m_editor.json().value("aim", Json::object());
+    aim["whole_steps"] = on;
+    m_editor.set(on ? "weights in the scale's steps" : "weights as computed", "/aim", aim);
+  });
+  m_against->setObjectName("compareWith");
+  m_against->setAccessibleName("compare with");
+  m_against->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  connect(m_against, &QComboBox::activated, this, &SolveBar::compareWith);
+  m_state->setObjectName("solveState");
+  m_state->setProperty("soft", true);
+  row->addWidget(m_way);
+  row->addWidget(new QLabel("with at most"));
+  row->addWidget(m_atMost);
+  row->addWidget(new QLabel("products"));
+  row->addWidget(m_steps);
+  row->addWidget(m_state);
+  row->addStretch();
+  row->addWidget(m_against, 1);
+  connect(&editor, &FormulaEditor::changed, this, &SolveBar::refresh);
+  connect(&editor, &FormulaEditor::overlayChanged, this, &SolveBar::refresh);
+  connect(&desk, &BookDesk::bookOpened, this, &SolveBar::fillComparisons);
+  connect(&desk, &BookDesk::changed, this, &SolveBar::fillComparisons);
+  fillComparisons();
+  refresh();
+}
+
+void SolveBar::setAim(const QString& words, const char* key, const std::string& value) {
+  Json aim = m_editor.json().value("aim", Json::object());
+  if (value.empty())
+    aim.erase(key);
+  else
+    aim[key] = value;
+  m_editor.set(words, "/aim", aim);
+}
+
+void SolveBar::refresh() {
+  fillComparisons();
+  const auto aim = m_editor.json().value("aim", Json::object());
+  m_way->setCurrentIndex(
+      std::max(0, m_way->findData(QString::fromStdString(aim.value("way", std::string("closest"))))));
+  m_atMost->show(QString::fromStdString(aim.value("at_most", std::string())));
+  m_steps->setChecked(m_editor.document().aim.wholeSteps);
+  if (m_editor.isSearching())
+    m_state->setText("searching; weights are the ones before");
+  else if (!m_editor.document().withoutPrice.empty())
+    m_state->setText("no price: " + QString::fromStdString(m_editor.document().withoutPrice.front()) +
+                     (m_editor.document().withoutPrice.size() > 1 ? " …" : "") + "; nearest shown");
+  else
+    m_state->clear();
+  if (!m_editor.overlay()) m_against->setCurrentIndex(0);
+}
+
+/// Only when the list is another one: a choice that stands must not jump.
+void SolveBar::fillComparisons() {
+  QList<std::pair<QString, QString>> items{
+      {"Compare with…", ""}, {"this formula as it stands now", "now"}, {"pure water instead", "pure"}};
+  const auto& parts = m_editor.document().water.sources;
+  for (std::size_t p = 0; parts.size() > 1 && p < parts.size(); ++p)
+    items.append({"only " + QString::fromStdString(parts[p].name), QString("part%1").arg(p)});
+  const auto heads = m_desk.isOpen()
+                         ? m_desk.book().store().list(book::Kind::Formula, false)
+                         : core::Result<std::vector<book::RecordHead>>(std::vector<book::RecordHead>{});
+  if (heads) {
+    for (const auto& head : *heads)
+      items.append({QString::fromStdString(head.name), "uid:" + QString::fromStdString(head.ref.uid)});
+  }
+  bool same = items.size() == m_against->count();
+  for (int i = 0; same && i < items.size(); ++i)
+    same = m_against->itemText(i) == items[i].first && m_against->itemData(i).toString() == items[i].second;
+  if (same) return;
+  m_against->clear();
+  for (const auto& [text, key] : items)
+    m_against->addItem(text, key);
+}
+
+void SolveBar::compareWith(int index) {
+  const auto choice = m_against->itemData(index).toString();
+  const auto name = m_against->itemText(index);
+  if (choice.isEmpty()) return m_editor.setOverlay(std::nullopt);
+  core::Given given = m_editor.document().given;
+  const auto batch = given.request.volume;
+  if (choice == "pure") {
+    given.request.water = core::pureWater();
+  } else if (choice.startsWith("part")) {
+    const auto& parts = m_editor.document().water.answer.parts;
+    const auto at = choice.mid(4).toUInt();
+    if (at < parts.size()) given.request.water = parts[at].treated;
+    given.titration.reset();
+  } else if (choice.startsWith("uid:")) {
+    const auto record = m_desk.book().record({book::Kind::Formula, choice.mid(4).toStdString()});
+    if (!record || !*record) return;
+    const auto other = exchange::readFormulaDocument((*record)->body);
+    if (!other) return emit message(QString::fromStdString(words::problemText(other.problem())));
+    given = other->given;
+  }
+  auto overlay = overlayOf(name, given, batch);
+  m_editor.setOverlay(std::move(overlay));
+  m_against->setCurrentIndex(index);
+}
+
+} // namespace butte::app
