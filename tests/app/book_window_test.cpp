@@ -31,6 +31,8 @@ TEST_F(WindowTest, WhatIsTypedIsKeptWithoutSavingAndUndoneAfterANight) {
 
 TEST_F(WindowTest, TheMarkSaysWhenAllIsKept) {
   auto* mark = find<QLabel>("keptMark");
+  window->showStation(3);
+  QTest::qWait(50); // painted once: what follows is the typing alone
   type("stockFactor", "150");
   EXPECT_THAT(mark->text().toStdString(), HasSubstr("keeping"));
   EXPECT_TRUE(QTest::qWaitFor([&] { return mark->text().contains("kept"); }, 3000))

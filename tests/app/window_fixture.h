@@ -88,6 +88,9 @@ protected:
   void type(const QString& name, const QString& text) {
     auto* field = find<QLineEdit>(name);
     ASSERT_NE(field, nullptr);
+    // The tanks' own fields stand at the Stocks station: a hand goes there first.
+    if (!field->isVisible() && (name.startsWith("stock") || name.startsWith("tank") || name == "alkalinityLeft"))
+      window->showStation(3);
     field->setFocus();
     field->selectAll();
     if (text.isEmpty())
