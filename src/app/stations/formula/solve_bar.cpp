@@ -2,6 +2,7 @@
 
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
+#include "fields/filling_combo.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "product/catalogue.h"
@@ -38,7 +39,7 @@ std::optional<Overlay> overlayOf(const QString& name, const core::Given& given, 
 } // namespace
 
 SolveBar::SolveBar(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_desk(desk), m_way(new QComboBox), m_against(new QComboBox),
+    : QWidget(parent), m_editor(editor), m_desk(desk), m_way(new QComboBox), m_against(new FillingCombo),
       m_atMost(new NumberField({"most products to open", "", 1, 60, true})),
       m_steps(new QCheckBox("in scale steps")), m_state(new QLabel) {
   auto* row = new QHBoxLayout(this);
@@ -88,8 +89,7 @@ SolveBar::SolveBar(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
   row->addWidget(m_against, 1);
   connect(&editor, &FormulaEditor::changed, this, &SolveBar::refresh);
   connect(&editor, &FormulaEditor::overlayChanged, this, &SolveBar::refresh);
-  connect(&desk, &BookDesk::bookOpened, this, &SolveBar::fillComparisons);
-  connect(&desk, &BookDesk::changed, this, &SolveBar::fillComparisons);
+  m_against->fill = [this] { fillComparisons(); };
   fillComparisons();
   refresh();
 }
@@ -104,7 +104,6 @@ void SolveBar::setAim(const QString& words, const char* key, const std::string& 
 }
 
 void SolveBar::refresh() {
-  fillComparisons();
   const auto aim = m_editor.json().value("aim", Json::object());
   m_way->setCurrentIndex(
       std::max(0, m_way->findData(QString::fromStdString(aim.value("way", std::string("closest"))))));

@@ -8,6 +8,7 @@ class QLabel;
 namespace butte::app {
 
 class BookDesk;
+class FillingCombo;
 class FormulaEditor;
 class NumberField;
 
@@ -28,7 +29,8 @@ private:
 
   FormulaEditor& m_editor;
   BookDesk& m_desk;
-  QComboBox *m_way, *m_against;
+  QComboBox* m_way;
+  FillingCombo* m_against;
   NumberField* m_atMost;
   QCheckBox* m_steps;
   QLabel* m_state;
