@@ -54,6 +54,21 @@ std::string cropOf(const std::string& targetName) {
   return crop;
 }
 
+/// A target as a stage of its crop: invented weeks.
+Json asStage(const Json& target) {
+  const auto name = target["name"].get<std::string>();
+  Json body{{"name", name}, {"crop", cropOf(name)}};
+  const std::pair<const char*, const char*> stages[] = {
+      {"plant-up", "0"}, {"flowering", "4"}, {"fruiting", "9"}};
+  for (const auto& [stage, week] : stages) {
+    if (name.find(stage) == std::string::npos) continue;
+    body["stage"] = stage;
+    body["from_week"] = week;
+  }
+  body["target"] = target;
+  return body;
+}
+
 class Maker {
 public:
   Maker(Store& store, QString demo, unsigned seed)
@@ -230,8 +245,7 @@ void Maker::sample(Moment now) {
   const auto targets = jsonFrom(m_demo + "/targets.json");
   int index = 0;
   for (const auto& target : targets)
-    put({Kind::Target, "sample-target-" + std::to_string(index++)},
-        Json{{"name", target["name"]}, {"crop", cropOf(target["name"])}, {"target", target}},
+    put({Kind::Target, "sample-target-" + std::to_string(index++)}, asStage(target),
         {now.seconds - 300 * day});
 
   const Ref main{Kind::Formula, "sample-formula-0"};
@@ -240,6 +254,13 @@ void Maker::sample(Moment now) {
   fruiting["crop"] = "strawberry";
   exchange::keepShippedFigures(fruiting);
   fruiting["water"] = blend(fruiting["water"], now);
+  // The crops that live from the holding's one pair of tanks.
+  fruiting["crops"] = Json::array();
+  for (const auto& target : targets) {
+    const auto name = target["name"].get<std::string>();
+    if (name.find("plant-up") == std::string::npos && name.find("flowering") == std::string::npos)
+      fruiting["crops"].push_back(target);
+  }
   Json first = fruiting, second = fruiting;
   first["target"]["rows"][3]["mg_per_l"] = "190";
   first["target"]["rows"][4]["mg_per_l"] = "120";

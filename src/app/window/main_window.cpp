@@ -16,7 +16,8 @@
 #include "stations/product_page.h"
 #include "stations/reason_strip.h"
 #include "stations/tank_panel.h"
-#include "stations/target_page.h"
+#include "stations/target/crops_page.h"
+#include "stations/target/target_page.h"
 #include "stations/water/water_page.h"
 #include "window/book_actions.h"
 #include "window/edit_actions.h"
@@ -56,7 +57,8 @@ enum Page {
   ProductStation,
   BenchStation,
   BookStation,
-  FirstStartPage
+  FirstStartPage,
+  CropsStation
 };
 enum Side { ProductsSide, AcidSide, BookSide };
 } // namespace
@@ -141,7 +143,7 @@ MainWindow::~MainWindow() = default;
 QWidget* MainWindow::makeStations() {
   m_pages = new QStackedWidget;
   auto* water = new WaterPage(m_editor, m_units, m_desk, m_prompts);
-  auto* target = new TargetPage(m_editor);
+  auto* target = new TargetPage(m_editor, m_units, m_desk);
   auto* formula = new QWidget;
   m_lanes = new ElementLanes(m_editor);
   auto* column = new QVBoxLayout(formula);
@@ -168,6 +170,11 @@ QWidget* MainWindow::makeStations() {
   m_pages->addWidget(m_bookPage);
   m_firstStart = new FirstStart(m_desk, m_units);
   m_pages->addWidget(scrolling(m_firstStart));
+  auto* crops = new CropsPage(m_editor, m_units, m_desk);
+  m_pages->addWidget(crops);
+  connect(target, &TargetPage::severalAsked, this, [this] { m_pages->setCurrentIndex(CropsStation); });
+  connect(crops, &CropsPage::done, this, [this] { showStation(1); });
+  connect(crops, &CropsPage::message, this, &MainWindow::say);
   connect(m_firstStart, &FirstStart::done, this, [this] { showStation(2); });
   connect(m_firstStart, &FirstStart::message, this, &MainWindow::say);
   connect(bench, &BenchPage::mixedAsked, this, &MainWindow::keepMixedBatch);
@@ -190,7 +197,7 @@ void MainWindow::showStation(int index) {
                                     : index;
   m_line->setVisible(true);
   m_side->setVisible(true);
-  m_tanks->setVisible(page != BookStation && page != WaterStation && index != formula);
+  m_tanks->setVisible(page != BookStation && page != WaterStation && page != TargetStation && index != formula);
   // Beside the tanks the lanes keep the room that the formula's own tools have else.
   for (auto* part : m_formulaTools)
     part->setVisible(index != stocks);

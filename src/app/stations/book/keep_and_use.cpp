@@ -2,6 +2,7 @@
 // nothing in the book changes it behind the grower's back; these two ways are the only traffic.
 #include "stations/book/keep_and_use.h"
 
+#include "base/decimal.h"
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
 #include "stations/book/book_words.h"
@@ -157,6 +158,15 @@ QString keepFromFormula(BookDesk& desk, FormulaEditor& editor, BookPage::Section
   default:
     return {};
   }
+}
+
+QString keepStage(BookDesk& desk, FormulaEditor& editor, const QString& stage, const QString& fromWeek) {
+  Json body{{"name", editor.json()["target"].value("name", std::string("target"))}};
+  if (!editor.document().crop.empty()) body["crop"] = editor.document().crop;
+  if (!stage.isEmpty()) body["stage"] = stage.toStdString();
+  if (!fromWeek.isEmpty()) body["from_week"] = core::normalisedDecimal(fromWeek.toStdString());
+  body["target"] = editor.json()["target"];
+  return put(desk, Kind::Target, body);
 }
 
 QString useInFormula(BookDesk& desk, FormulaEditor& editor, const Ref& ref) {

@@ -11,6 +11,8 @@ namespace butte::app {
 QString keepWords(BookPage::Section section);
 /// Puts the formula's water, target, own products or stock plan into the book. What happened, in words.
 QString keepFromFormula(BookDesk& desk, FormulaEditor& editor, BookPage::Section section);
+/// Puts the formula's target into the book as a stage of its crop, from a week on. What happened, in words.
+QString keepStage(BookDesk& desk, FormulaEditor& editor, const QString& stage, const QString& fromWeek);
 /// Takes a thing of the book into the formula in hand. What happened, in words.
 QString useInFormula(BookDesk& desk, FormulaEditor& editor, const book::Ref& ref);
 

@@ -81,6 +81,7 @@ void ThingFacts::build() {
     addText("crop", "crop", "lettuce");
     addText("stage", "stage", "fruiting");
     addText("season", "season", "winter");
+    addText("from week", "from_week", "4");
   }
   if (m_ref.kind == Kind::Product) {
     addBag();

@@ -1,0 +1,194 @@
+#include "stations/target/crops_page.h"
+
+#include "base/decimal.h"
+#include "document/book_desk.h"
+#include "document/formula_editor.h"
+#include "fields/filling_combo.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "stations/book/book_words.h"
+#include "stations/target/crops_matrix.h"
+#include "words.h"
+
+#include <QCheckBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QVBoxLayout>
+#include <cmath>
+
+namespace butte::app {
+
+using exchange::Json;
+
+CropsPage::CropsPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_units(units), m_desk(desk), m_choice(new FillingCombo),
+      m_corrections(new QCheckBox("one salt of its own per crop")), m_words(new QLabel), m_stocks(new QLabel),
+      m_matrix(new CropsMatrix(editor, units)) {
+  auto* title = new QLabel("Several crops from one set of tanks");
+  title->setFont(faceOf(15, true));
+  m_choice->setObjectName("addCrop");
+  m_choice->setAccessibleName("add a crop's target");
+  m_choice->setMaxVisibleItems(24);
+  m_choice->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  m_choice->fill = [this] { fillChoice(); };
+  fillChoice();
+  connect(m_choice, &QComboBox::activated, this, &CropsPage::addChosen);
+  m_corrections->setObjectName("cropCorrections");
+  m_corrections->setChecked(true);
+  m_corrections->setToolTip("Besides its dilution each crop may get at most one salt added to its own feed");
+  connect(m_corrections, &QCheckBox::toggled, this, &CropsPage::formulaChanged);
+  auto* back = new QPushButton("Back to the target");
+  back->setObjectName("cropsBack");
+  connect(back, &QPushButton::clicked, this, &CropsPage::done);
+  auto* head = new QHBoxLayout;
+  head->addWidget(title);
+  head->addStretch();
+  head->addWidget(back);
+  auto* row = new QHBoxLayout;
+  row->addWidget(m_choice, 1);
+  row->addWidget(m_corrections);
+  m_words->setObjectName("cropsWords");
+  m_stocks->setObjectName("cropsStocks");
+  for (auto* label : {m_words, m_stocks})
+    label->setWordWrap(true);
+  auto* use = new QPushButton("Hold these weights in the formula");
+  use->setObjectName("useCropWeights");
+  use->setToolTip(
+      "Every product of the shelf is held at the shared weight, for the crop that takes the tanks strongest");
+  connect(use, &QPushButton::clicked, this, &CropsPage::useWeights);
+  auto* scroll = new QScrollArea;
+  scroll->setWidget(m_matrix);
+  scroll->setWidgetResizable(true);
+  scroll->setFrameShape(QFrame::NoFrame);
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(8);
+  column->addLayout(head);
+  column->addLayout(row);
+  column->addWidget(m_words);
+  column->addWidget(scroll, 1);
+  column->addWidget(m_stocks);
+  column->addWidget(use, 0, Qt::AlignLeft);
+  connect(m_matrix, &CropsMatrix::removeAsked, this, &CropsPage::removeCrop);
+  connect(&editor, &FormulaEditor::changed, this, [this] {
+    if (isVisible()) formulaChanged();
+  });
+}
+
+void CropsPage::showEvent(QShowEvent*) {
+  formulaChanged();
+}
+
+void CropsPage::fillChoice() {
+  m_choice->clear();
+  m_choice->addItem("Add a crop's target…");
+  m_choice->addItem("this formula's own target", "own");
+  const auto heads = m_desk.isOpen()
+                         ? m_desk.book().store().list(book::Kind::Target, false)
+                         : core::Result<std::vector<book::RecordHead>>(std::vector<book::RecordHead>{});
+  if (heads) {
+    for (const auto& head : *heads)
+      m_choice->addItem("own · " + qtext(head.name), "uid:" + qtext(head.ref.uid));
+  }
+  for (const auto& t : core::targetCatalogue())
+    m_choice->addItem(QString("%1 · %2 · %3").arg(qtext(t.crop), qtext(t.stage), qtext(t.name)), qtext(t.id));
+}
+
+void CropsPage::addChosen(int index) {
+  const auto key = m_choice->itemData(index).toString();
+  m_choice->setCurrentIndex(0);
+  Json target;
+  if (key == "own") {
+    target = m_editor.json()["target"];
+  } else if (key.startsWith("uid:")) {
+    const auto record = m_desk.book().record({book::Kind::Target, key.mid(4).toStdString()});
+    if (record && *record) target = (*record)->body["target"];
+  } else if (const auto* published = core::findTarget(key.toStdString())) {
+    target = exchange::targetJson(*published);
+  }
+  if (!target.is_object()) return;
+  if (target["rows"].empty()) return emit message("This target asks for nothing yet.");
+  target.erase("ratios");
+  target.erase("caps");
+  Json crops = m_editor.json().value("crops", Json::array());
+  crops.push_back(target);
+  m_editor.set(qtext(target.value("name", "")) + " shares the tanks", "/crops", crops);
+}
+
+void CropsPage::removeCrop(std::size_t index) {
+  Json crops = m_editor.json()["crops"];
+  const auto name = qtext(crops[index].value("name", ""));
+  crops.erase(index);
+  m_editor.set(name + " no longer shares the tanks", "/crops", crops);
+}
+
+void CropsPage::formulaChanged() {
+  const auto& document = m_editor.document();
+  m_answer.reset();
+  if (document.crops.empty()) {
+    m_background.cancel();
+    m_matrix->show({}, nullptr);
+    m_words->setText(
+        "Add the targets of the crops that live from the same tanks. Butte finds the stocks and each crop's "
+        "dilution that serve all of them best, and says what each gives up.");
+    m_stocks->clear();
+    return;
+  }
+  core::ManyCropsRequest request{
+      document.given.request.water, document.given.request.shelf, {}, m_corrections->isChecked()};
+  for (const auto& crop : document.crops)
+    request.crops.push_back({crop.name, crop.rows, 1});
+  m_matrix->show(document.crops, nullptr);
+  m_words->setText("working it out …");
+  m_background.start<std::optional<core::ManyCropsAnswer>>(
+      [request]() -> std::optional<core::ManyCropsAnswer> {
+        auto answer = core::manyCrops(request);
+        return answer ? std::optional(std::move(answer).value()) : std::nullopt;
+      },
+      [this](std::optional<core::ManyCropsAnswer> found) {
+        m_answer = std::move(found);
+        showAnswer();
+      });
+}
+
+void CropsPage::showAnswer() {
+  const auto& document = m_editor.document();
+  m_matrix->show(document.crops, m_answer ? &*m_answer : nullptr);
+  if (!m_answer || m_answer->crops.size() != document.crops.size())
+    return m_words->setText("No answer was found.");
+  QStringList losses;
+  for (std::size_t k = 0; k < document.crops.size(); ++k) {
+    const auto& share = m_answer->crops[k];
+    const auto rows = static_cast<double>(document.crops[k].rows.size());
+    const double with = 100 * std::sqrt(share.misfit / rows), own = 100 * std::sqrt(share.ownMisfit / rows);
+    losses << QString("%1: %2 % off on the whole, %3 % with tanks of its own")
+                  .arg(qtext(document.crops[k].name), localNumber(with, 1), localNumber(own, 1));
+  }
+  m_words->setText(losses.join("\n"));
+  QStringList weights;
+  for (std::size_t j = 0; j < m_answer->gramsPerLitre.size(); ++j) {
+    if (m_answer->gramsPerLitre[j] > 1e-6)
+      weights << QString("%1 %2").arg(m_units.text(core::Mass::fromGrams(1000 * m_answer->gramsPerLitre[j])),
+                                      qtext(m_editor.nameOf(document.given.request.shelf[j].id)));
+  }
+  m_stocks->setText("<b>The tanks, per m³ of the strongest feed:</b> " + weights.join(" · ").toHtmlEscaped());
+}
+
+void CropsPage::useWeights() {
+  if (!m_answer) return emit message("Add crops first.");
+  const auto& document = m_editor.document();
+  Json shelf = m_editor.json()["shelf"];
+  for (std::size_t j = 0; j < document.active.size() && j < m_answer->gramsPerLitre.size(); ++j) {
+    if (core::isAcidOrBase(document.given.request.shelf[j])) continue;
+    const auto mass =
+        core::Concentration::fromGramsPerLitre(m_answer->gramsPerLitre[j]) * document.given.request.volume;
+    shelf[document.active[j]]["held"] = exchange::amountJson(
+        QString::number(m_units.massIn(mass), 'g', 5).toStdString(), m_units.massUnit().toStdString());
+  }
+  m_editor.set("weights shared by the crops", "/shelf", shelf);
+  emit message("Every product is held at the shared weight; Ctrl+Z takes it back.");
+}
+
+} // namespace butte::app

@@ -1,0 +1,137 @@
+#include "stations/target/stage_line.h"
+
+#include "base/decimal.h"
+#include "document/book_desk.h"
+#include "document/formula_editor.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "stations/book/book_words.h"
+#include "target/scale_target.h"
+
+#include <QMouseEvent>
+#include <QPainter>
+#include <algorithm>
+
+namespace butte::app {
+
+StageLine::StageLine(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_desk(desk) {
+  setObjectName("stageLine");
+  setFixedHeight(62);
+  const auto look = [this] {
+    if (isVisible()) lookUp();
+  };
+  connect(&desk, &BookDesk::changed, this, [look](const std::vector<book::Ref>& refs) {
+    if (std::any_of(refs.begin(), refs.end(), [](const auto& ref) { return ref.kind == book::Kind::Target; }))
+      look();
+  });
+  connect(&editor, &FormulaEditor::changed, this, [this, look] {
+    if (m_editor.document().crop != m_crop) return look();
+    for (auto& stage : m_stages)
+      stage.inUse = qtext(m_editor.document().targetName) == stage.name;
+    update();
+  });
+}
+
+void StageLine::showEvent(QShowEvent*) {
+  lookUp();
+}
+
+void StageLine::lookUp() {
+  m_stages.clear();
+  m_crop = m_editor.document().crop;
+  const auto heads = m_desk.isOpen()
+                         ? m_desk.book().store().list(book::Kind::Target, false)
+                         : core::Result<std::vector<book::RecordHead>>(std::vector<book::RecordHead>{});
+  if (!heads) return;
+  for (const auto& head : *heads) {
+    const auto record = m_desk.book().record(head.ref);
+    if (!record || !*record) continue;
+    const auto& body = (*record)->body;
+    if (body.value("crop", std::string()) != m_crop || !body.contains("target")) continue;
+    std::optional<core::Problem> problem;
+    const auto target = exchange::readTargetDocument(body["target"], "target", problem);
+    if (problem) continue;
+    Stage stage;
+    stage.ref = head.ref;
+    stage.name = qtext(body.value("name", std::string()));
+    stage.fromWeek = core::parseDecimal(body.value("from_week", std::string())).value_or(0);
+    stage.milliSiemensPerCm = core::conductivityOfTarget(target.rows, 0).value_or(0);
+    stage.inUse = qtext(m_editor.document().targetName) == stage.name;
+    m_stages.push_back(stage);
+  }
+  std::stable_sort(m_stages.begin(), m_stages.end(),
+                   [](const Stage& a, const Stage& b) { return a.fromWeek < b.fromWeek; });
+  update();
+}
+
+QString StageLine::text() const {
+  QStringList parts;
+  for (const auto& stage : m_stages)
+    parts << QString("%1 from week %2").arg(stage.name, localNumber(stage.fromWeek, 0));
+  return parts.join(", ");
+}
+
+/// Stages share the line by their weeks; the last one runs as long as a middling one.
+QRectF StageLine::boxOf(std::size_t index) const {
+  const double first = m_stages.front().fromWeek, last = m_stages.back().fromWeek;
+  const double tail =
+      std::max(2.0, (last - first) / static_cast<double>(std::max<std::size_t>(1, m_stages.size() - 1)));
+  // Stages that begin in one week still get a readable width.
+  const double evenly = width() / static_cast<double>(m_stages.size());
+  const auto left = [&](std::size_t i) {
+    const double byTime = i >= m_stages.size() ? 1 : (m_stages[i].fromWeek - first) / (last - first + tail);
+    if (last <= first) return evenly * static_cast<double>(i);
+    return 0.6 * byTime * width() + 0.4 * evenly * static_cast<double>(i);
+  };
+  double strongest = 0.1;
+  for (const auto& stage : m_stages)
+    strongest = std::max(strongest, stage.milliSiemensPerCm);
+  const double high = 24 + 20 * m_stages[index].milliSiemensPerCm / strongest;
+  return {left(index), height() - 14 - high, left(index + 1) - left(index) - 2, high};
+}
+
+QPoint StageLine::stageAt(int index) const {
+  return boxOf(static_cast<std::size_t>(index)).center().toPoint();
+}
+
+void StageLine::paintEvent(QPaintEvent*) {
+  const auto& t = theme();
+  QPainter painter(this);
+  painter.setFont(faceOf(12));
+  if (m_stages.empty()) {
+    painter.setPen(t.inkSoft);
+    painter.drawText(rect(), Qt::AlignVCenter | Qt::TextWordWrap,
+                     m_crop.empty() ? QString("Keep a target with its crop, stage and week: the stages then "
+                                              "stand here as a line in time.")
+                                    : QString("No target of %1 is in the book yet: keep this one with its "
+                                              "stage and week, and it stands here.")
+                                          .arg(qtext(m_crop)));
+    return;
+  }
+  for (std::size_t i = 0; i < m_stages.size(); ++i) {
+    const auto& stage = m_stages[i];
+    const auto box = boxOf(i);
+    painter.fillRect(box, stage.inUse ? t.accent : t.card);
+    painter.setPen(t.line);
+    painter.drawRect(box);
+    painter.setPen(stage.inUse ? t.accentInk : t.ink);
+    painter.setFont(faceOf(12, stage.inUse));
+    const auto words = QString("%1 · EC %2").arg(stage.name, localNumber(stage.milliSiemensPerCm, 1));
+    painter.drawText(
+        box.adjusted(6, 0, -4, 0), Qt::AlignVCenter,
+        painter.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(box.width()) - 10));
+    painter.setPen(t.inkSoft);
+    painter.setFont(faceOf(11));
+    painter.drawText(QRectF(box.left(), height() - 14, box.width(), 14), Qt::AlignVCenter,
+                     QString("week %1").arg(localNumber(stage.fromWeek, 0)));
+  }
+}
+
+void StageLine::mousePressEvent(QMouseEvent* event) {
+  for (std::size_t i = 0; i < m_stages.size(); ++i) {
+    if (boxOf(i).contains(event->position())) return emit chosen(m_stages[i].ref);
+  }
+}
+
+} // namespace butte::app

@@ -1,0 +1,112 @@
+#include "stations/target/target_balance.h"
+
+#include "base/decimal.h"
+#include "document/formula_editor.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "words.h"
+
+#include <QLabel>
+#include <QPainter>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <cmath>
+
+namespace butte::app {
+
+using exchange::Json;
+
+namespace {
+
+constexpr int pictureHeight = 46;
+
+QString shiftText(const core::IonShift& shift) {
+  return QString("%1 %2 → %3")
+      .arg(QString::fromStdString(words::nutrientSymbol(shift.nutrient)), localFigure(shift.from),
+           localFigure(shift.to));
+}
+
+} // namespace
+
+TargetBalancePanel::TargetBalancePanel(FormulaEditor& editor, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_words(new QLabel),
+      m_take(new QPushButton("Take the nearest that balances")) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, pictureHeight, 0, 0);
+  column->setSpacing(3);
+  m_words->setObjectName("targetBalance");
+  m_words->setWordWrap(true);
+  m_take->setObjectName("takeNearest");
+  connect(m_take, &QPushButton::clicked, this, &TargetBalancePanel::takeNearest);
+  column->addWidget(m_words);
+  column->addWidget(m_take, 0, Qt::AlignLeft);
+  m_take->hide();
+  connect(&editor, &FormulaEditor::changed, this, &TargetBalancePanel::refresh);
+  refresh();
+}
+
+void TargetBalancePanel::refresh() {
+  const auto& request = m_editor.document().given.request;
+  m_balance = core::balanceOf(request.rows, request.alkalinityLeftMeqPerL.value_or(0));
+  const double gap = m_balance.cationsMeqPerL - m_balance.anionsMeqPerL;
+  QString words;
+  if (m_balance.cationsMeqPerL + m_balance.anionsMeqPerL <= 0) {
+    words = "No ions are asked for yet.";
+  } else if (m_balance.closes) {
+    words = QString("%1 is open and closes the balance: %2 mg/L of it.")
+                .arg(QString::fromStdString(words::nutrientName(m_balance.closes->nutrient)),
+                     localFigure(m_balance.closes->to));
+    words[0] = words[0].toUpper();
+  } else if (m_balance.canBalance) {
+    words = "The ions balance: this can be dissolved.";
+  } else {
+    QStringList alone;
+    for (std::size_t i = 0; i < m_balance.oneAlone.size() && i < 3; ++i)
+      alone << shiftText(m_balance.oneAlone[i]);
+    words = QString("▲ No water can hold this: %1 stand over by %2 meq/L.%3")
+                .arg(gap > 0 ? "cations" : "anions", localFigure(std::abs(gap)),
+                     alone.isEmpty() ? QString() : " One alone would do, mg/L: " + alone.join(", or ") + ".");
+  }
+  m_words->setText(words);
+  m_take->setVisible(!m_balance.canBalance && !m_balance.nearest.empty());
+  QStringList all;
+  for (const auto& shift : m_balance.nearest)
+    all << shiftText(shift);
+  m_take->setToolTip("Every ion gives a little (mg/L): " + all.join(", "));
+  update();
+}
+
+void TargetBalancePanel::takeNearest() {
+  Json rows = m_editor.json()["target"]["rows"];
+  for (auto& row : rows) {
+    for (const auto& shift : m_balance.nearest) {
+      if (row["nutrient"] != core::nutrientKey(shift.nutrient)) continue;
+      const auto unit = exchange::typedFigure(row).second;
+      const double value = exchange::targetIn(shift.nutrient, shift.to, unit);
+      exchange::setTypedFigure(row, QString::number(value, 'g', 5).toStdString(), unit);
+    }
+  }
+  m_editor.set("the nearest target that balances", "/target/rows", rows);
+}
+
+void TargetBalancePanel::paintEvent(QPaintEvent*) {
+  const auto& t = theme();
+  QPainter painter(this);
+  const double most = std::max({m_balance.cationsMeqPerL, m_balance.anionsMeqPerL, 1.0});
+  painter.setFont(faceOf(12));
+  int line = 0;
+  for (const auto& [name, value] :
+       {std::pair{"cations", m_balance.cationsMeqPerL}, {"anions", m_balance.anionsMeqPerL}}) {
+    const double y = 2 + 21 * line++;
+    painter.setPen(t.inkSoft);
+    painter.drawText(QRectF(0, y, 56, 18), Qt::AlignVCenter, name);
+    const double room = width() - 56 - 92;
+    painter.fillRect(QRectF(56, y + 2, std::max(1.0, room * value / most), 14),
+                     line == 1 ? t.accent : t.inkSoft);
+    painter.setPen(t.ink);
+    painter.drawText(QRectF(width() - 88, y, 88, 18), Qt::AlignVCenter | Qt::AlignRight,
+                     localNumber(value, 2) + " meq/L");
+  }
+}
+
+} // namespace butte::app

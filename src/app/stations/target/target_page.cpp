@@ -1,0 +1,208 @@
+#include "stations/target/target_page.h"
+
+#include "document/book_desk.h"
+#include "document/formula_editor.h"
+#include "fields/filling_combo.h"
+#include "fields/number_field.h"
+#include "paint/theme.h"
+#include "stations/book/book_words.h"
+#include "stations/book/keep_and_use.h"
+#include "stations/target/stage_line.h"
+#include "stations/target/target_balance.h"
+#include "stations/target/target_strength.h"
+#include "stations/target/target_table.h"
+#include "stations/target/target_wishes.h"
+
+#include <QComboBox>
+#include <QFile>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+using exchange::Json;
+
+TargetPage::TargetPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_desk(desk), m_choice(new QComboBox), m_compare(new FillingCombo),
+      m_name(new QLineEdit), m_crop(new QLineEdit), m_stage(new QLineEdit),
+      m_week(new NumberField({"week the stage begins", "", 0, 200, true})), m_table(new TargetTable(editor)),
+      m_stages(new StageLine(editor, desk)) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(6);
+  column->addWidget(makeHead());
+  column->addWidget(m_stages);
+  column->addWidget(makeStageKeeper());
+  auto* strength = new TargetStrength(editor, units);
+  auto* wishes = new TargetWishes(editor);
+  auto* right = new QVBoxLayout;
+  right->setSpacing(10);
+  right->addWidget(new TargetBalancePanel(editor));
+  right->addWidget(strength);
+  right->addWidget(wishes);
+  right->addStretch();
+  auto* side = new QWidget;
+  side->setLayout(right);
+  right->setContentsMargins(0, 0, 0, 0);
+  side->setFixedWidth(304);
+  auto* body = new QHBoxLayout;
+  body->setSpacing(14);
+  body->addWidget(m_table, 1);
+  body->addWidget(side);
+  column->addLayout(body, 1);
+  for (auto* part : std::initializer_list<QWidget*>{m_table, strength, wishes})
+    connect(part, SIGNAL(message(QString)), this, SIGNAL(message(QString)));
+  connect(m_stages, &StageLine::chosen, this,
+          [this](const book::Ref& ref) { emit message(useInFormula(m_desk, m_editor, ref)); });
+  connect(&editor, &FormulaEditor::changed, this, &TargetPage::refresh);
+  refresh();
+}
+
+QWidget* TargetPage::makeHead() {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(6);
+  m_choice->setObjectName("targetChoice");
+  m_choice->setAccessibleName("published targets");
+  m_choice->setMaxVisibleItems(24);
+  readChoices(*m_choice, "Take a target…");
+  connect(m_choice, &QComboBox::activated, this, &TargetPage::choose);
+  m_name->setObjectName("targetName");
+  m_name->setAccessibleName("name of the target");
+  connect(m_name, &QLineEdit::textEdited, this, [this](const QString& text) {
+    m_editor.set("target named “" + text + "”", "/target/name", text.toStdString(), true);
+  });
+  m_compare->setObjectName("targetCompare");
+  m_compare->setAccessibleName("compare with another target");
+  m_compare->setMaxVisibleItems(24);
+  m_compare->fill = [this] { fillCompare(); };
+  fillCompare();
+  connect(m_compare, &QComboBox::activated, this, &TargetPage::compare);
+  for (auto* part : std::initializer_list<QWidget*>{m_choice, m_compare})
+    part->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  auto* several = new QPushButton("Several crops…");
+  several->setObjectName("severalCrops");
+  several->setToolTip("One set of stock tanks for several crops: what each gives up");
+  connect(several, &QPushButton::clicked, this, &TargetPage::severalAsked);
+  row->addWidget(m_name, 3);
+  row->addWidget(m_choice, 2);
+  row->addWidget(m_compare, 2);
+  row->addWidget(several);
+  return box;
+}
+
+/// A target becomes a stage of its crop: kept in the book with its week.
+QWidget* TargetPage::makeStageKeeper() {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(5);
+  m_crop->setObjectName("targetCrop");
+  m_crop->setPlaceholderText("crop");
+  m_crop->setAccessibleName("crop");
+  m_crop->setFixedWidth(130);
+  connect(m_crop, &QLineEdit::textEdited, this,
+          [this](const QString& text) { m_editor.set("crop: " + text, "/crop", text.toStdString(), true); });
+  m_stage->setObjectName("targetStage");
+  m_stage->setPlaceholderText("stage");
+  m_stage->setAccessibleName("stage");
+  m_stage->setFixedWidth(120);
+  m_week->setObjectName("targetWeek");
+  m_week->setFixedWidth(44);
+  m_week->onMessage = [this](const QString& words) { emit message(words); };
+  auto* keep = new QPushButton("Keep as a stage");
+  keep->setObjectName("keepStage");
+  keep->setToolTip("This target goes into the book under its name, with crop, stage and week");
+  connect(keep, &QPushButton::clicked, this, [this] {
+    if (!m_desk.isOpen() || m_week->isWrong()) return;
+    emit message(keepStage(m_desk, m_editor, m_stage->text().trimmed(), m_week->text()));
+  });
+  row->addWidget(m_crop);
+  row->addWidget(m_stage);
+  row->addWidget(new QLabel("from week"));
+  row->addWidget(m_week);
+  row->addWidget(keep);
+  row->addStretch();
+  auto* hint = new QLabel("An empty element is free; N is all its forms.");
+  hint->setProperty("soft", true);
+  hint->setFont(faceOf(11));
+  row->addWidget(hint);
+  return box;
+}
+
+void TargetPage::refresh() {
+  for (const auto& [field, text] : {std::pair{m_name, qtext(m_editor.document().targetName)},
+                                    std::pair{m_crop, qtext(m_editor.document().crop)}}) {
+    if (field->text() != text) field->setText(text);
+  }
+}
+
+void TargetPage::readChoices(QComboBox& box, const QString& first) {
+  box.addItem(first);
+  QFile file(":/demo/targets.json");
+  if (file.open(QIODevice::ReadOnly)) {
+    const auto text = file.readAll();
+    const auto targets = Json::parse(text.begin(), text.end(), nullptr, false);
+    for (const auto& target : targets.is_array() ? targets : Json::array())
+      box.addItem("demo · " + qtext(target.value("name", "")), QByteArray::fromStdString(target.dump()));
+  }
+  for (const auto& t : core::targetCatalogue())
+    box.addItem(QString("%1 · %2 · %3").arg(qtext(t.crop), qtext(t.stage), qtext(t.name)), qtext(t.id));
+}
+
+void TargetPage::fillCompare() {
+  const auto chosen = m_compare->currentText();
+  m_compare->clear();
+  readChoices(*m_compare, "Compare with…");
+  const auto heads = m_desk.isOpen()
+                         ? m_desk.book().store().list(book::Kind::Target, false)
+                         : core::Result<std::vector<book::RecordHead>>(std::vector<book::RecordHead>{});
+  int at = 1;
+  if (heads) {
+    for (const auto& head : *heads)
+      m_compare->insertItem(at++, "own · " + qtext(head.name), "uid:" + qtext(head.ref.uid));
+  }
+  m_compare->setCurrentIndex(std::max(0, m_compare->findText(chosen)));
+}
+
+void TargetPage::compare(int index) {
+  const auto chosen = m_compare->itemData(index);
+  std::optional<core::Problem> problem;
+  if (const auto own = chosen.toByteArray(); own.startsWith('{')) {
+    m_table->compareWith(
+        exchange::readTargetDocument(Json::parse(own.begin(), own.end()), "target", problem).rows);
+  } else if (const auto key = chosen.toString(); key.startsWith("uid:")) {
+    const auto record = m_desk.book().record({book::Kind::Target, key.mid(4).toStdString()});
+    if (record && *record)
+      m_table->compareWith(exchange::readTargetDocument((*record)->body["target"], "target", problem).rows);
+  } else {
+    const auto* target = core::findTarget(key.toStdString());
+    m_table->compareWith(target ? target->rows : std::vector<core::TargetRow>());
+  }
+}
+
+void TargetPage::choose(int index) {
+  if (const auto own = m_choice->itemData(index).toByteArray(); own.startsWith('{')) {
+    m_choice->setCurrentIndex(0);
+    const auto target = Json::parse(own.begin(), own.end());
+    m_editor.set("target “" + qtext(target.value("name", "")) + "”", "/target", target);
+    return;
+  }
+  const auto* target = core::findTarget(m_choice->itemData(index).toString().toStdString());
+  m_choice->setCurrentIndex(0);
+  if (!target) return;
+  const auto name = qtext(target->name);
+  const auto& json = m_editor.json();
+  exchange::Edit edit{
+      "target “" + target->name + "”", {{"/target", json["target"], exchange::targetJson(*target)}}, {}};
+  if (m_editor.document().crop.empty()) edit.changes.push_back({"/crop", Json(), target->crop});
+  m_editor.apply(edit);
+  emit message(QString("%1: %2, confidence %3. %4")
+                   .arg(name, qtext(target->source), qtext(target->confidence), qtext(target->note)));
+}
+
+} // namespace butte::app

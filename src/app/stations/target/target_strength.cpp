@@ -1,0 +1,197 @@
+#include "stations/target/target_strength.h"
+
+#include "base/decimal.h"
+#include "document/formula_editor.h"
+#include "fields/number_field.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "target/scale_target.h"
+#include "words.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <cmath>
+
+namespace butte::app {
+
+using core::Nutrient;
+using exchange::Json;
+
+namespace {
+
+/// Four figures: finer than anybody weighs.
+std::string typedAs(double value) {
+  return core::decimalText(QString::number(value, 'g', 4).toDouble());
+}
+
+} // namespace
+
+TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_units(units), m_now(new QLabel),
+      m_wanted(new NumberField({"EC wanted", "mS/cm", 0.05, 20, true})),
+      m_total(new NumberField({"nitrogen in all", "mg/L", 0, 2000, true})),
+      m_share(new NumberField({"ammonium's share of nitrogen", "%", 0, 100, true})),
+      m_traces(new QCheckBox("traces too")), m_season(new QComboBox) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(4);
+  m_now->setObjectName("targetEc");
+  m_now->setFont(faceOf(14, true));
+  column->addWidget(m_now);
+  auto* row = new QHBoxLayout;
+  row->setSpacing(5);
+  m_wanted->setObjectName("targetEcWanted");
+  m_wanted->setFixedWidth(56);
+  m_traces->setObjectName("scaleTraces");
+  m_traces->setToolTip(
+      "Some growers keep the traces as they are when the feed is made weaker or stronger, some scale "
+      "them with it: both are common practice.");
+  auto* scale = new QPushButton("Scale");
+  scale->setObjectName("scaleTarget");
+  const auto go = [this] {
+    const auto typed = core::parseDecimal(core::normalisedDecimal(m_wanted->text().toStdString()));
+    if (!typed || m_wanted->isWrong())
+      return emit message("Type the EC that the target shall have, in mS/cm.");
+    scaleTo(*typed, "target scaled to EC " + m_wanted->text());
+  };
+  connect(scale, &QPushButton::clicked, this, go);
+  connect(m_wanted, &QLineEdit::returnPressed, this, go);
+  row->addWidget(new QLabel("to EC"));
+  row->addWidget(m_wanted);
+  row->addWidget(new QLabel("mS/cm"));
+  row->addWidget(m_traces);
+  row->addWidget(scale);
+  row->addStretch();
+  column->addLayout(row);
+  m_season->setObjectName("seasonRule");
+  m_season->setAccessibleName("the crop's usual strength by season");
+  m_season->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  connect(m_season, &QComboBox::activated, this, [this](int index) {
+    const auto rules = core::seasonRules(m_seasonCrop.toStdString());
+    m_season->setCurrentIndex(0);
+    if (index < 1 || index > static_cast<int>(rules.size())) return;
+    const auto& rule = rules[static_cast<std::size_t>(index - 1)];
+    scaleTo(rule.milliSiemensPerCm, QString::fromStdString(rule.name));
+    emit message(QString("%1: EC %2 to %3 mS/cm. %4 (%5)")
+                     .arg(QString::fromStdString(rule.name), localNumber(*rule.range->ecLow, 1),
+                          localNumber(*rule.range->ecHigh, 1), QString::fromStdString(rule.range->note),
+                          QString::fromStdString(rule.range->source)));
+  });
+  column->addWidget(m_season);
+  column->addWidget(makeNitrogen());
+  connect(&editor, &FormulaEditor::changed, this, &TargetStrength::refresh);
+  connect(&units, &UnitsShown::changed, this, &TargetStrength::refresh);
+  refresh();
+}
+
+QWidget* TargetStrength::makeNitrogen() {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(5);
+  m_total->setObjectName("nitrogenTotal");
+  m_total->setFixedWidth(56);
+  m_share->setObjectName("ammoniumShare");
+  m_share->setFixedWidth(48);
+  for (auto* field : {m_total, m_share}) {
+    field->onTyped = [this](const QString&) { nitrogenTyped(); };
+    field->onMessage = [this](const QString& words) { emit message(words); };
+  }
+  row->addWidget(new QLabel("N in all"));
+  row->addWidget(m_total);
+  row->addWidget(new QLabel("mg/L,"));
+  row->addWidget(m_share);
+  row->addWidget(new QLabel("% as NH<sub>4</sub>"));
+  row->addStretch();
+  return box;
+}
+
+void TargetStrength::refresh() {
+  const auto& request = m_editor.document().given.request;
+  const auto ec = core::conductivityOfTarget(request.rows, request.alkalinityLeftMeqPerL.value_or(0));
+  m_now->setText(ec && !request.rows.empty()
+                     ? "Strength " + m_units.text(core::Conductivity::fromMilliSiemensPerCm(*ec))
+                     : QString("Strength not known"));
+  fillSeasons();
+  refreshNitrogen();
+}
+
+void TargetStrength::refreshNitrogen() {
+  double nitrate = 0, ammonium = 0, all = 0;
+  for (const auto& row : m_editor.document().given.request.rows) {
+    if (row.nutrient == Nutrient::NNitrate) nitrate = row.milligramsPerLitre;
+    if (row.nutrient == Nutrient::NAmmonium) ammonium = row.milligramsPerLitre;
+    if (row.nutrient == Nutrient::N) all = row.milligramsPerLitre;
+  }
+  const double total = all > 0 ? all : nitrate + ammonium;
+  if (!m_total->hasFocus()) m_total->show(total > 0 ? QString::fromStdString(typedAs(total)) : QString());
+  if (!m_share->hasFocus())
+    m_share->show(total > 0 && ammonium > 0 ? QString::fromStdString(typedAs(100 * ammonium / total))
+                                            : QString());
+}
+
+/// Written as nitrate and ammonium: what the plants tell apart.
+void TargetStrength::nitrogenTyped() {
+  const auto number = [](const NumberField* field) {
+    return core::parseDecimal(core::normalisedDecimal(field->text().toStdString()));
+  };
+  const auto total = number(m_total);
+  if (!total || m_total->isWrong() || m_share->isWrong()) return;
+  const double share = number(m_share).value_or(0) / 100;
+  Json rows = Json::array();
+  std::string nitrateBand = "5", ammoniumBand = "15";
+  for (const auto& row : m_editor.json()["target"]["rows"]) {
+    if (row["nutrient"] == "N_NO3") nitrateBand = row.value("tolerance_percent", nitrateBand);
+    if (row["nutrient"] == "N_NH4") ammoniumBand = row.value("tolerance_percent", ammoniumBand);
+    if (row["nutrient"] != "N" && row["nutrient"] != "N_NO3" && row["nutrient"] != "N_NH4")
+      rows.push_back(row);
+  }
+  Json first = Json::array();
+  if (*total > 0)
+    first.push_back({{"nutrient", "N_NO3"},
+                     {"mg_per_l", typedAs(*total * (1 - share))},
+                     {"tolerance_percent", nitrateBand}});
+  if (*total > 0 && share > 0)
+    first.push_back(
+        {{"nutrient", "N_NH4"}, {"mg_per_l", typedAs(*total * share)}, {"tolerance_percent", ammoniumBand}});
+  for (const auto& row : rows)
+    first.push_back(row);
+  m_editor.set(QString("nitrogen %1 mg/L, %2 % as ammonium")
+                   .arg(m_total->text(), m_share->text().isEmpty() ? QString("0") : m_share->text()),
+               "/target/rows", first, true);
+}
+
+void TargetStrength::fillSeasons() {
+  const auto crop = QString::fromStdString(m_editor.document().crop.empty() ? m_editor.document().targetName
+                                                                            : m_editor.document().crop);
+  if (crop == m_seasonCrop && m_season->count() > 0) return;
+  m_seasonCrop = crop;
+  m_season->clear();
+  m_season->addItem("Usual strength by season…");
+  for (const auto& rule : core::seasonRules(crop.toStdString()))
+    m_season->addItem(QString("%1: EC %2 to %3")
+                          .arg(QString::fromStdString(rule.name), localNumber(*rule.range->ecLow, 1),
+                               localNumber(*rule.range->ecHigh, 1)));
+}
+
+void TargetStrength::scaleTo(double milliSiemensPerCm, const QString& words) {
+  const auto& request = m_editor.document().given.request;
+  const auto factor = core::factorForConductivity(request.rows, request.alkalinityLeftMeqPerL.value_or(0),
+                                                  milliSiemensPerCm, m_traces->isChecked());
+  if (!factor) return emit message(QString::fromStdString(words::problemText(factor.problem())));
+  const auto scaled = core::scaled(request.rows, *factor, m_traces->isChecked());
+  Json rows = m_editor.json()["target"]["rows"];
+  for (std::size_t i = 0; i < scaled.size() && i < rows.size(); ++i) {
+    if (scaled[i].milligramsPerLitre == request.rows[i].milligramsPerLitre) continue;
+    const auto unit = exchange::typedFigure(rows[i]).second;
+    exchange::setTypedFigure(
+        rows[i], typedAs(exchange::targetIn(scaled[i].nutrient, scaled[i].milligramsPerLitre, unit)), unit);
+  }
+  m_editor.set(words, "/target/rows", rows);
+}
+
+} // namespace butte::app

@@ -1,0 +1,225 @@
+#include "stations/target/target_table.h"
+
+#include "base/decimal.h"
+#include "document/formula_editor.h"
+#include "fields/number_field.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "words.h"
+
+#include <QComboBox>
+#include <QGridLayout>
+#include <QLabel>
+#include <QPainter>
+#include <algorithm>
+
+namespace butte::app {
+
+using core::Nutrient;
+using exchange::Json;
+
+namespace {
+
+constexpr Nutrient shown[] = {Nutrient::N,  Nutrient::NNitrate, Nutrient::NAmmonium, Nutrient::P,
+                              Nutrient::K,  Nutrient::Ca,       Nutrient::Mg,        Nutrient::S,
+                              Nutrient::Si, Nutrient::Fe,       Nutrient::Mn,        Nutrient::Zn,
+                              Nutrient::B,  Nutrient::Cu,       Nutrient::Mo};
+
+QString keyOf(Nutrient n) {
+  return QString::fromStdString(std::string(core::nutrientKey(n)));
+}
+QString nameOf(Nutrient n) {
+  return QString::fromStdString(words::nutrientName(n));
+}
+
+double wantedOf(const std::vector<core::TargetRow>& rows, Nutrient n) {
+  for (const auto& row : rows) {
+    if (row.nutrient == n) return row.milligramsPerLitre;
+  }
+  return 0;
+}
+
+} // namespace
+
+TargetTable::TargetTable(FormulaEditor& editor, QWidget* parent) : QWidget(parent), m_editor(editor) {
+  auto* grid = new QGridLayout(this);
+  grid->setContentsMargins(0, 0, 0, 0);
+  grid->setHorizontalSpacing(6);
+  grid->setVerticalSpacing(3);
+  grid->setColumnStretch(6, 1);
+  int line = 0;
+  for (const auto n : shown)
+    addRow(n, line++);
+  grid->setRowStretch(line, 1);
+  connect(&editor, &FormulaEditor::changed, this, &TargetTable::refresh);
+  refresh();
+}
+
+void TargetTable::addRow(Nutrient n, int line) {
+  auto* grid = static_cast<QGridLayout*>(layout());
+  Row row;
+  row.nutrient = n;
+  row.amount = new NumberField({nameOf(n) + " target", "", 0, 10000, true});
+  row.amount->setObjectName("target_" + keyOf(n));
+  row.amount->setPlaceholderText("free");
+  row.amount->setFixedWidth(72);
+  row.amount->onTyped = [this, n](const QString& digits) { amountTyped(n, digits); };
+  row.unit = new QComboBox;
+  row.unit->setObjectName("targetUnit_" + keyOf(n));
+  row.unit->setAccessibleName("unit of " + nameOf(n));
+  for (const auto& unit : exchange::targetUnits())
+    row.unit->addItem(QString::fromStdString(unit));
+  row.unit->setFixedWidth(82);
+  connect(row.unit, &QComboBox::activated, this,
+          [this, n, box = row.unit] { unitChosen(n, box->currentText()); });
+  row.band = new NumberField({nameOf(n) + " band", "%", 0, 1000});
+  row.band->setObjectName("band_" + keyOf(n));
+  row.band->setFixedWidth(48);
+  row.band->onTyped = [this, n](const QString& digits) { bandTyped(n, digits); };
+  for (auto* field : {row.amount, row.band})
+    field->onMessage = [this](const QString& words) { emit message(words); };
+  row.room = new QWidget;
+  row.room->setMinimumWidth(80);
+  grid->addWidget(
+      new QLabel(QString("<b>%1</b> %2").arg(QString::fromStdString(words::nutrientSymbol(n)), nameOf(n))),
+      line, 0);
+  grid->addWidget(row.amount, line, 1);
+  grid->addWidget(row.unit, line, 2);
+  grid->addWidget(new QLabel("±"), line, 3);
+  grid->addWidget(row.band, line, 4);
+  grid->addWidget(new QLabel("%"), line, 5);
+  grid->addWidget(row.room, line, 6);
+  m_rows.push_back(row);
+}
+
+int TargetTable::rowOf(Nutrient nutrient) const {
+  const auto& rows = m_editor.document().given.request.rows;
+  for (std::size_t i = 0; i < rows.size(); ++i) {
+    if (rows[i].nutrient == nutrient) return static_cast<int>(i);
+  }
+  return -1;
+}
+
+void TargetTable::compareWith(std::vector<core::TargetRow> other) {
+  m_other = std::move(other);
+  update();
+}
+
+void TargetTable::refresh() {
+  const auto& rows = m_editor.json()["target"]["rows"];
+  for (const auto& row : m_rows) {
+    const int at = rowOf(row.nutrient);
+    row.band->setEnabled(at >= 0);
+    if (at < 0) {
+      row.amount->show({});
+      row.band->show({});
+      const auto chosen = m_emptyUnit.find(row.nutrient);
+      row.unit->setCurrentText(chosen == m_emptyUnit.end() ? QString("mg/L")
+                                                           : QString::fromStdString(chosen->second));
+      continue;
+    }
+    const auto& json = rows[static_cast<std::size_t>(at)];
+    const auto [digits, unit] = exchange::typedFigure(json);
+    row.amount->show(QString::fromStdString(digits));
+    row.unit->setCurrentText(QString::fromStdString(unit));
+    row.band->show(QString::fromStdString(json.value("tolerance_percent", std::string("5"))));
+    const double mg = m_editor.document().given.request.rows[static_cast<std::size_t>(at)].milligramsPerLitre;
+    row.amount->setToolTip(QString("%1 mg/L · %2 mmol/L · %3 meq/L")
+                               .arg(localFigure(mg),
+                                    localFigure(exchange::targetIn(row.nutrient, mg, "mmol/L")),
+                                    localFigure(exchange::targetIn(row.nutrient, mg, "meq/L"))));
+  }
+  update();
+}
+
+void TargetTable::amountTyped(Nutrient nutrient, const QString& digits) {
+  const int at = rowOf(nutrient);
+  Json rows = m_editor.json()["target"]["rows"];
+  const auto known = m_emptyUnit.find(nutrient);
+  const auto unit = at >= 0 ? exchange::typedFigure(rows[static_cast<std::size_t>(at)]).second
+                    : known != m_emptyUnit.end() ? known->second
+                                                 : std::string("mg/L");
+  const auto words =
+      digits.isEmpty()
+          ? nameOf(nutrient) + " left free"
+          : QString("%1 target to %2 %3").arg(nameOf(nutrient), digits, QString::fromStdString(unit));
+  if (at >= 0 && !digits.isEmpty()) {
+    Json row = rows[static_cast<std::size_t>(at)];
+    exchange::setTypedFigure(row, digits.toStdString(), unit);
+    m_editor.set(words, "/target/rows/" + std::to_string(at), row, true);
+    return;
+  }
+  if (at >= 0) {
+    rows.erase(static_cast<std::size_t>(at));
+  } else if (!digits.isEmpty()) {
+    Json row{{"nutrient", core::nutrientKey(nutrient)}};
+    exchange::setTypedFigure(row, digits.toStdString(), unit);
+    row["tolerance_percent"] = core::isTraceElement(nutrient) ? "15" : "5";
+    rows.push_back(row);
+  }
+  m_editor.set(words, "/target/rows", rows);
+}
+
+/// The figure is turned, so that the target stays what it was.
+void TargetTable::unitChosen(Nutrient nutrient, const QString& unit) {
+  const int at = rowOf(nutrient);
+  m_emptyUnit[nutrient] = unit.toStdString();
+  if (at < 0) return;
+  const auto& request = m_editor.document().given.request;
+  const double mg = request.rows[static_cast<std::size_t>(at)].milligramsPerLitre;
+  Json row = m_editor.json()["target"]["rows"][static_cast<std::size_t>(at)];
+  const double turned = exchange::targetIn(nutrient, mg, unit.toStdString());
+  exchange::setTypedFigure(row, QString::number(turned, 'g', 12).toStdString(), unit.toStdString());
+  if (row["mg_per_l"].is_string() || row.contains("amount"))
+    m_editor.set(nameOf(nutrient) + " in " + unit, "/target/rows/" + std::to_string(at), row);
+}
+
+void TargetTable::bandTyped(Nutrient nutrient, const QString& digits) {
+  const int at = rowOf(nutrient);
+  if (at < 0) return;
+  m_editor.set(QString("%1 band to ±%2 %").arg(nameOf(nutrient), digits),
+               "/target/rows/" + std::to_string(at) + "/tolerance_percent", digits.toStdString(), true);
+}
+
+void TargetTable::paintEvent(QPaintEvent*) {
+  QPainter painter(this);
+  for (const auto& row : m_rows)
+    paintBar(painter, row);
+}
+
+/// What the formula gives, against the target's mark and band; another target hatched below. One scale within
+/// the row.
+void TargetTable::paintBar(QPainter& painter, const Row& row) const {
+  const auto& t = theme();
+  const auto& rows = m_editor.document().given.request.rows;
+  const double mine = wantedOf(rows, row.nutrient), other = wantedOf(m_other, row.nutrient);
+  const double gives = m_editor.answer().feed.milligramsPerLitre.of(row.nutrient);
+  const double most = std::max({mine, other, mine > 0 ? std::min(gives, 2 * mine) : 0}) * 1.15;
+  const QRectF room = QRectF(row.room->geometry()).adjusted(4, 3, -48, -3);
+  if (most <= 0 || room.width() < 20) return;
+  const bool two = !m_other.empty();
+  const auto at = [&](double mg) { return room.left() + room.width() * std::clamp(mg / most, 0.0, 1.0); };
+  const QRectF bar(room.left(), room.top(), at(gives) - room.left(),
+                   two ? room.height() * 0.55 : room.height());
+  for (const auto& target : rows) {
+    if (target.nutrient == row.nutrient)
+      painter.fillRect(
+          QRectF(at(target.bandLow()), bar.top(), at(target.bandHigh()) - at(target.bandLow()), bar.height()),
+          t.band);
+  }
+  painter.fillRect(bar.adjusted(0, 3, 0, -3), t.accent);
+  if (mine > 0) painter.fillRect(QRectF(at(mine) - 1, bar.top(), 2.5, bar.height()), t.targetMark);
+  if (!two) return;
+  painter.fillRect(QRectF(room.left(), bar.bottom() + 1, at(other) - room.left(), room.height() * 0.4),
+                   QBrush(t.inkSoft, Qt::Dense4Pattern));
+  painter.setFont(faceOf(11));
+  painter.setPen(t.inkSoft);
+  const auto percent = mine > 0 ? std::lround(std::abs(100 * (other / mine - 1))) : 0;
+  const auto figure = other <= 0  ? QString("free")
+                      : mine <= 0 ? localFigure(other)
+                                  : QString("%1%2 %").arg(other >= mine ? "+" : "−").arg(percent);
+  painter.drawText(QRectF(room.right() + 2, room.top(), 46, room.height()), Qt::AlignVCenter | Qt::AlignRight,
+                   figure);
+}
+
+} // namespace butte::app
