@@ -86,7 +86,7 @@ Trouble checkProduct(const Json& body) {
 Trouble checkTarget(const Json& body) {
   Trouble problem;
   ObjectReader reader(body, "", problem);
-  for (const auto* key : {"name", "crop", "stage", "season", "note"})
+  for (const auto* key : {"name", "crop", "stage", "season", "from_week", "note"})
     reader.text(key);
   const auto* target = reader.object("target");
   if (!target) reader.fail(ProblemCode::MissingKey, "target", {"a target needs its elements"});

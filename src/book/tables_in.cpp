@@ -197,7 +197,7 @@ private:
     }
     if (rows.empty()) return no("it has no element");
     Json body{{"name", name}};
-    for (const auto* key : {"crop", "stage", "season", "note"}) {
+    for (const auto* key : {"crop", "stage", "season", "from_week", "note"}) {
       if (const auto text = m_table.cell(row, key); !text.empty()) body[key] = text;
     }
     body["target"] = {{"name", name}, {"rows", rows}};

@@ -206,12 +206,12 @@ Trouble targets(Store& store, TableWriter& out) {
   std::vector<std::string> keys;
   for (const auto nutrient : core::allNutrients)
     keys.emplace_back(core::nutrientKey(nutrient));
-  header(out, {"target", "crop", "stage", "season", "note"}, keys, "mg/L");
+  header(out, {"target", "crop", "stage", "season", "from_week", "note"}, keys, "mg/L");
   header(out, {}, keys, "band %");
   out.end();
   return store.eachRecord(Kind::Target, [&](const Record& record, Moment) {
     if (record.binnedAt) return true;
-    for (const auto* key : {"/name", "/crop", "/stage", "/season", "/note"})
+    for (const auto* key : {"/name", "/crop", "/stage", "/season", "/from_week", "/note"})
       out.text(textAt(record.body, key));
     for (const auto& key : keys)
       out.number(wantedIn(record.body, key));
