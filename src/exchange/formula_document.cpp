@@ -169,6 +169,9 @@ private:
         seen.held = held;
       }
       product.pricePerKg = digits(reader, "price_per_kg", 0, 1e9, "0 or more");
+      readBag(reader, product);
+      seen.code = reader.text("code").value_or("");
+      if (seen.code.size() > 12) reader.fail(ProblemCode::OutOfRange, "code", {seen.code, "up to 4 letters"});
       Amount step;
       if (amount(reader, "step", "g", 1e-6, 1e7, &step)) seen.step = step;
       seen.contentPercent = digits(reader, "content_error_percent", 0, 50, "0 to 50 %");
@@ -180,6 +183,13 @@ private:
       m_out.allProducts.push_back(std::move(product));
       m_out.products.push_back(std::move(seen));
     }
+  }
+
+  /// A price per bag goes before one per kilogram.
+  void readBag(ObjectReader& reader, ShelfProduct& product) {
+    const auto kilograms = amount(reader, "bag", "kg", 1e-6, 1e6);
+    const auto price = digits(reader, "bag_price", 0, 1e9, "0 or more");
+    if (kilograms && price) product.pricePerKg = *price / *kilograms;
   }
 
   void readComposition(ObjectReader& reader, const std::string& path, DocumentProduct& seen,

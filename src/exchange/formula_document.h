@@ -28,6 +28,7 @@ struct DocumentProduct {
   std::string catalogueId; ///< empty for the grower's own
   bool own = false;
   std::string colour;               ///< "#5b7fa6", the grower's own choice; empty: the program's
+  std::string code;                 ///< a short mark of the grower's own: "KN"
   std::string hatch;                ///< one of hatchNames(); empty: the program's
   std::vector<std::string> hazards; ///< GHS codes from the label: "H272"
   bool on = true;

@@ -169,4 +169,26 @@ std::string halvingText(const ErrorPart& part, const std::vector<ShelfProduct>& 
   return {};
 }
 
+std::string productDoubtText(const ProductDoubtFound& found) {
+  switch (found.doubt) {
+  case ProductDoubt::IonsOverHundred:
+    return fmt::format(
+        "These nutrients would weigh {} % of the product as ions, more than all of it: is one row "
+        "too high, or an oxide typed as an element?",
+        figure(found.figure));
+  case ProductDoubt::TetrahydrateTyped:
+    return "This is the tetrahydrate (11.9 % N, 17 % Ca). If the bag says 15.5-0-0 it holds the double salt "
+           "with "
+           "1 % ammonium and 19 % calcium: go by its label.";
+  case ProductDoubt::DoubleSaltWithoutAmmonium:
+    return "Calcium nitrate of 15.5-0-0 holds about 1.1 % of its nitrogen as ammonium: does the label say "
+           "so?";
+  case ProductDoubt::SameAsOther:
+    return fmt::format("“{}” on the shelf has the same composition: is it the same bag twice?", found.other);
+  case ProductDoubt::GradeAsElements:
+    return "A grade's second and third figures are P2O5 and K2O, not P and K: type them in those rows.";
+  }
+  return {};
+}
+
 } // namespace butte::words

@@ -1,5 +1,6 @@
 #pragma once
 #include "formula/uncertainty.h"
+#include "product/product_doubts.h"
 #include "solve/audit.h"
 #include "solve/mends.h"
 #include "words.h"
@@ -23,5 +24,8 @@ std::string errorPartText(const core::ErrorPart& part, const std::vector<core::S
 std::string_view code(core::ErrorSource source);
 /// What would halve it: "weigh potassium nitrate on a finer scale".
 std::string halvingText(const core::ErrorPart& part, const std::vector<core::ShelfProduct>& shelf);
+
+/// What looks wrong about a product, with what would be right.
+std::string productDoubtText(const core::ProductDoubtFound& found);
 
 } // namespace butte::words

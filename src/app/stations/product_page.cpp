@@ -3,8 +3,11 @@
 #include "base/decimal.h"
 #include "document/formula_editor.h"
 #include "fields/number_field.h"
+#include "formula_document.h"
+#include "formula_words.h"
 #include "paint/theme.h"
 #include "product/catalogue.h"
+#include "stock/solubility.h"
 #include "words.h"
 
 #include <QGridLayout>
@@ -19,15 +22,35 @@ namespace butte::app {
 
 using exchange::Json;
 
+namespace {
+
+/// "Dissolves 316 g in a kg of water at 20 °C: freely." Classes as in the pharmacopoeias, from memory: freely
+/// from 100 g, soluble from 33, sparingly from 10 g per kg.
+QString solubilityWords(const core::CatalogueProduct& entry) {
+  if (!entry.composition.formula) return {};
+  const auto grams =
+      core::anhydrousGramsPerKgWater(*entry.composition.formula, core::Temperature::fromCelsius(20));
+  if (!grams) return {};
+  const auto name = *grams >= 100 ? "freely" : *grams >= 33 ? "well" : *grams >= 10 ? "sparingly" : "hardly";
+  return QString("\nDissolves %1: %2 g (water-free) in a kg of water at 20 °C")
+      .arg(name, QString::number(*grams, 'f', 0));
+}
+
+} // namespace
+
 ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_title(new QLabel), m_facts(new QLabel), m_problem(new QLabel),
-      m_name(new QLineEdit), m_formula(new QLineEdit),
+      m_name(new QLineEdit), m_formula(new QLineEdit), m_code(new QLineEdit),
       m_byLabel(new QRadioButton("by its label, percent by weight")),
       m_byFormula(new QRadioButton("by its formula")),
       m_purity(new NumberField({"purity", "%", 0.01, 100, true})),
       m_price(new NumberField({"price", "per kg", 0, 1e6, true})),
-      m_density(new NumberField({"density of a liquid", "kg/L", 0.5, 3, true})), m_ownPart(new QWidget),
-      m_put(new QPushButton), m_remove(new QPushButton("Take off the shelf")) {
+      m_density(new NumberField({"density of a liquid", "kg/L", 0.5, 3, true})),
+      m_bagPrice(new NumberField({"price of a bag", "", 0, 1e7, true})),
+      m_bag(new NumberField({"bag", "kg", 0.001, 5000, true})),
+      m_step(new NumberField({"weighed in steps of", "g", 0.0001, 1e6, true})),
+      m_content(new NumberField({"error of the content", "%", 0, 50, true})), m_doubts(new QLabel),
+      m_ownPart(new QWidget), m_put(new QPushButton), m_remove(new QPushButton("Take off the shelf")) {
   m_title->setFont(faceOf(15, true));
   m_facts->setWordWrap(true);
   m_facts->setTextFormat(Qt::PlainText);
@@ -69,6 +92,8 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
   priceRow->addWidget(m_price);
   priceRow->addWidget(new QLabel("per kg, in your currency"));
   priceRow->addStretch();
+  m_doubts->setObjectName("productDoubts");
+  m_doubts->setWordWrap(true);
   auto* buttons = new QHBoxLayout;
   auto* back = new QPushButton("Back");
   back->setObjectName("productBack");
@@ -82,13 +107,105 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
   column->addWidget(m_facts);
   column->addWidget(m_ownPart);
   column->addLayout(priceRow);
+  column->addLayout(makeBag());
+  column->addWidget(m_doubts);
   column->addWidget(m_problem);
   column->addLayout(buttons);
   column->addStretch();
   connect(m_put, &QPushButton::clicked, this, &ProductPage::put);
   connect(m_remove, &QPushButton::clicked, this, &ProductPage::remove);
   connect(back, &QPushButton::clicked, this, &ProductPage::done);
-  connect(m_formula, &QLineEdit::textEdited, this, [this] { m_byFormula->setChecked(true); });
+  connect(m_formula, &QLineEdit::textEdited, this, [this] {
+    m_byFormula->setChecked(true);
+    showDoubts();
+  });
+}
+
+/// The bag as it is bought, and how it is handled.
+QLayout* ProductPage::makeBag() {
+  auto* row = new QHBoxLayout;
+  m_bagPrice->setObjectName("productBagPrice");
+  m_bag->setObjectName("productBag");
+  m_step->setObjectName("productStep");
+  m_content->setObjectName("productContentError");
+  m_code->setObjectName("productCode");
+  m_code->setMaxLength(4);
+  m_code->setFixedWidth(52);
+  m_code->setPlaceholderText("KN");
+  m_code->setAccessibleName("short code");
+  for (auto* field : {m_bagPrice, m_bag, m_step, m_content}) {
+    field->setFixedWidth(60);
+    field->onMessage = [this](const QString& words) { emit message(words); };
+  }
+  m_content->setPlaceholderText("usual");
+  m_step->setToolTip("A bag, a scoop: with “in scale steps” it is used in whole numbers of this");
+  row->addWidget(new QLabel("or"));
+  row->addWidget(m_bagPrice);
+  row->addWidget(new QLabel("for a bag of"));
+  row->addWidget(m_bag);
+  row->addWidget(new QLabel("kg · in steps of"));
+  row->addWidget(m_step);
+  row->addWidget(new QLabel("g · content ±"));
+  row->addWidget(m_content);
+  row->addWidget(new QLabel("% · code"));
+  row->addWidget(m_code);
+  row->addStretch();
+  return row;
+}
+
+void ProductPage::showBag(const Json& product) {
+  const auto amount = [&](const char* key) {
+    return product.contains(key) ? QString::fromStdString(product[key].value("amount", std::string()))
+                                 : QString();
+  };
+  const auto text = [&](const char* key) {
+    return QString::fromStdString(product.value(key, std::string()));
+  };
+  m_bagPrice->show(text("bag_price"));
+  m_bag->show(amount("bag"));
+  m_step->show(amount("step"));
+  m_content->show(text("content_error_percent"));
+  m_code->setText(text("code"));
+}
+
+void ProductPage::addBag(Json& product) const {
+  const auto decimal = [](const NumberField* field) {
+    return core::normalisedDecimal(field->text().toStdString());
+  };
+  for (const auto* key : {"bag", "bag_price", "step", "content_error_percent", "code"})
+    product.erase(key);
+  if (!m_bag->text().isEmpty()) product["bag"] = exchange::amountJson(decimal(m_bag), "kg");
+  if (!m_bagPrice->text().isEmpty()) product["bag_price"] = decimal(m_bagPrice);
+  if (!m_step->text().isEmpty()) product["step"] = exchange::amountJson(decimal(m_step), "g");
+  if (!m_content->text().isEmpty()) product["content_error_percent"] = decimal(m_content);
+  if (!m_code->text().trimmed().isEmpty()) product["code"] = m_code->text().trimmed().toStdString();
+}
+
+/// What looks wrong, while it is typed.
+void ProductPage::showDoubts() {
+  m_doubts->clear();
+  if (!m_ownPart->isVisibleTo(this)) return;
+  core::ShelfProduct product;
+  product.id = m_id;
+  std::vector<core::LabelRow> rows;
+  if (m_byFormula->isChecked()) {
+    auto composition = core::compositionFromFormula(m_formula->text().trimmed().toStdString(), 100);
+    if (!composition) return;
+    product.composition = std::move(composition).value();
+  } else {
+    for (const auto& [key, field] : m_label) {
+      const auto value = core::parseDecimal(core::normalisedDecimal(field->text().toStdString()));
+      if (value && !field->isWrong()) rows.emplace_back(key, *value);
+    }
+    auto composition = core::compositionFromLabel(rows);
+    if (rows.empty() || !composition) return;
+    product.composition = composition->composition;
+  }
+  QStringList lines;
+  for (const auto& found : core::productDoubts(product, rows, m_editor.document().allProducts))
+    lines << "▲ " + QString::fromStdString(words::productDoubtText(found));
+  m_doubts->setText(lines.join("\n"));
+  m_doubts->setStyleSheet(QString("color: %1;").arg(theme().amberInk.name()));
 }
 
 QLayout* ProductPage::makeLabelGrid() {
@@ -103,7 +220,10 @@ QLayout* ProductPage::makeLabelGrid() {
     auto* field = new NumberField({shown + " on the label", "%", 0, 100, true});
     field->setObjectName("label_" + QString::fromStdString(key));
     field->setFixedWidth(56);
-    field->onTyped = [this](const QString&) { m_byLabel->setChecked(true); };
+    field->onTyped = [this](const QString&) {
+      m_byLabel->setChecked(true);
+      showDoubts();
+    };
     field->onMessage = [this](const QString& words) { emit message(words); };
     grid->addWidget(new QLabel(shown), i / 6, i % 6 * 2, Qt::AlignRight);
     grid->addWidget(field, i / 6, i % 6 * 2 + 1);
@@ -142,7 +262,9 @@ void ProductPage::showProduct(const std::string& id) {
     }
     field->show(percent);
   }
+  showBag(product);
   showFacts();
+  showDoubts();
   (own ? m_name : static_cast<QLineEdit*>(m_price))->setFocus();
 }
 
@@ -162,11 +284,11 @@ void ProductPage::showFacts() {
       parts << QString("%1 %2 %").arg(QString::fromStdString(words::nutrientSymbol(n)),
                                       QString::number(share * 100, 'f', 1));
   }
-  m_facts->setText(QString("%1 · %2 · purity %3 %\n%4\nCautions: %5\n%6\nSource: %7")
+  m_facts->setText(QString("%1 · %2 · purity %3 %\n%4\nCautions: %5\n%6\nSource: %7%8")
                        .arg(QString::fromStdString(entry->name), QString::fromStdString(entry->formulaText),
                             QString::number(entry->purityPercent), parts.join(" · "),
                             QString::fromStdString(entry->cautions), QString::fromStdString(entry->remark),
-                            QString::fromStdString(entry->source)));
+                            QString::fromStdString(entry->source), solubilityWords(*entry)));
 }
 
 Json ProductPage::asTyped() const {
@@ -177,6 +299,7 @@ Json ProductPage::asTyped() const {
   };
   product.erase("price_per_kg");
   if (!m_price->text().isEmpty()) product["price_per_kg"] = decimal(m_price);
+  addBag(product);
   if (!m_ownPart->isVisibleTo(this)) return product;
   for (const char* key : {"label", "formula", "purity_percent", "liquid", "density_kg_per_l"})
     product.erase(key);
@@ -202,7 +325,7 @@ bool ProductPage::anythingWrong() {
   QString words;
   if (m_ownPart->isVisibleTo(this) && m_name->text().trimmed().isEmpty())
     words = "Give the product a name, as on the bag.";
-  for (const auto* field : {m_price, m_density}) {
+  for (const auto* field : {m_price, m_density, m_bagPrice, m_bag, m_step, m_content}) {
     if (field->isWrong()) words = field->message();
   }
   if (m_byFormula->isChecked() && m_purity->isWrong()) words = m_purity->message();

@@ -35,13 +35,18 @@ private:
   exchange::Json asTyped() const;
   bool anythingWrong();
   QLayout* makeLabelGrid();
+  QLayout* makeBag();
+  void showBag(const exchange::Json& product);
+  void addBag(exchange::Json& product) const;
+  void showDoubts();
 
   FormulaEditor& m_editor;
   std::string m_id;
   QLabel *m_title, *m_facts, *m_problem;
-  QLineEdit *m_name, *m_formula;
+  QLineEdit *m_name, *m_formula, *m_code;
   QRadioButton *m_byLabel, *m_byFormula;
-  NumberField *m_purity, *m_price, *m_density;
+  NumberField *m_purity, *m_price, *m_density, *m_bagPrice, *m_bag, *m_step, *m_content;
+  QLabel* m_doubts;
   QWidget* m_ownPart;
   QPushButton *m_put, *m_remove;
   std::vector<std::pair<std::string, NumberField*>> m_label;

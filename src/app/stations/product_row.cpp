@@ -150,6 +150,15 @@ void ProductRow::paintEvent(QPaintEvent*) {
   p.drawRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5));
   p.setOpacity(m_on->isChecked() ? 1 : 0.3);
   fillAs(p, QRectF(6, 6, 20, height() - 12), lookOf(m_id));
+  const int index = m_editor.indexOf(m_id);
+  const auto code =
+      index < 0 ? QString()
+                : QString::fromStdString(m_editor.document().products[static_cast<std::size_t>(index)].code);
+  if (code.isEmpty()) return;
+  p.fillRect(QRectF(4, height() / 2.0 - 8, 25, 16), t.card);
+  p.setPen(t.ink);
+  p.setFont(faceOf(11, true));
+  p.drawText(QRectF(4, height() / 2.0 - 8, 25, 16), Qt::AlignCenter, code);
 }
 
 void ProductRow::enterEvent(QEnterEvent*) {

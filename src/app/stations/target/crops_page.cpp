@@ -166,6 +166,7 @@ void CropsPage::showAnswer() {
     losses << QString("%1: %2 % off on the whole, %3 % with tanks of its own")
                   .arg(qtext(document.crops[k].name), localNumber(with, 1), localNumber(own, 1));
   }
+  losses << "Cells: % off the crop's own target; amber is outside its band.";
   m_words->setText(losses.join("\n"));
   QStringList weights;
   for (std::size_t j = 0; j < m_answer->gramsPerLitre.size(); ++j) {

@@ -130,8 +130,7 @@ void TargetStrength::refreshNitrogen() {
   const double total = all > 0 ? all : nitrate + ammonium;
   if (!m_total->hasFocus()) m_total->show(total > 0 ? QString::fromStdString(typedAs(total)) : QString());
   if (!m_share->hasFocus())
-    m_share->show(total > 0 && ammonium > 0 ? QString::fromStdString(typedAs(100 * ammonium / total))
-                                            : QString());
+    m_share->show(total > 0 && ammonium > 0 ? QString::number(100 * ammonium / total, 'f', 1) : QString());
 }
 
 /// Written as nitrate and ammonium: what the plants tell apart.

@@ -215,9 +215,10 @@ void TargetTable::paintBar(QPainter& painter, const Row& row) const {
   painter.setFont(faceOf(11));
   painter.setPen(t.inkSoft);
   const auto percent = mine > 0 ? std::lround(std::abs(100 * (other / mine - 1))) : 0;
-  const auto figure = other <= 0  ? QString("free")
-                      : mine <= 0 ? localFigure(other)
-                                  : QString("%1%2 %").arg(other >= mine ? "+" : "−").arg(percent);
+  const auto figure = other <= 0     ? QString("free")
+                      : mine <= 0    ? localFigure(other)
+                      : percent == 0 ? QString("same")
+                                     : QString("%1%2 %").arg(other >= mine ? "+" : "−").arg(percent);
   painter.drawText(QRectF(room.right() + 2, room.top(), 46, room.height()), Qt::AlignVCenter | Qt::AlignRight,
                    figure);
 }

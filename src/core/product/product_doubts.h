@@ -1,0 +1,27 @@
+#pragma once
+#include "formula/shelf.h"
+
+#include <string>
+#include <vector>
+
+namespace butte::core {
+
+/// What looks wrong about a product as it was typed in; never refused, a person decides.
+enum class ProductDoubt {
+  IonsOverHundred,           ///< figures: percent. The nutrients can't weigh less than this as ions
+  TetrahydrateTyped,         ///< by the formula of the tetrahydrate; bags of 15.5-0-0 hold the double salt
+  DoubleSaltWithoutAmmonium, ///< the label of 15.5-0-0 without its ammonium
+  SameAsOther,               ///< other: a product of the shelf with the same composition
+  GradeAsElements,           ///< P and K typed as elements, as high as a grade's oxides usually are
+};
+struct ProductDoubtFound {
+  ProductDoubt doubt{};
+  double figure = 0;
+  std::string other;
+};
+
+/// Looks at one product among the others of its shelf.
+std::vector<ProductDoubtFound> productDoubts(const ShelfProduct& product, const std::vector<LabelRow>& label,
+                                             const std::vector<ShelfProduct>& others);
+
+} // namespace butte::core
