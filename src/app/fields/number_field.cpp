@@ -47,6 +47,7 @@ void NumberField::read(const QString& text) {
   if (typed.isEmpty()) {
     if (!m_spec.mayBeEmpty) return setWrong(QString("%1: type a number, the last one still counts").arg(m_spec.name));
     setWrong({});
+    m_shown.clear(); // or leaving the field would bring back what was taken out
     if (onTyped) onTyped({});
     return;
   }

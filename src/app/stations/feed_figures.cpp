@@ -1,6 +1,7 @@
 #include "stations/feed_figures.h"
 
 #include "document/formula_editor.h"
+#include "formula_words.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "solution/conductivity.h"
@@ -74,6 +75,9 @@ FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   }
   for (auto* value : {m_values[0], m_values[1]})
     value->installEventFilter(this);
+  m_rest.setSingleShot(true);
+  m_rest.setInterval(300);
+  connect(&m_rest, &QTimer::timeout, this, &FeedFigures::findSpread);
   connect(&editor, &FormulaEditor::changed, this, &FeedFigures::refresh);
   connect(&units, &UnitsShown::changed, this, &FeedFigures::refresh);
   refresh();
@@ -83,10 +87,50 @@ FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* pare
 bool FeedFigures::eventFilter(QObject* watched, QEvent* event) {
   if (event->type() == QEvent::ToolTip) {
     const auto& feed = m_editor.answer().feed;
-    if (watched == m_values[0]) m_values[0]->setToolTip(meterWords(feed));
+    if (watched == m_values[0]) {
+      auto words = meterWords(feed);
+      if (m_spread && !m_spread->parts.empty()) {
+        const auto& shelf = m_editor.document().given.request.shelf;
+        words +=
+            QString("\n\n± %1 mS/cm in 19 of 20 mixes, most of it from %2.\nHalving that leaves ± %3: %4.")
+                .arg(localNumber(m_spread->plusMinus, 2),
+                     QString::fromStdString(words::errorPartText(m_spread->parts[0], shelf)),
+                     localNumber(core::withHalved(*m_spread, 0), 2),
+                     QString::fromStdString(words::halvingText(m_spread->parts[0], shelf)));
+      }
+      m_values[0]->setToolTip(words);
+    }
     if (watched == m_values[1]) m_values[1]->setToolTip(standings(feed));
   }
   return QWidget::eventFilter(watched, event);
+}
+
+void FeedFigures::showConductivity() {
+  const auto& feed = m_editor.answer().feed;
+  auto text = m_units.text(feed.conductivity);
+  if (m_spread) {
+    // In the unit shown: "1.65 mS/cm ± 0.06".
+    const double unit = feed.conductivity.milliSiemensPerCm();
+    const auto wide = core::Conductivity::fromMilliSiemensPerCm(m_spread->plusMinus);
+    if (unit > 0) text += " ± " + m_units.text(wide).section(' ', 0, 0);
+  }
+  m_values[0]->setText(text);
+}
+
+/// Some milliseconds of chemistry: once the typing rests.
+void FeedFigures::findSpread() {
+  const auto request = m_editor.document().given.request;
+  const auto grams = m_editor.answer().solution.grams;
+  const auto errors = m_editor.answer().errors;
+  if (grams.size() != request.shelf.size() || errors.weighing.size() != grams.size()) return;
+  m_background.start<core::Spread>(
+      [request, grams, errors] {
+        return core::feedSpread(request.water, request.shelf, grams, request.volume, errors).conductivity;
+      },
+      [this](core::Spread found) {
+        m_spread = std::move(found);
+        showConductivity();
+      });
 }
 
 void FeedFigures::refresh() {
@@ -94,7 +138,10 @@ void FeedFigures::refresh() {
   const auto& mg = feed.milligramsPerLitre;
   const auto ratio = [](double a, double b) { return b > 0 ? localNumber(a / b, 2) : QString("–"); };
   const double nitrogen = mg.of(core::Nutrient::N);
-  m_values[0]->setText(m_units.text(feed.conductivity));
+  m_spread.reset();
+  m_background.cancel();
+  m_rest.start();
+  showConductivity();
   m_values[1]->setText(feed.ph ? localNumber(*feed.ph, 1) +
                                      (feed.phInAir ? " / " + localNumber(*feed.phInAir, 1) : QString())
                                : QString("not known"));

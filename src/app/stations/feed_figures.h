@@ -1,5 +1,10 @@
 #pragma once
+#include "document/background.h"
+#include "formula/uncertainty.h"
+
+#include <QTimer>
 #include <QWidget>
+#include <optional>
 #include <vector>
 
 class QLabel;
@@ -23,6 +28,12 @@ private:
   void refresh();
   FormulaEditor& m_editor;
   UnitsShown& m_units;
+  void findSpread();
+  void showConductivity();
+
+  Background m_background;
+  QTimer m_rest;
+  std::optional<core::Spread> m_spread; ///< of the EC; found behind the window, gone at every change
   std::vector<QLabel*> m_values;
 };
 

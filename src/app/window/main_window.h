@@ -40,6 +40,7 @@ public:
   FileActions& files() { return *m_files; }
   BookDesk& desk() { return m_desk; }
   BookActions& books() { return *m_books; }
+  MendFinder& mends() { return m_mends; }
   BookPage& bookPage() { return *m_bookPage; }
   Prompts& prompts() { return m_prompts; }
   void showStation(int index);

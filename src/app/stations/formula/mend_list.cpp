@@ -11,61 +11,60 @@
 namespace butte::app {
 
 MendList::MendList(MendFinder& finder, QWidget* parent)
-    : QWidget(parent), m_finder(finder), m_rows(new QVBoxLayout(this)) {
+    : QWidget(parent), m_finder(finder), m_column(new QVBoxLayout(this)), m_wait(new QLabel) {
   setObjectName("mendList");
-  m_rows->setContentsMargins(8, 4, 6, 4);
-  m_rows->setSpacing(2);
+  m_column->setContentsMargins(8, 4, 6, 4);
+  m_column->setSpacing(2);
+  m_wait->setText("looking for what would help …");
+  m_wait->setProperty("soft", true);
+  m_column->addWidget(m_wait);
+  m_column->addStretch();
   connect(&finder, &MendFinder::changed, this, &MendList::refresh);
   refresh();
 }
 
+void MendList::addRow() {
+  const int index = static_cast<int>(m_rows.size());
+  Row row{new QWidget, new QPushButton, new QLabel, new QPushButton("Take it")};
+  auto* line = new QHBoxLayout(row.box);
+  line->setContentsMargins(0, 0, 0, 0);
+  line->setSpacing(4);
+  row.look->setObjectName(QString("mend%1").arg(index));
+  row.look->setFlat(true);
+  row.look->setStyleSheet("text-align: left; padding: 1px 4px;");
+  row.look->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  connect(row.look, &QPushButton::clicked, this,
+          [this, index] { m_finder.preview(m_finder.previewed() == index ? -1 : index); });
+  row.effect->setFont(faceOf(11));
+  row.effect->setProperty("soft", true);
+  row.take->setObjectName(QString("takeMend%1").arg(index));
+  row.take->setFont(faceOf(12, true));
+  row.take->setStyleSheet("padding: 1px 8px;");
+  connect(row.take, &QPushButton::clicked, this, [this, index] { m_finder.take(index); });
+  line->addWidget(row.look, 1);
+  line->addWidget(row.effect);
+  line->addWidget(row.take);
+  m_column->insertWidget(m_column->count() - 1, row.box);
+  m_rows.push_back(row);
+}
+
 void MendList::refresh() {
-  while (auto* item = m_rows->takeAt(0)) {
-    if (item->widget()) {
-      item->widget()->hide();
-      item->widget()->deleteLater();
-    }
-    delete item;
-  }
   const auto& offers = m_finder.offers();
-  for (std::size_t i = 0; i < offers.size(); ++i) {
-    const int index = static_cast<int>(i);
-    const bool shown = m_finder.previewed() == index;
-    auto* row = new QWidget;
-    auto* line = new QHBoxLayout(row);
-    line->setContentsMargins(0, 0, 0, 0);
-    line->setSpacing(4);
-    auto* look = new QPushButton((shown ? "● " : "○ ") + offers[i].words);
-    look->setObjectName(QString("mend%1").arg(index));
-    look->setFlat(true);
-    look->setFont(faceOf(12, shown));
-    look->setStyleSheet("text-align: left; padding: 1px 4px;");
-    look->setToolTip(offers[i].words + ": " + offers[i].effect + ".\nPress to see it over the lanes.");
-    look->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-    connect(look, &QPushButton::clicked, this,
-            [this, index, shown] { m_finder.preview(shown ? -1 : index); });
-    auto* effect = new QLabel(offers[i].mend.offAfter == 0 ? QString("none off")
-                                                           : QString("%1 off").arg(offers[i].mend.offAfter));
-    effect->setFont(faceOf(11));
-    effect->setProperty("soft", true);
-    line->addWidget(look, 1);
-    line->addWidget(effect);
-    if (shown) {
-      auto* take = new QPushButton("Take it");
-      take->setObjectName(QString("takeMend%1").arg(index));
-      take->setFont(faceOf(12, true));
-      take->setStyleSheet("padding: 1px 8px;");
-      connect(take, &QPushButton::clicked, this, [this, index] { m_finder.take(index); });
-      line->addWidget(take);
-    }
-    m_rows->addWidget(row);
+  while (m_rows.size() < offers.size())
+    addRow();
+  for (std::size_t i = 0; i < m_rows.size(); ++i) {
+    const auto& row = m_rows[i];
+    row.box->setVisible(i < offers.size());
+    if (i >= offers.size()) continue;
+    const bool shown = m_finder.previewed() == static_cast<int>(i);
+    row.look->setText((shown ? "● " : "○ ") + offers[i].words);
+    row.look->setFont(faceOf(12, shown));
+    row.look->setToolTip(offers[i].words + ": " + offers[i].effect + ".\nPress to see it over the lanes.");
+    row.effect->setText(offers[i].mend.offAfter == 0 ? QString("none off")
+                                                     : QString("%1 off").arg(offers[i].mend.offAfter));
+    row.take->setVisible(shown);
   }
-  if (offers.empty() && m_finder.isSearching()) {
-    auto* wait = new QLabel("looking for what would help …");
-    wait->setProperty("soft", true);
-    m_rows->addWidget(wait);
-  }
-  m_rows->addStretch();
+  m_wait->setVisible(offers.empty() && m_finder.isSearching());
 }
 
 } // namespace butte::app

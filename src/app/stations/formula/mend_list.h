@@ -1,6 +1,9 @@
 #pragma once
 #include <QWidget>
+#include <vector>
 
+class QLabel;
+class QPushButton;
 class QVBoxLayout;
 
 namespace butte::app {
@@ -14,9 +17,19 @@ public:
   explicit MendList(MendFinder& finder, QWidget* parent = nullptr);
 
 private:
+  struct Row {
+    QWidget* box;
+    QPushButton* look;
+    QLabel* effect;
+    QPushButton* take;
+  };
+  void addRow();
   void refresh();
+
   MendFinder& m_finder;
-  QVBoxLayout* m_rows;
+  QVBoxLayout* m_column;
+  std::vector<Row> m_rows; ///< kept from search to search: a pressed button must outlive what it does
+  QLabel* m_wait;
 };
 
 } // namespace butte::app

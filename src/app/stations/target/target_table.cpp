@@ -170,8 +170,7 @@ void TargetTable::unitChosen(Nutrient nutrient, const QString& unit) {
   Json row = m_editor.json()["target"]["rows"][static_cast<std::size_t>(at)];
   const double turned = exchange::targetIn(nutrient, mg, unit.toStdString());
   exchange::setTypedFigure(row, QString::number(turned, 'g', 12).toStdString(), unit.toStdString());
-  if (row["mg_per_l"].is_string() || row.contains("amount"))
-    m_editor.set(nameOf(nutrient) + " in " + unit, "/target/rows/" + std::to_string(at), row);
+  m_editor.set(nameOf(nutrient) + " in " + unit, "/target/rows/" + std::to_string(at), row);
 }
 
 void TargetTable::bandTyped(Nutrient nutrient, const QString& digits) {

@@ -1,0 +1,216 @@
+/// The formula as an instrument: bands by hand, aims, mends tried and taken, a second formula laid over.
+#include "document/mend_finder.h"
+#include "window_fixture.h"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QSignalSpy>
+
+namespace butte::app {
+
+using core::Nutrient;
+using ::testing::HasSubstr;
+using ::testing::Not;
+
+class FormulaPageTest : public WindowTest {
+protected:
+  std::string label(const QString& name) { return find<QLabel>(name)->text().toStdString(); }
+
+  void choose(const QString& name, const QString& entry) {
+    auto* box = find<QComboBox>(name);
+    box->showPopup(); // lists are looked up when opened
+    box->hidePopup();
+    const int index = box->findText(entry);
+    ASSERT_GE(index, 0) << entry.toStdString();
+    box->setCurrentIndex(index);
+    emit box->activated(index);
+  }
+
+  void drag(QPoint from, QPoint to) {
+    auto* lanes = window->findChild<ElementLanes*>();
+    QTest::mousePress(lanes, Qt::LeftButton, {}, from);
+    QTest::mouseMove(lanes, (from + to) / 2);
+    QTest::mouseMove(lanes, to);
+    QTest::mouseRelease(lanes, Qt::LeftButton, {}, to);
+    QApplication::processEvents();
+  }
+
+  const core::TargetRow& row(Nutrient nutrient) {
+    for (const auto& r : editor().document().given.request.rows) {
+      if (r.nutrient == nutrient) return r;
+    }
+    ADD_FAILURE();
+    return editor().document().given.request.rows.front();
+  }
+
+  bool waitForMends() {
+    return QTest::qWaitFor([&] { return !window->mends().offers().empty(); }, 10000);
+  }
+};
+
+TEST_F(FormulaPageTest, ABandIsDraggedAtItsEdgeAndUndoneInOneStep) {
+  auto* lanes = window->findChild<ElementLanes*>();
+  const double before = row(Nutrient::K).tolerancePercent;
+  const auto edge = lanes->bandEdge(Nutrient::K);
+  drag(edge, edge + QPoint(24, 0));
+  EXPECT_GT(row(Nutrient::K).tolerancePercent, before + 1);
+  EXPECT_THAT(editor().undoWords().toStdString(), HasSubstr("band"));
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_DOUBLE_EQ(row(Nutrient::K).tolerancePercent, before);
+}
+
+TEST_F(FormulaPageTest, PlusAndMinusWidenAndNarrowTheBandOfTheLaneInFocus) {
+  auto* lanes = window->findChild<ElementLanes*>();
+  lanes->setFocus();
+  const double before = row(Nutrient::NNitrate).tolerancePercent;
+  QTest::keyClick(lanes, Qt::Key_Plus);
+  QTest::keyClick(lanes, Qt::Key_Plus);
+  EXPECT_DOUBLE_EQ(row(Nutrient::NNitrate).tolerancePercent, before + 1);
+  QTest::keyClick(lanes, Qt::Key_Minus);
+  EXPECT_DOUBLE_EQ(row(Nutrient::NNitrate).tolerancePercent, before + 0.5);
+}
+
+TEST_F(FormulaPageTest, AMendIsLookedAtThenTakenThenUndone) {
+  const int off = core::offBands(editor().document().given.request, editor().answer().solution.grams);
+  ASSERT_GT(off, 0) << "the demo leaves bands";
+  ASSERT_TRUE(waitForMends());
+  const auto json = editor().json();
+  click("mend0");
+  ASSERT_TRUE(editor().overlay()) << "shown before it is taken";
+  EXPECT_EQ(editor().json(), json) << "and nothing changed yet";
+  click("mend0");
+  EXPECT_FALSE(editor().overlay()) << "a second press takes it off again";
+  click("mend0");
+  click("takeMend0");
+  EXPECT_FALSE(editor().overlay());
+  EXPECT_LT(core::offBands(editor().document().given.request, editor().answer().solution.grams), off);
+  EXPECT_THAT(label("changeLine"), HasSubstr("Changed"));
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(editor().json(), json);
+}
+
+TEST_F(FormulaPageTest, EveryOfferedMendKeepsItsWordWhenTaken) {
+  ASSERT_TRUE(waitForMends());
+  const auto offers = window->mends().offers();
+  ASSERT_GE(offers.size(), 3u);
+  for (std::size_t i = 0; i < offers.size(); ++i) {
+    ASSERT_TRUE(waitForMends());
+    ASSERT_EQ(window->mends().offers().size(), offers.size());
+    window->mends().take(static_cast<int>(i));
+    const auto& request = editor().document().given.request;
+    EXPECT_EQ(core::offBands(request, editor().answer().solution.grams), offers[i].mend.offAfter)
+        << offers[i].words.toStdString();
+    editor().undo();
+    QApplication::processEvents();
+  }
+}
+
+TEST_F(FormulaPageTest, TheBandsFirstLeaveLessOffThanTheNearest) {
+  const double nearest = editor().answer().solution.violation;
+  choose("aimWay", "bands first");
+  EXPECT_EQ(editor().document().given.request.require, core::Require::BandsFirst);
+  EXPECT_LT(editor().answer().solution.violation, nearest);
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(find<QComboBox>("aimWay")->currentText(), "come nearest");
+}
+
+TEST_F(FormulaPageTest, TheCheapestSaysWhichPriceIsMissing) {
+  const auto at = std::to_string(editor().indexOf("kno3"));
+  editor().set("no price", "/shelf/" + at + "/price_per_kg", nullptr);
+  choose("aimWay", "cheapest");
+  EXPECT_THAT(label("solveState"), HasSubstr("no price: potassium nitrate"));
+  for (std::size_t i = 0; i < editor().json()["shelf"].size(); ++i)
+    editor().set("price", "/shelf/" + std::to_string(i) + "/price_per_kg", "2");
+  EXPECT_EQ(label("solveState"), "");
+  EXPECT_EQ(editor().document().given.request.objective, core::Objective::Cheapest);
+}
+
+TEST_F(FormulaPageTest, FewProductsAreSearchedBehindTheWindowAndMarkedUntilFound) {
+  type("aimAtMost", "7");
+  EXPECT_TRUE(editor().isSearching());
+  EXPECT_THAT(label("solveState"), HasSubstr("searching"));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !editor().isSearching(); }, 20000));
+  int used = 0;
+  for (const auto& grams : editor().answer().solution.grams)
+    used += grams > core::Mass{};
+  EXPECT_LE(used, 7);
+  EXPECT_GE(used, 5);
+  type("aimAtMost", "");
+  EXPECT_FALSE(editor().isSearching());
+}
+
+TEST_F(FormulaPageTest, ScaleStepsAreWholeAndNoWorseThanOneByOne) {
+  QTest::mouseClick(find<QCheckBox>("aimSteps"), Qt::LeftButton, {},
+                    QPoint(8, find<QCheckBox>("aimSteps")->height() / 2));
+  ASSERT_TRUE(editor().document().aim.wholeSteps);
+  const auto& rounded = editor().answer().rounded;
+  ASSERT_TRUE(rounded);
+  EXPECT_LE(rounded->misfit, rounded->oneByOne + 1e-12);
+  for (const auto& scale : editor().document().scales)
+    EXPECT_GT(scale.readability.grams(), 0);
+  const double steps = grams("kno3") / 0.01;
+  EXPECT_NEAR(steps, std::round(steps), 1e-6) << "in steps of the finest scale at least";
+}
+
+TEST_F(FormulaPageTest, AnotherWaterIsLaidOverAndTakenOffAgain) {
+  choose("compareWith", "pure water instead");
+  ASSERT_TRUE(editor().overlay());
+  EXPECT_LT(editor().overlay()->milligramsPerLitre.of(Nutrient::Na),
+            editor().answer().feed.milligramsPerLitre.of(Nutrient::Na));
+  choose("compareWith", "Compare with…");
+  EXPECT_FALSE(editor().overlay());
+}
+
+TEST_F(FormulaPageTest, TheErrorOfTheConductivityIsFoundOnceTypingRests) {
+  EXPECT_TRUE(QTest::qWaitFor([&] { return label("figureEc").find("±") != std::string::npos; }, 5000))
+      << label("figureEc");
+  EXPECT_THAT(lane(Nutrient::K).toStdString(), HasSubstr("±"));
+}
+
+TEST_F(FormulaPageTest, ASheetTypedInFullIsAudited) {
+  const auto shelf = editor().document().given.request.shelf;
+  const auto weights = editor().answer().solution.grams;
+  for (std::size_t j = 0; j < shelf.size(); ++j) {
+    const auto at = editor().indexOf(shelf[j].id);
+    const double typed = weights[j].grams() * (shelf[j].id == "mkp" ? 10 : 1);
+    editor().set("sheet", "/shelf/" + std::to_string(at) + "/held",
+                 exchange::amountJson(std::to_string(typed), "g"));
+  }
+  const auto words = window->findChild<QWidget*>("reasonStrip")->findChild<QLabel*>()->text().toStdString();
+  EXPECT_THAT(words, HasSubstr("A slip in the sheet?"));
+  EXPECT_THAT(words, HasSubstr("monopotassium phosphate"));
+  EXPECT_THAT(words, HasSubstr("a decimal point?"));
+}
+
+TEST_F(FormulaPageTest, DoubtfulLabelsAreSaidWhileTyping) {
+  click("ownProduct");
+  type("productFormula", "Ca(NO3)2.4H2O");
+  EXPECT_THAT(label("productDoubts"), HasSubstr("tetrahydrate"));
+  type("productFormula", "");
+  type("label_N_NO3", "15.5");
+  type("label_Ca", "19");
+  EXPECT_THAT(label("productDoubts"), HasSubstr("ammonium"));
+  type("label_N_NO3", "25");
+  EXPECT_THAT(label("productDoubts"), HasSubstr("% of the product as ions"));
+  type("label_N_NO3", "13.5");
+  type("label_Ca", "");
+  EXPECT_EQ(find<QLineEdit>("label_Ca")->text(), "");
+  type("label_K2O", "46");
+  EXPECT_THAT(label("productDoubts"), HasSubstr("same composition")) << "potassium nitrate stands there";
+}
+
+TEST_F(FormulaPageTest, APriceMayBePerBag) {
+  click("ownProduct");
+  type("productName", "blend");
+  type("label_N_NO3", "10");
+  type("label_P2O5", "12");
+  type("productBagPrice", "50");
+  type("productBag", "25");
+  type("productCode", "BL");
+  click("putProduct");
+  const auto at = static_cast<std::size_t>(editor().indexOf("own_1"));
+  EXPECT_DOUBLE_EQ(*editor().document().allProducts[at].pricePerKg, 2);
+  EXPECT_EQ(editor().document().products[at].code, "BL");
+}
+
+} // namespace butte::app
