@@ -91,6 +91,11 @@ Json verdictArray(const exchange::WaterScript& script, const Water& water) {
   return out;
 }
 
+/// The general words for "can't reach" speak of a pH.
+std::string reachText(const Problem& problem, const char* otherwise) {
+  return problem.code == ProblemCode::CannotReach ? otherwise : words::problemText(problem);
+}
+
 Json treatedObject(const PartAnswer& part) {
   Json out = waterObject(part.treated);
   out["waste_l_per_l"] = part.share > 0 ? Json(part.wasteLitresPerLitre / part.share) : Json(nullptr);
@@ -121,7 +126,9 @@ Result<Outcome> water(const exchange::WaterScript& script) {
   if (script.plan.acid) {
     if (plan->acidProblem) outcome.exitCode = 3;
     outcome.json["acid_g_per_l"] = plan->acidProblem ? Json(nullptr) : Json(plan->acidGramsPerLitre);
-    if (plan->acidProblem) outcome.json["acid_problem"] = words::problemText(*plan->acidProblem);
+    if (plan->acidProblem)
+      outcome.json["acid_problem"] = reachText(
+          *plan->acidProblem, "the alkalinity stands lower already, or this product can't bring it there");
   }
   if (script.wanted) {
     std::vector<BlendPart> parts;
@@ -130,7 +137,9 @@ Result<Outcome> water(const exchange::WaterScript& script) {
     const auto share = largestShare(parts, script.wanted->part, script.wanted->limit);
     if (!share) outcome.exitCode = 3;
     outcome.json["largest_share"] = share ? Json(*share) : Json(nullptr);
-    if (!share) outcome.json["share_problem"] = words::problemText(share.problem());
+    if (!share)
+      outcome.json["share_problem"] =
+          reachText(share.problem(), "the other waters alone are beyond the limit");
   }
   Json unplaced = Json::array();
   for (const auto& row : script.unplaced)

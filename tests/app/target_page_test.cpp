@@ -127,6 +127,15 @@ TEST_F(TargetPageTest, ACapHoldsTheFeed) {
   EXPECT_NEAR(editor().answer().feed.milligramsPerLitre.of(Nutrient::NAmmonium), before, 1e-9);
 }
 
+TEST_F(TargetPageTest, ThePhAndTheAlkalinityLeftBelongToTheTarget) {
+  type("targetPh", "6.1");
+  EXPECT_DOUBLE_EQ(editor().document().given.acid.targetPh, 6.1);
+  type("targetAlkalinityLeft", "0.9");
+  EXPECT_DOUBLE_EQ(*editor().document().given.request.alkalinityLeftMeqPerL, 0.9);
+  type("targetAlkalinityLeft", "");
+  EXPECT_FALSE(editor().document().given.request.alkalinityLeftMeqPerL);
+}
+
 TEST_F(TargetPageTest, StagesOfACropStandInTime) {
   type("targetCrop", "strawberry");
   type("targetStage", "fruiting");

@@ -66,7 +66,9 @@ Result<double> factorForConductivity(const std::vector<TargetRow>& rows, double 
   const auto at = [&](double factor) {
     return conductivityOfTarget(scaled(rows, factor, tracesToo), alkalinityLeftMeqPerL).value_or(-1);
   };
-  const auto unreachable = problemAt(ProblemCode::CannotReach, "target.ec", {decimalText(milliSiemensPerCm)});
+  const auto unreachable =
+      problemAt(ProblemCode::OutOfRange, "target.ec",
+                {decimalText(milliSiemensPerCm), "an EC that these elements can make, in mS/cm"});
   double low = 0.01, high = 1;
   if (!(at(low) < milliSiemensPerCm)) return unreachable;
   while (at(high) < milliSiemensPerCm) {

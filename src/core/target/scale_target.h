@@ -13,8 +13,8 @@ namespace butte::core {
 std::optional<double> conductivityOfTarget(const std::vector<TargetRow>& rows, double alkalinityLeftMeqPerL);
 
 /// The factor on the majors that brings the target to this EC, their ratios kept. With `tracesToo` the traces
-/// follow; else they stay (growers are split: both are common practice). Errors: CannotReach (values: the
-/// EC), MissingKey without majors.
+/// follow; else they stay (growers are split: both are common practice). Errors: OutOfRange (no feed of
+/// these elements has that EC), MissingKey without majors.
 Result<double> factorForConductivity(const std::vector<TargetRow>& rows, double alkalinityLeftMeqPerL,
                                      double milliSiemensPerCm, bool tracesToo);
 

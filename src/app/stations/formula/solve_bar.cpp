@@ -6,6 +6,7 @@
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "product/catalogue.h"
+#include "stations/book/book_words.h"
 #include "words.h"
 
 #include <QCheckBox>
@@ -126,6 +127,14 @@ void SolveBar::fillComparisons() {
   const auto& parts = m_editor.document().water.sources;
   for (std::size_t p = 0; parts.size() > 1 && p < parts.size(); ++p)
     items.append({"only " + QString::fromStdString(parts[p].name), QString("part%1").arg(p)});
+  const auto versions = m_desk.isOpen()
+                            ? m_desk.book().store().versions(m_desk.inHand().uid)
+                            : core::Result<std::vector<book::Version>>(std::vector<book::Version>{});
+  if (versions) {
+    for (const auto& version : *versions)
+      items.append({QString("version %1, %2").arg(version.number).arg(dayText(version.at)),
+                    QString("version%1").arg(version.number)});
+  }
   const auto heads = m_desk.isOpen()
                          ? m_desk.book().store().list(book::Kind::Formula, false)
                          : core::Result<std::vector<book::RecordHead>>(std::vector<book::RecordHead>{});
@@ -155,6 +164,12 @@ void SolveBar::compareWith(int index) {
     const auto at = choice.mid(4).toUInt();
     if (at < parts.size()) given.request.water = parts[at].treated;
     given.titration.reset();
+  } else if (choice.startsWith("version")) {
+    const auto version = m_desk.book().store().version(m_desk.inHand().uid, choice.mid(7).toInt());
+    if (!version || !*version) return;
+    const auto other = exchange::readFormulaDocument((*version)->body);
+    if (!other) return emit message(QString::fromStdString(words::problemText(other.problem())));
+    given = other->given;
   } else if (choice.startsWith("uid:")) {
     const auto record = m_desk.book().record({book::Kind::Formula, choice.mid(4).toStdString()});
     if (!record || !*record) return;

@@ -86,8 +86,44 @@ TargetWishes::TargetWishes(FormulaEditor& editor, QWidget* parent)
   }
   caps->setColumnStretch(4, 1);
   column->addLayout(caps);
+  column->addLayout(makeEnd());
   connect(&editor, &FormulaEditor::changed, this, &TargetWishes::refresh);
   refresh();
+}
+
+/// Where the feed shall end: its pH, and the alkalinity that acid leaves as a buffer.
+QLayout* TargetWishes::makeEnd() {
+  auto* row = new QHBoxLayout;
+  row->setSpacing(5);
+  m_ph = new NumberField({"pH wanted", "", 2, 12});
+  m_ph->setObjectName("targetPh");
+  m_ph->setFixedWidth(48);
+  m_ph->onTyped = [this](const QString& digits) {
+    Json acid = m_editor.json().value("acid", Json::object());
+    if (!acid.is_object()) acid = Json::object();
+    acid["target_ph"] = digits.toStdString();
+    m_editor.set("pH wanted " + digits, "/acid", acid, true);
+  };
+  m_left = new NumberField({"alkalinity left", "meq/L", 0, 100, true});
+  m_left->setObjectName("targetAlkalinityLeft");
+  m_left->setFixedWidth(48);
+  m_left->setPlaceholderText("all");
+  m_left->setToolTip(
+      "What acid leaves of the water's alkalinity, as a buffer. Empty: no acid is dosed into the recipe.");
+  m_left->onTyped = [this](const QString& digits) {
+    m_editor.set(digits.isEmpty() ? QString("no acid in the recipe") : "alkalinity left " + digits + " meq/L",
+                 "/alkalinity_left",
+                 digits.isEmpty() ? Json() : exchange::amountJson(digits.toStdString(), "meq/L"), true);
+  };
+  for (auto* field : {m_ph, m_left})
+    field->onMessage = [this](const QString& words) { emit message(words); };
+  row->addWidget(new QLabel("pH"));
+  row->addWidget(m_ph);
+  row->addWidget(new QLabel("alkalinity left"));
+  row->addWidget(m_left);
+  row->addWidget(new QLabel("meq/L"));
+  row->addStretch();
+  return row;
 }
 
 void TargetWishes::rebuildRatios(std::size_t count) {
@@ -159,6 +195,9 @@ void TargetWishes::refresh() {
         ->findChild<QLabel*>(child("ratioNow"))
         ->setText(is ? (wish.contains(*is) ? "is " : "▲ is ") + localNumber(*is, 2) : QString("–"));
   }
+  m_ph->show(QString::number(m_editor.document().given.acid.targetPh, 'g', 4));
+  const auto& left = request.alkalinityLeftMeqPerL;
+  m_left->show(left ? QString::number(*left, 'g', 4) : QString());
   for (const auto& [key, field] : m_caps) {
     QString digits;
     for (const auto& cap : target.value("caps", Json::array())) {

@@ -20,6 +20,7 @@ signals:
 
 private:
   void refresh();
+  QLayout* makeEnd();
   void rebuildRatios(std::size_t count);
   void addRatio(int index);
   void setRatio(std::size_t index, const char* key, const QString& digits, const QString& words);
@@ -28,6 +29,7 @@ private:
   FormulaEditor& m_editor;
   QVBoxLayout* m_ratios;
   QComboBox* m_add;
+  NumberField *m_ph = nullptr, *m_left = nullptr;
   std::vector<QWidget*> m_rows;
   std::vector<std::pair<std::string, NumberField*>> m_caps;
 };
