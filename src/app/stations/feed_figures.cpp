@@ -108,7 +108,7 @@ bool FeedFigures::eventFilter(QObject* watched, QEvent* event) {
 void FeedFigures::showConductivity() {
   const auto& feed = m_editor.answer().feed;
   auto text = m_units.text(feed.conductivity);
-  if (m_spread) {
+  if (m_spread && m_spread->plusMinus >= 0.005) {
     // In the unit shown: "1.65 mS/cm ± 0.06".
     const double unit = feed.conductivity.milliSiemensPerCm();
     const auto wide = core::Conductivity::fromMilliSiemensPerCm(m_spread->plusMinus);

@@ -41,9 +41,7 @@ ReasonStrip::ReasonStrip(FormulaEditor& editor, MendFinder& finder, QWidget* par
   row->addWidget(scrollingIn(m_text), 3);
   m_mends = scrollingIn(new MendList(finder));
   row->addWidget(m_mends, 2);
-  setMinimumHeight(104);
-  setMaximumHeight(124);
-  setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Expanding);
+  setFixedHeight(112);
   connect(&editor, &FormulaEditor::changed, this, &ReasonStrip::refresh);
   refresh();
 }

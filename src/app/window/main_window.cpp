@@ -157,7 +157,8 @@ QWidget* MainWindow::makeStations() {
   auto* change = new ChangeLine(m_editor, m_units);
   column->addWidget(change);
   m_formulaTools = {aim, change};
-  column->addWidget(new ReasonStrip(m_editor, m_mends));
+  m_reasons = new ReasonStrip(m_editor, m_mends);
+  column->addWidget(m_reasons);
   m_productPage = new ProductPage(m_editor);
   // The typing pages scroll on a low screen; the formula shrinks its lanes instead.
   m_pages->addWidget(water);
@@ -171,7 +172,7 @@ QWidget* MainWindow::makeStations() {
   m_firstStart = new FirstStart(m_desk, m_units);
   m_pages->addWidget(scrolling(m_firstStart));
   auto* crops = new CropsPage(m_editor, m_units, m_desk);
-  m_pages->addWidget(crops);
+  m_pages->addWidget(scrolling(crops));
   connect(target, &TargetPage::severalAsked, this, [this] { m_pages->setCurrentIndex(CropsStation); });
   connect(crops, &CropsPage::done, this, [this] { showStation(1); });
   connect(crops, &CropsPage::message, this, &MainWindow::say);
@@ -197,10 +198,15 @@ void MainWindow::showStation(int index) {
                                     : index;
   m_line->setVisible(true);
   m_side->setVisible(true);
-  m_tanks->setVisible(page != BookStation && page != WaterStation && page != TargetStation && index != formula);
-  // Beside the tanks the lanes keep the room that the formula's own tools have else.
+  // Beside the tanks the lanes keep the room that the formula's own tools have else. What goes, goes first,
+  // and the page's least height with it: or the window would grow for a moment and stay so.
   for (auto* part : m_formulaTools)
     part->setVisible(index != stocks);
+  m_reasons->setFixedHeight(index == stocks ? 74 : 112);
+  m_reasons->parentWidget()->layout()->activate();
+  m_pages->layout()->activate();
+  m_tanks->setVisible(page != BookStation && page != WaterStation && page != TargetStation &&
+                      index != formula);
   m_pages->setCurrentIndex(page);
   m_side->setCurrentIndex(page == WaterStation ? AcidSide : page == BookStation ? BookSide : ProductsSide);
   m_line->setCurrent(index);

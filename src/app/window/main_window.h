@@ -85,6 +85,7 @@ private:
   QWidget* m_tanks = nullptr;
   QLabel *m_banner = nullptr, *m_kept = nullptr;
   std::vector<QWidget*> m_formulaTools;
+  QWidget* m_reasons = nullptr;
   int m_station = 2;
 };
 
