@@ -1,4 +1,6 @@
 #pragma once
+#include "solve/linear_program.h"
+
 #include <QObject>
 #include <QThreadPool>
 #include <functional>
@@ -23,6 +25,7 @@ public:
     ++m_running;
     m_pool.start([this, mine, work = std::move(work), taken = std::move(taken)] {
       auto result = std::make_shared<T>(work());
+      core::releaseSolverMemory();
       QMetaObject::invokeMethod(
           this,
           [this, mine, result, taken] {

@@ -93,4 +93,8 @@ std::optional<Eigen::VectorXd> linearProgram(const Eigen::VectorXd& cost, const 
   return point();
 }
 
+void releaseSolverMemory() {
+  glp_free_env();
+}
+
 } // namespace butte::core

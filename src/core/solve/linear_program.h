@@ -15,4 +15,8 @@ enum class Refusal { Exact, Quick };
 std::optional<Eigen::VectorXd> linearProgram(const Eigen::VectorXd& cost, const LinearLimits& limits,
                                              Refusal refusal = Refusal::Exact);
 
+/// Gives back what the solver library keeps for the calling thread. For the end of a thread's work; no search
+/// may be alive on it.
+void releaseSolverMemory();
+
 } // namespace butte::core
