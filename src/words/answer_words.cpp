@@ -168,6 +168,11 @@ std::string stockNoticeText(const StockNotice& n, const ProductNamer& name) {
     return fmt::format("{}: calcium meets sulfate or phosphate in concentrate and falls out as sludge", tank);
   case StockWarning::ChelateMeetsAcid:
     return fmt::format("{}: strong acid breaks the chelate", tank);
+  case StockWarning::AcidMeetsWeakSalt:
+    return fmt::format("{}: acid meets carbonate, acetate or silicate: it fizzes over or sets to jelly",
+                       tank);
+  case StockWarning::AcidMeetsHypochlorite:
+    return fmt::format("{}: acid meets hypochlorite: chlorine gas. Never together, not even the rinse", tank);
   case StockWarning::WontDissolve:
     return fmt::format("{}: {} g/L of {} won't dissolve at this temperature; {}", tank,
                        figure(n.gramsPerLitre), name(n.product),
@@ -184,6 +189,10 @@ std::string stockNoticeText(const StockNotice& n, const ProductNamer& name) {
                        n.factorThatDissolves && *n.factorThatDissolves >= 1
                            ? fmt::format("; clear up to 1:{}", figure(std::floor(*n.factorThatDissolves)))
                            : std::string("; keep its parts in two tanks"));
+  case StockWarning::WaterFallsOut:
+    return fmt::format("{}: the water that it is made with drops {} g/L of {} at any strength: use rain or "
+                       "membrane water, or acidify it first",
+                       tank, figure(n.gramsPerLitre), solidName(n.product));
   }
   return {};
 }
@@ -248,6 +257,10 @@ std::string_view code(StockWarning warning) {
     return "calcium_meets_sulfate_or_phosphate";
   case StockWarning::ChelateMeetsAcid:
     return "chelate_meets_acid";
+  case StockWarning::AcidMeetsWeakSalt:
+    return "acid_meets_weak_salt";
+  case StockWarning::AcidMeetsHypochlorite:
+    return "acid_meets_hypochlorite";
   case StockWarning::WontDissolve:
     return "wont_dissolve";
   case StockWarning::PartlyUnknown:
@@ -256,6 +269,8 @@ std::string_view code(StockWarning warning) {
     return "no_water_left";
   case StockWarning::FallsOut:
     return "falls_out";
+  case StockWarning::WaterFallsOut:
+    return "water_falls_out";
   }
   return {};
 }

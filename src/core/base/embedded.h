@@ -5,6 +5,7 @@
 namespace butte::core::embedded {
 std::string_view crop_ranges();
 std::string_view equilibria();
+std::string_view heats_of_solution();
 std::string_view ions();
 std::string_view products();
 std::string_view report_words();

@@ -35,6 +35,8 @@ Stoichiometry dissolvedOf(const ChemicalFormula& formula) {
 
 bool crystallises(const CatalogueProduct& product) {
   const auto& f = *product.composition.formula;
+  // Minerals such as gypsum are among the chemistry's own solids.
+  if (EquilibriumData::instance().solidIndex(product.id)) return false;
   return product.composition.role == ProductRole::Salt && f.count("Mo") == 0 &&
          f.count("C") == f.carbonateCount &&
          anhydrousGramsPerKgWater(f, Temperature::fromCelsius(20)).has_value();

@@ -1,12 +1,31 @@
 #pragma once
+#include "stock/meeting.h"
 #include "stock/stock.h"
+
+#include <string>
+#include <vector>
 
 namespace butte::core {
 
+/// Two products that may not stand in one concentrate, and what would fall.
+struct ForbiddenPair {
+  std::size_t a = 0, b = 0; ///< shelf indices, a < b
+  Meeting meeting;
+};
+
+/// The forbidden pairs among products with a feed strength, at the stronger of the plan's factor and 1:100
+/// (so that a split stays right when the tanks are made stronger) and at its coldest temperature.
+std::vector<ForbiddenPair> forbiddenPairs(const std::vector<ShelfProduct>& shelf,
+                                          const std::vector<Concentration>& feed, const StockPlan& plan);
+
 /// Share of each product per tank (products x tanks); an all-zero row is a product that is not placed.
-/// Rules (common practice): the calcium side in the first tank, sulfate and phosphate in the second; what may
-/// stand in either goes where it levels the tanks' weights, and the heaviest of it is divided between them.
-/// Acids, bases and silicate go only where a hand puts them.
+///
+/// What may not meet is what the equilibrium says of each pair. The calcium side goes into the first tank for
+/// salts, what meets it into the second, what meets both into a third where there is one. Where the chemistry
+/// leaves it open: iron chelates on the calcium side, traces on the other (common practice); the neutral
+/// salts level the tanks' weights, and the heaviest of them is divided. A tank for traces takes all traces; a
+/// tank for one product takes silicate, else calcium chloride, else what can stand with nothing; a tank for
+/// acid takes the acids. Acids, bases and silicate go into no other tank unless a hand puts them there.
 std::vector<std::vector<double>> splitByRules(const std::vector<ShelfProduct>& shelf,
                                               const std::vector<Concentration>& feed, const StockPlan& plan);
 

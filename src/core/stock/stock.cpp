@@ -1,146 +1,36 @@
 #include "stock/stock.h"
 
+#include "stock/component_nutrients.h"
 #include "stock/salt_solids.h"
-#include "stock/solubility.h"
 #include "stock/split.h"
-#include "stock/stock_density.h"
+#include "stock/tank_model.h"
 
 #include <algorithm>
 #include <cmath>
-#include <limits>
-#include <numeric>
 
 namespace butte::core {
 namespace {
 
-bool isMiscible(const ShelfProduct& p) {
-  return p.liquid && isAcidOrBase(p);
+constexpr double kgPerLitreOfWater = 0.99705; // 25 degC, CRC Handbook, from memory
+
+/// Carbonates, acetates and silicates: acid drives out their weak acid.
+bool isWeakAcidSalt(const Composition& c) {
+  if (c.role == ProductRole::Silicate) return true;
+  if (c.role == ProductRole::Acid || c.role == ProductRole::Chelate) return false;
+  const auto& s = c.solutesPerGram;
+  return s.of(Component::Carbonate) > 0 || s.of(Component::Acetate) > 0;
 }
 
-/// A tank at any factor. All its molalities rise together: by `scale`, the factor over the free water of a
-/// litre.
-class TankModel {
-public:
-  TankModel(const std::vector<ShelfProduct>& shelf, std::vector<Concentration> atFactorOne,
-            Temperature temperature, double factor)
-      : m_shelf(shelf), m_feed(std::move(atFactorOne)), m_water(shelf, m_feed), m_factor(factor),
-        m_reference(referenceScale(factor)), m_chemistry(solutesAt(m_reference), temperature) {
-    for (std::size_t j = 0; j < shelf.size(); ++j)
-      m_critical.push_back(criticalScale(j, temperature));
-    m_chemistry.findAmounts(water(factor));
+/// Hypochlorite and its kin: chlorine with oxygen, and nothing else that the oxygen could belong to.
+bool isHypochlorite(const Composition& c) {
+  if (!c.formula || c.formula->count("Cl") <= 0) return false;
+  const auto& f = *c.formula;
+  for (const char* other : {"N", "S", "P", "C", "B", "Si", "Mo"}) {
+    if (f.count(other) > 0) return false;
   }
-
-  bool holds(std::size_t j) const { return m_feed[j] > Concentration{}; }
-  bool known(std::size_t j) const { return m_critical[j].has_value(); }
-  Concentration strength(std::size_t j) const { return m_feed[j] * m_factor; }
-  double water(double factor) const { return m_water.kgPerLitre(factor); }
-  const TankChemistry& chemistry() const { return m_chemistry; }
-
-  /// Infinite when the salts leave no water.
-  std::optional<double> saturation(std::size_t j) const {
-    if (!m_critical[j]) return std::nullopt;
-    return scale(m_factor) / *m_critical[j];
-  }
-
-  struct Ceiling {
-    double factor = 0;
-    std::optional<std::size_t> product;
-    std::string solid; ///< where no product is what gives out
-  };
-
-  /// The factor at which the first known solid begins to fall, and which that is.
-  std::optional<Ceiling> ceiling() const {
-    std::optional<Ceiling> out;
-    double least = std::numeric_limits<double>::infinity();
-    for (std::size_t j = 0; j < m_feed.size(); ++j) {
-      if (!holds(j) || !m_critical[j] || (out && *m_critical[j] >= least)) continue;
-      least = *m_critical[j];
-      out = Ceiling{0, j, ""};
-    }
-    for (const auto& solid : m_chemistry.solids()) {
-      const double critical = m_reference / solid.saturation;
-      if (isProduct(solid) || critical >= least) continue;
-      least = critical;
-      out = Ceiling{0, std::nullopt, solid.name};
-    }
-    if (out) out->factor = factorAt(least);
-    return out;
-  }
-
-  /// True when a product of this tank is the salt itself, so that it speaks for it.
-  bool isProduct(const TankSolid& solid) const {
-    for (std::size_t j = 0; j < m_feed.size(); ++j) {
-      if (solid.salt && holds(j) && saltOf(j) == solid.salt) return true;
-    }
-    return false;
-  }
-
-private:
-  std::optional<std::size_t> saltOf(std::size_t j) const {
-    const auto& formula = m_shelf[j].composition.formula;
-    return formula ? saltSolidOf(*formula) : std::nullopt;
-  }
-
-  double scale(double factor) const {
-    const double kg = water(factor);
-    return kg > 0 ? factor / kg : std::numeric_limits<double>::infinity();
-  }
-
-  /// The plan's scale, or the strongest that the chemistry can be asked about.
-  double referenceScale(double factor) const {
-    double f = factor;
-    while (!(scale(f) * solutesPerScale() <= mostSolutesAsked) && f > 1e-9)
-      f /= 2;
-    return scale(f);
-  }
-
-  Solutes solutesAt(double scale) const {
-    Solutes sum;
-    for (std::size_t j = 0; j < m_feed.size(); ++j)
-      sum.addScaled(m_shelf[j].composition.solutesPerGram, m_feed[j].gramsPerLitre() * scale);
-    return sum;
-  }
-
-  double solutesPerScale() const {
-    const auto unit = solutesAt(1);
-    return std::accumulate(unit.mol.begin(), unit.mol.end(), 0.0);
-  }
-
-  std::optional<double> criticalScale(std::size_t j, Temperature temperature) const {
-    const auto& formula = m_shelf[j].composition.formula;
-    if (!formula || !holds(j)) return std::nullopt;
-    const auto alone = anhydrousGramsPerKgWater(*formula, temperature);
-    if (!alone) return std::nullopt;
-    const auto salt = saltOf(j);
-    if (!salt || !m_chemistry.known())
-      return *alone / (m_feed[j].gramsPerLitre() * m_shelf[j].composition.anhydrousFraction);
-    for (const auto& solid : m_chemistry.solids()) {
-      if (solid.salt == salt) return m_reference / solid.saturation;
-    }
-    return std::numeric_limits<double>::infinity(); // out of reach
-  }
-
-  double factorAt(double criticalScale) const {
-    double low = 0, high = 1;
-    while (scale(high) < criticalScale && high < 1e9)
-      high *= 2;
-    for (int i = 0; i < 60; ++i) {
-      const double middle = 0.5 * (low + high);
-      (scale(middle) < criticalScale ? low : high) = middle;
-    }
-    return low;
-  }
-
-  static constexpr double mostSolutesAsked = 30; // mol/kg
-
-  const std::vector<ShelfProduct>& m_shelf;
-  std::vector<Concentration> m_feed;
-  StockWater m_water;
-  double m_factor;
-  double m_reference;
-  TankChemistry m_chemistry;
-  std::vector<std::optional<double>> m_critical;
-};
+  const double hydroxide = f.count("H") - 2 * f.hydrateWaterCount;
+  return f.count("O") - f.hydrateWaterCount - hydroxide > 0.5;
+}
 
 class Planner {
 public:
@@ -170,13 +60,15 @@ private:
     std::vector<Concentration> feed = m_feed;
     for (std::size_t j = 0; j < feed.size(); ++j)
       feed[j] = feed[j] * m_shares[j][t];
-    const TankModel model(m_shelf, feed, m_plan.temperature, m_plan.factor);
     TankContent content;
     content.tank = m_plan.tanks[t];
-    content.waterKgPerLitre = model.water(m_plan.factor);
+    content.factor = content.tank.ownFactor.value_or(m_plan.factor);
+    const TankModel model(m_shelf, feed, content.tank.makeUpPerLitre, m_plan.temperature, content.factor);
+    content.waterKgPerLitre = model.water(content.factor);
     const auto ceiling = model.ceiling();
     if (ceiling) {
       content.maxFactorOfKnown = ceiling->factor;
+      content.safeFactor = ceiling->factor * (1 - m_plan.marginPercent / 100);
       content.limitingProduct = ceiling->product;
       content.limitingSolid = ceiling->solid;
     }
@@ -193,8 +85,14 @@ private:
     if (allKnown) content.maxFactor = content.maxFactorOfKnown;
     if (!content.items.empty()) noteFeedMade(content.tank);
     if (!content.items.empty() && model.chemistry().known()) content.ph = model.chemistry().ph();
+    weighTheLitre(content);
+    settle(content, model);
     for (const auto& solid : content.solids) {
-      if (solid.saturation > 1 + 1e-9 && !model.isProduct(solid))
+      if (solid.saturation <= 1 + 1e-9 || model.isProduct(solid)) continue;
+      if (TankModel::fallsAtAnyStrength(solid))
+        m_answer.notices.push_back(
+            {StockWarning::WaterFallsOut, solid.name, content.tank.name, solid.gramsPerLitre, {}});
+      else
         m_answer.notices.push_back({StockWarning::FallsOut, solid.name, content.tank.name,
                                     solid.gramsPerLitre, content.maxFactorOfKnown});
     }
@@ -203,6 +101,53 @@ private:
           {StockWarning::WhollyTooStrong, "", content.tank.name, 0, content.maxFactorOfKnown});
     noteMeetings(content);
     m_answer.tanks.push_back(std::move(content));
+  }
+
+  /// The tank is filled to its mark: its salts take up room, and bring their own water.
+  void weighTheLitre(TankContent& content) const {
+    double dissolved = 0, broughtWater = 0; // kg per litre
+    for (const auto& item : content.items) {
+      const auto& c = m_shelf[item.product].composition;
+      dissolved += item.strength.gramsPerLitre() / 1000 * c.anhydrousFraction;
+      broughtWater += item.strength.gramsPerLitre() / 1000 * (1 - c.anhydrousFraction);
+    }
+    content.densityKgPerLitre = content.waterKgPerLitre + dissolved;
+    content.addedWaterLitresPerLitre =
+        std::max(0.0, content.waterKgPerLitre - broughtWater) / kgPerLitreOfWater;
+  }
+
+  void settle(TankContent& content, const TankModel& model) const {
+    content.dissolvedPerLitre = model.dissolvedPerLitre();
+    content.fallen = model.fallen();
+    for (const auto& solid : content.solids) {
+      if (solid.molPerLitre <= 0) continue;
+      const auto lost = nutrientsIn(model.chemistry().takenBy(solid));
+      content.lostMgPerLitreOfFeed.addScaled(lost, 1000 / content.factor);
+    }
+    for (const auto& fallen : content.fallen) {
+      if (!fallen.product) continue;
+      const auto& c = m_shelf[*fallen.product].composition;
+      if (c.formula && saltSolidOf(*c.formula)) continue; // among the chemistry's solids
+      content.lostMgPerLitreOfFeed.addScaled(c.massFraction, fallen.gramsPerLitre * 1000 / content.factor);
+      content.dissolvedPerLitre.addScaled(c.solutesPerGram, -fallen.gramsPerLitre);
+    }
+  }
+
+  bool dropsMinerals(const TankContent& content) const {
+    return std::any_of(content.solids.begin(), content.solids.end(),
+                       [](const TankSolid& s) { return !s.salt && s.saturation > 1 + 1e-9; });
+  }
+
+  /// The forbidden pairs of the whole shelf, looked for where something falls only.
+  void namePairs(TankContent& content) {
+    if (!m_pairs) m_pairs = forbiddenPairs(m_shelf, m_feed, m_plan);
+    const auto stands = [&](std::size_t j) {
+      return std::any_of(content.items.begin(), content.items.end(),
+                         [&](const TankItem& item) { return item.product == j; });
+    };
+    for (const auto& pair : *m_pairs) {
+      if (stands(pair.a) && stands(pair.b)) content.meetings.push_back({pair.a, pair.b, pair.meeting.solid});
+    }
   }
 
   void addItem(TankContent& content, const TankModel& model, std::size_t j) {
@@ -219,30 +164,38 @@ private:
   }
 
   void noteFeedMade(const Tank& tank) {
-    const Volume feed = tank.volume * m_plan.factor;
+    const Volume feed = tank.volume * tank.ownFactor.value_or(m_plan.factor);
     m_answer.feedMade = m_answer.feedMade ? std::min(*m_answer.feedMade, feed) : feed;
   }
 
-  void noteMeetings(const TankContent& content) {
-    bool calcium = false, sulfatePhosphate = false, chelate = false, acid = false, mixed = false;
+  void noteMeetings(TankContent& content) {
+    bool calcium = false, sulfatePhosphate = false, chelate = false, acid = false, weak = false,
+         hypochlorite = false;
     for (const auto& item : content.items) {
       const auto& c = m_shelf[item.product].composition;
-      calcium |= c.side == StockSide::Calcium && c.massFraction.of(Nutrient::Ca) > 0;
+      calcium |= c.massFraction.of(Nutrient::Ca) > 0.002;
       sulfatePhosphate |= c.massFraction.of(Nutrient::S) > 0.002 || c.massFraction.of(Nutrient::P) > 0.002;
-      mixed |= c.massFraction.of(Nutrient::Ca) > 0.002 && c.side == StockSide::Apart;
       chelate |= c.role == ProductRole::Chelate;
       acid |= c.role == ProductRole::Acid;
+      weak |= isWeakAcidSalt(c);
+      hypochlorite |= isHypochlorite(c);
     }
-    if ((calcium || mixed) && sulfatePhosphate)
-      m_answer.notices.push_back({StockWarning::CalciumMeets, "", content.tank.name, 0, {}});
-    if (chelate && acid)
-      m_answer.notices.push_back({StockWarning::ChelateMeetsAcid, "", content.tank.name, 0, {}});
+    const auto note = [&](bool so, StockWarning kind) {
+      if (so) m_answer.notices.push_back({kind, "", content.tank.name, 0, {}});
+    };
+    const bool falls = dropsMinerals(content);
+    if (falls) namePairs(content);
+    note(calcium && sulfatePhosphate && falls, StockWarning::CalciumMeets);
+    note(chelate && acid, StockWarning::ChelateMeetsAcid);
+    note(acid && weak, StockWarning::AcidMeetsWeakSalt);
+    note(acid && hypochlorite, StockWarning::AcidMeetsHypochlorite);
   }
 
   const std::vector<ShelfProduct>& m_shelf;
   const StockPlan& m_plan;
   std::vector<Concentration> m_feed;
   std::vector<std::vector<double>> m_shares;
+  std::optional<std::vector<ForbiddenPair>> m_pairs;
   StockAnswer m_answer;
 };
 

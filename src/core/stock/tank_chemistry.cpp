@@ -22,7 +22,8 @@ double solutesIn(const Solutes& s) {
 
 } // namespace
 
-TankChemistry::TankChemistry(const Solutes& perKgWater, Temperature temperature) : m_perKg(perKgWater) {
+TankChemistry::TankChemistry(const Solutes& perKgWater, Temperature temperature, const Solutes& waterPerKg)
+    : m_perKg(perKgWater), m_waterPerKg(waterPerKg) {
   m_conditions.temperature = temperature;
   addCandidates();
   m_known = look(1);
@@ -48,12 +49,19 @@ TankChemistry::TankChemistry(const Solutes& perKgWater, Temperature temperature)
   m_candidates = std::move(candidates);
 }
 
+Solutes TankChemistry::atMultiple(double multiple) const {
+  Solutes sum = m_perKg.scaled(multiple);
+  sum.addScaled(m_waterPerKg, 1);
+  return sum;
+}
+
 void TankChemistry::addCandidates() {
   const double celsius = m_conditions.temperature.celsius();
   if (!(celsius >= 0 && celsius <= 45)) return;
+  const auto all = atMultiple(1);
   const auto present = [&](const Stoichiometry& solid) {
     return std::all_of(solid.components.begin(), solid.components.end(),
-                       [&](const auto& part) { return m_perKg.mol[part.first] > 0; });
+                       [&](const auto& part) { return all.mol[part.first] > 0; });
   };
   const auto& constants = conditionalSolubility(m_conditions.temperature);
   for (std::size_t i = 0; i < saltSolids().size(); ++i) {
@@ -75,7 +83,7 @@ void TankChemistry::addCandidates() {
 /// Settles the tank at a multiple of its strength and notes where each solid stands.
 bool TankChemistry::look(double multiple) {
   m_conditions.start = m_last ? &*m_last : nullptr;
-  const auto settled = equilibrate(m_perKg.scaled(multiple), m_conditions);
+  const auto settled = equilibrate(atMultiple(multiple), m_conditions);
   if (!settled) return false;
   if (multiple == 1) m_ph = settled->ph;
   m_last = *settled;
@@ -150,16 +158,31 @@ bool TankChemistry::findAmounts(double waterKgPerLitre) {
   conditions.start = nullptr;
   for (const auto& candidate : m_candidates)
     conditions.solids.push_back(candidate.phase);
-  const auto settled = equilibrate(m_perKg, conditions);
+  const auto settled = equilibrate(atMultiple(1), conditions);
   if (!settled) return false;
   const auto& data = EquilibriumData::instance();
   for (std::size_t i = 0; i < m_solids.size(); ++i) {
     auto& solid = m_solids[i];
     const double molarMass = solid.salt ? saltSolids()[*solid.salt].formula.molarMassGPerMol
                                         : data.solids()[*data.solidIndex(solid.name)].molarMassGPerMol;
-    solid.gramsPerLitre = settled->solidMol[i] * molarMass * waterKgPerLitre;
+    solid.molPerLitre = settled->solidMol[i] * waterKgPerLitre;
+    solid.gramsPerLitre = solid.molPerLitre * molarMass;
   }
   return true;
+}
+
+Solutes TankChemistry::takenBy(const TankSolid& solid) const {
+  const auto& data = EquilibriumData::instance();
+  const auto& made = solid.salt ? saltSolids()[*solid.salt].dissolved
+                                : data.solids()[*data.solidIndex(solid.name)].dissolved;
+  Solutes out;
+  for (const auto& [component, count] : made.components)
+    out.mol[component] += count * solid.molPerLitre;
+  // Alkalinity is counted from CO2, H2PO4- and the whole organic acids (solution/solutes.h).
+  out.alkalinityEq = 2 * out.of(Component::Carbonate) + 2 * out.of(Component::Phosphate) +
+                     3 * out.of(Component::Citrate) + out.of(Component::Acetate) -
+                     made.hydrogen * solid.molPerLitre;
+  return out;
 }
 
 } // namespace butte::core

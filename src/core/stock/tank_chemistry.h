@@ -17,6 +17,7 @@ struct TankSolid {
   FormsWithin formsWithin = FormsWithin::Hours; ///< salts crystallise as the tank cools
   double saturation = 0;    ///< strength over the strength at which it would begin to fall; above 1 it falls
   double gramsPerLitre = 0; ///< that lie on the floor at equilibrium
+  double molPerLitre = 0;   ///< the same
 };
 
 /// How near a tank's ions, all together, are to every solid they could form.
@@ -26,8 +27,9 @@ struct TankSolid {
 /// pairs are all in it.
 class TankChemistry {
 public:
-  /// `perKgWater`: the tank as planned. Nothing is known outside 0 to 45 degC or where the chemistry fails.
-  TankChemistry(const Solutes& perKgWater, Temperature temperature);
+  /// `perKgWater`: the tank's salts as planned; `waterPerKg`: what its make-up water brings at any strength.
+  /// Nothing is known outside 0 to 45 degC or where the chemistry fails.
+  TankChemistry(const Solutes& perKgWater, Temperature temperature, const Solutes& waterPerKg = {});
 
   bool known() const { return m_known; }
   double ph() const { return m_ph; }
@@ -35,6 +37,8 @@ public:
   const std::vector<TankSolid>& solids() const { return m_solids; }
   /// Fills gramsPerLitre where something falls. False where the equilibrium with solids found no end.
   bool findAmounts(double waterKgPerLitre);
+  /// What lies on the floor as this solid holds of each component, in mol per litre, its alkalinity too.
+  Solutes takenBy(const TankSolid& solid) const;
 
 private:
   struct Candidate {
@@ -47,7 +51,9 @@ private:
   void climb();
   void refine();
 
-  Solutes m_perKg;
+  Solutes atMultiple(double multiple) const;
+
+  Solutes m_perKg, m_waterPerKg;
   EquilibriumConditions m_conditions;
   std::optional<Equilibrium> m_last;   ///< where the next strength starts
   std::vector<Candidate> m_candidates; ///< parallel to m_solids until sorted

@@ -1,0 +1,29 @@
+#pragma once
+#include "solution/solutes.h"
+#include "units/quantity.h"
+
+#include <optional>
+#include <string>
+
+namespace butte::core {
+
+/// What a tank is for.
+enum class TankUse {
+  Salts,  ///< the first holds the calcium side, the second what must not meet it, a third what meets both
+  Traces, ///< micronutrients and chelates apart
+  Acid,   ///< the acid that the formula doses
+  Alone,  ///< one product that stands with no other: silicate, calcium chloride
+};
+
+struct Tank {
+  std::string name; ///< the grower's own: a letter, a colour, a word
+  Volume volume = Volume::fromLitres(1);
+  TankUse use = TankUse::Salts;
+  /// What a litre of the water that it is made up with brings; nothing dissolved: rain, distilled or membrane
+  /// water.
+  Solutes makeUpPerLitre = {};
+  /// Its own dilution, where it hangs on a doser of another ratio; else the plan's.
+  std::optional<double> ownFactor = std::nullopt;
+};
+
+} // namespace butte::core

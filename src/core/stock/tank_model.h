@@ -1,0 +1,77 @@
+#pragma once
+#include "formula/shelf.h"
+#include "stock/stock.h"
+#include "stock/stock_density.h"
+#include "units/quantity.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace butte::core {
+
+/// A liquid acid or base: it can't crystallise out of a tank.
+inline bool isMiscible(const ShelfProduct& p) {
+  return p.liquid && isAcidOrBase(p);
+}
+
+/// A tank at any factor and one temperature. All that its salts bring rises together: by `scale`, the factor
+/// over the free water of a litre; what its make-up water brings stays as it is.
+class TankModel {
+public:
+  /// `atFactorOne`: what of each product of the shelf goes through this tank, per litre of feed. The shelf
+  /// must outlive the model.
+  TankModel(const std::vector<ShelfProduct>& shelf, std::vector<Concentration> atFactorOne,
+            const Solutes& makeUpPerLitre, Temperature temperature, double factor);
+
+  bool holds(std::size_t j) const { return m_feed[j] > Concentration{}; }
+  bool known(std::size_t j) const { return m_critical[j].has_value(); }
+  Concentration strength(std::size_t j) const { return m_feed[j] * m_factor; }
+  double water(double factor) const { return m_water.kgPerLitre(factor); }
+  const TankChemistry& chemistry() const { return m_chemistry; }
+
+  /// Infinite when the salts leave no water.
+  std::optional<double> saturation(std::size_t j) const;
+
+  struct Ceiling {
+    double factor = 0;
+    std::optional<std::size_t> product;
+    std::string solid; ///< where no product is what gives out
+  };
+  /// The factor at which the first known solid begins to fall, and which that is. What falls out of the
+  /// make-up water at any strength is no ceiling: see fallsAtAnyStrength().
+  std::optional<Ceiling> ceiling() const;
+
+  /// True when a product of this tank is the salt itself, so that it speaks for it.
+  bool isProduct(const TankSolid& solid) const;
+
+  /// What lies on the floor at this factor, the most first. Of a salt without a solid of its own in the
+  /// chemistry: what is above its own solubility.
+  std::vector<Fallen> fallen() const;
+
+  /// All that a litre of the tank holds when it has settled, in mol: what lies on the floor is taken off.
+  Solutes dissolvedPerLitre() const;
+
+  /// Of a solid that falls although the salts are thinned to nothing: the make-up water drops it.
+  static bool fallsAtAnyStrength(const TankSolid& solid);
+
+private:
+  std::optional<std::size_t> saltOf(std::size_t j) const;
+  double scale(double factor) const;
+  double referenceScale(double factor) const;
+  Solutes solutesAt(double scale) const;
+  double solutesPerScale() const;
+  std::optional<double> criticalScale(std::size_t j, Temperature temperature) const;
+  double factorAt(double criticalScale) const;
+
+  const std::vector<ShelfProduct>& m_shelf;
+  std::vector<Concentration> m_feed;
+  Solutes m_makeUp; ///< per kg of water
+  StockWater m_water;
+  double m_factor;
+  double m_reference;
+  TankChemistry m_chemistry;
+  std::vector<std::optional<double>> m_critical;
+};
+
+} // namespace butte::core

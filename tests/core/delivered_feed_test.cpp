@@ -1,0 +1,124 @@
+#include "stock/delivered_feed.h"
+
+#include "dose/supply.h"
+#include "stock/stock_as_product.h"
+#include "support/shelf_builder.h"
+
+#include <gmock/gmock.h>
+
+using namespace butte;
+using namespace butte::core;
+
+namespace {
+
+/// A feed from two tanks, and all that is needed to ask what reaches the plants.
+struct Bench {
+  std::vector<ShelfProduct> shelf{test::salt("Ca(NO3)2·4H2O"), test::salt("KNO3"), test::salt("KH2PO4"),
+                                  test::salt("MgSO4·7H2O")};
+  std::vector<Mass> grams{test::grams(0.8), test::grams(0.4), test::grams(0.15), test::grams(0.4)};
+  Water source = test::waterOf({{"Ca", 30}, {"HCO3", 90}});
+  StockPlan plan;
+  Bench() {
+    plan.temperature = Temperature::fromCelsius(15);
+    plan.tanks = {{"A", test::litres(50)}, {"B", test::litres(50)}};
+  }
+  StockAnswer stock() const { return planStock(shelf, grams, test::litres(1), plan); }
+};
+
+} // namespace
+
+TEST(DeliveredFeed, TheFeedIsTheSameHoweverTheSaltsAreSplitWhenNothingFalls) {
+  Bench bench;
+  const auto whole = mix(bench.source, bench.shelf, bench.grams, test::litres(1));
+  const auto water = mix(bench.source, {}, {}, test::litres(1));
+  for (const double share : {0.0, 0.25, 0.5, 1.0}) {
+    bench.plan.shares["KNO3"] = {share, 1 - share};
+    const auto stock = bench.stock();
+    const auto feed = Delivery(bench.shelf, bench.grams, test::litres(1), stock, water).feed({1, 1});
+    for (const auto n : allNutrients)
+      EXPECT_NEAR(feed.milligramsPerLitre.of(n), whole.milligramsPerLitre.of(n), 1e-9) << nutrientKey(n);
+    EXPECT_NEAR(feed.conductivity.milliSiemensPerCm(), whole.conductivity.milliSiemensPerCm(), 2e-3);
+    ASSERT_TRUE(feed.ph && whole.ph);
+    EXPECT_NEAR(*feed.ph, *whole.ph, 0.01);
+  }
+}
+
+TEST(DeliveredFeed, WhatFellOutIsMissingInTheFeed) {
+  Bench bench;
+  bench.plan.shares["MgSO4·7H2O"] = {1, 0};
+  const auto stock = bench.stock();
+  const auto water = mix(bench.source, {}, {}, test::litres(1));
+  const auto feed = Delivery(bench.shelf, bench.grams, test::litres(1), stock, water).feed({1, 1});
+  const auto whole = mix(bench.source, bench.shelf, bench.grams, test::litres(1));
+  const double lostSulfur =
+      whole.milligramsPerLitre.of(Nutrient::S) - feed.milligramsPerLitre.of(Nutrient::S);
+  const double lostCalcium =
+      whole.milligramsPerLitre.of(Nutrient::Ca) - feed.milligramsPerLitre.of(Nutrient::Ca);
+  EXPECT_GT(lostSulfur, 5);
+  EXPECT_NEAR(lostCalcium / lostSulfur, 40.078 / 32.06, 1e-3) << "one calcium for each sulfate: gypsum";
+  EXPECT_LT(feed.conductivity, whole.conductivity);
+}
+
+TEST(DeliveredFeed, AShutSideLeavesTheOthersFeed) {
+  const Bench bench;
+  const auto stock = bench.stock();
+  const auto water = mix(bench.source, {}, {}, test::litres(1));
+  const Delivery delivery(bench.shelf, bench.grams, test::litres(1), stock, water);
+  const auto onlyA = delivery.feed({1, 0}), onlyB = delivery.feed({0, 1});
+  EXPECT_NEAR(onlyA.milligramsPerLitre.of(Nutrient::P), 0, 1e-9);
+  EXPECT_NEAR(onlyB.milligramsPerLitre.of(Nutrient::Ca), 30, 1e-9) << "the water's";
+}
+
+// A controller on a setpoint reads right with one side shut: the plants get only A or only B (common
+// practice).
+TEST(DeliveredFeed, OnASetpointTheMeterReadsRightWithOneSideShut) {
+  const Bench bench;
+  const auto stock = bench.stock();
+  const auto water = mix(bench.source, {}, {}, test::litres(1));
+  const Delivery delivery(bench.shelf, bench.grams, test::litres(1), stock, water);
+  const auto right = delivery.conductivity({1, 1});
+  const auto shut = atSetpoint(delivery, {1, 0}, right);
+  ASSERT_TRUE(shut);
+  EXPECT_NEAR(shut->feed.conductivity.milliSiemensPerCm(), right.milliSiemensPerCm(), 1e-6);
+  EXPECT_GT(shut->strength, 1.3);
+  EXPECT_NEAR(shut->feed.milligramsPerLitre.of(Nutrient::P), 0, 1e-9);
+  EXPECT_FALSE(atSetpoint(delivery, {1, 1}, Conductivity::fromMilliSiemensPerCm(0.01))) << "below the water";
+}
+
+// Common practice: 200 L at 1:100 make 20 m3, ten days at 2,000 L a day; a week's fill is 140 L.
+TEST(Supply, TanksLastAsLongAsTheirFeed) {
+  const Bench bench;
+  auto plan = bench.plan;
+  plan.tanks[0].volume = plan.tanks[1].volume = test::litres(200);
+  const auto stock = planStock(bench.shelf, bench.grams, test::litres(1), plan);
+  const auto supplies = suppliesOf(stock, test::litres(2000), 7);
+  EXPECT_NEAR(supplies[0].feedPerFill.litres(), 20000, 1e-6);
+  EXPECT_NEAR(*supplies[0].daysPerFill, 10, 1e-9);
+  EXPECT_NEAR(supplies[0].fillForDays.litres(), 140, 1e-9);
+  EXPECT_FALSE(suppliesOf(stock, {}, 7)[0].daysPerFill);
+  const auto need = needFor(bench.grams, test::litres(1), test::litres(2000), 100);
+  EXPECT_NEAR(need[0].kilograms(), 160, 1e-9);
+}
+
+// Twice the salt in the pails lasts twice as long (common practice): a setpoint halves the draw.
+TEST(Supply, OnASetpointStrengthSetsOnlyHowLongThePailsLast) {
+  Bench bench;
+  const auto stock = bench.stock();
+  const auto half = suppliesOf(stock, test::litres(100), 7, 0.5),
+             whole = suppliesOf(stock, test::litres(100), 7, 1);
+  EXPECT_NEAR(*half[0].daysPerFill, 2 * *whole[0].daysPerFill, 1e-9);
+}
+
+TEST(StockAsProduct, AStockOnTheShelfFeedsLikeItsSalts) {
+  const Bench bench;
+  const auto stock = bench.stock();
+  const auto label = stockAsProduct(bench.shelf, stock.tanks[1]);
+  const auto product = test::labelled("stock B", label.percentByMass);
+  // 10 mL of it in a litre of feed.
+  const double grams = 10 * label.densityKgPerLitre;
+  double phosphorus = 0;
+  for (const auto& item : stock.tanks[1].items)
+    phosphorus += item.strength.milligramsPerLitre() / 100 *
+                  bench.shelf[item.product].composition.massFraction.of(Nutrient::P);
+  EXPECT_NEAR(grams * 1000 * product.composition.massFraction.of(Nutrient::P), phosphorus, 1e-6);
+}
