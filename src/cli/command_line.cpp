@@ -96,7 +96,25 @@ constexpr const char* modeKeys =
     "  mode audit: what weights_g give against the target, and which line is wrong\n"
     "  crops [{name, target_mg_per_l, tolerance_percent, weight}]   corrections: one set of stocks for all\n"
     "With --out FILE.csv: targets [as crops] x waters [{name, ph, analysis_mg_per_l ...}], a line each.\n";
-constexpr const char* stockKeys = "  stock {factor (100), temperature_c (20), tanks {name: {volume_l}}}\n";
+constexpr const char* stockKeys =
+    "  stock {factor (100), temperature_c (20), margin_percent (10),\n"
+    "         tanks {name: {volume_l, use salts | traces | acid | alone, factor (its own),\n"
+    "                       made_with pure | source | a water}},\n"
+    "         nights_c [5, 10, 15], dissolve {cold_c, hot_c, wanted_c, first_share},\n"
+    "         scales [{readability_g, capacity_g}], feed_per_day_l, fill_days (7), season_days}\n"
+    "  sets {name: {target_mg_per_l | weights_g, stock, ...}}: several sets of tanks from one water\n";
+constexpr const char* doseKeys =
+    "Any of these, each answered by itself:\n"
+    "  reservoir {volume_l, ec_now, ec_water, ec_target, ec_full_strength, stock_ml_per_l, cautious}\n"
+    "            by a straight line; or, with products and weights_g or a target, by the chemistry:\n"
+    "            {finished_l, present_l, ec_now, ec_target, last_water_l, cautious}, acid and target_ph\n"
+    "  readings [{ml_per_l, ec}]: base and slope of what was read\n"
+    "  compare {ec_expected, ec_read}: likely causes, each with its size\n"
+    "  draw_down {drawn_l {tank: litres}, feed_l, ec_setpoint}: which side gives too little\n"
+    "  vessel {shape round | rectangular | tapered, across_cm, along_cm, height_cm, line_for_l, level_cm}\n"
+    "  ratio {one_to | percent | ml_per_l | ml_per_gal_us | ml_per_gal_imp | floz_per_gal_us}\n"
+    "  injector {drawn_l, feed_l, series_ml_per_l [..]}   pump {ml_per_run, ml_per_minute, feed_per_hour_l}\n"
+    "EC is in mS/cm. Tanks are those of stock (A and B).\n";
 constexpr const char* equilibriumKeys =
     "  temperature_c (20)   ph (else from the alkalinity)   co2 closed | open   pco2_atm (0.00042)\n";
 constexpr const char* acidKeys =
@@ -145,6 +163,8 @@ int runCommandLine(int argc, char** argv) {
                       "draw the progress bar even where standard error is no terminal");
   auto* stockVerb =
       fileVerb("stock", "Stock tanks for a formula", std::string(sharedKeys) + solveKeys + stockKeys);
+  auto* doseVerb =
+      fileVerb("dose", "Doses, readings, vessels and dosers", std::string(doseKeys) + sharedKeys + stockKeys);
   auto* equilibriumVerb = fileVerb("equilibrium", "pH, species and solids of a mixture",
                                    std::string(sharedKeys) + equilibriumKeys);
   auto* acidVerb = fileVerb("acid", "Acid or base for a pH", std::string(sharedKeys) + acidKeys);
@@ -167,6 +187,7 @@ int runCommandLine(int argc, char** argv) {
   if (*mixVerb) return runFileVerb(mix, file);
   if (*solveVerb && !batchFile.empty()) return runBatch(file, batchFile, progress);
   if (*solveVerb) return runFileVerb(solve, file);
+  if (*doseVerb) return runFileVerb(dose, file);
   if (*equilibriumVerb) return runFileVerb(equilibrium, file);
   if (*acidVerb) return runFileVerb(acid, file);
   if (*waterVerb) return runWaterVerb(file);

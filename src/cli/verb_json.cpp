@@ -94,6 +94,22 @@ Json reasonTexts(const SolveAnswer& answer) {
   return out;
 }
 
+Result<std::vector<Mass>> weightsForTanks(const ScriptInput& input, Json& warnings,
+                                          std::optional<Outcome>& unsolved) {
+  if (input.hasTarget) {
+    const auto answer = core::solve(input.given.request);
+    if (!answer) return answer.problem();
+    warnings = solveWarnings(input, input.given.request, *answer);
+    if (answer->status == SolveStatus::Impossible) unsolved = impossible(input, *answer);
+    return answer->grams;
+  }
+  if (!input.weights)
+    return problemAt(ProblemCode::MissingKey, "weights_g",
+                     {"weights_g is needed, or target_mg_per_l to solve"});
+  warnings = inputWarnings(input);
+  return weightsOf(input);
+}
+
 Outcome impossible(const ScriptInput& input, const SolveAnswer& answer) {
   Outcome outcome;
   outcome.exitCode = 3;

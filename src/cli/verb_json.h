@@ -25,6 +25,11 @@ std::string statusName(core::SolveStatus status);
 Json solveWarnings(const exchange::ScriptInput& input, const core::SolveRequest& request,
                    const core::SolveAnswer& answer);
 Json reasonTexts(const core::SolveAnswer& answer);
+/// Weights for tanks: solved where a target is given, else as they stand in weights_g. The warnings of both
+/// go to `warnings`. Errors: MissingKey with neither; `unsolved` is set instead where the target has no
+/// answer.
+core::Result<std::vector<core::Mass>> weightsForTanks(const exchange::ScriptInput& input, Json& warnings,
+                                                      std::optional<Outcome>& unsolved);
 /// No answer exists: why.
 Outcome impossible(const exchange::ScriptInput& input, const core::SolveAnswer& answer);
 

@@ -18,6 +18,7 @@ core::Result<Outcome> convert(const std::string& value, const std::string& from,
 core::Result<Outcome> mix(const exchange::ScriptInput& input);
 core::Result<Outcome> solve(const exchange::ScriptInput& input);
 core::Result<Outcome> stock(const exchange::ScriptInput& input);
+core::Result<Outcome> dose(const exchange::ScriptInput& input);
 core::Result<Outcome> equilibrium(const exchange::ScriptInput& input);
 core::Result<Outcome> acid(const exchange::ScriptInput& input);
 core::Result<Outcome> water(const exchange::WaterScript& script);

@@ -271,24 +271,13 @@ private:
   }
 
   void readStock() {
-    auto& plan = m_out.given.stock;
     const auto* object = m_top.object("stock");
     if (!object) return m_top.fail(ProblemCode::MissingKey, "stock", {"a formula needs its stock tanks"});
-    ObjectReader reader(*object, "stock", m_problem);
-    plan.factor = digits(reader, "factor", 1, 100000, "1 to 100000").value_or(100);
-    plan.temperature = Temperature::fromCelsius(amount(reader, "coldest", "C", -5, 60).value_or(20));
-    if (const auto* tanks = reader.array("tanks")) {
-      for (std::size_t i = 0; i < tanks->size(); ++i) {
-        ObjectReader tank((*tanks)[i], item("stock.tanks", i), m_problem);
-        const auto name = tank.text("name").value_or("");
-        const auto litres = amount(tank, "volume", "L", 0.001, 1e7);
-        tank.finish();
-        plan.tanks.push_back({name, Volume::fromLitres(litres.value_or(1))});
-      }
-    }
-    if (plan.tanks.size() != 2)
-      reader.fail(ProblemCode::OutOfRange, "tanks", {std::to_string(plan.tanks.size()), "two tanks"});
-    reader.finish();
+    m_out.given.stock = readStockDocument(*object, "stock", m_out.water.answer, m_out.tanks, m_problem);
+    const auto* dosing = m_top.object("dosing");
+    const Json none = Json::object();
+    m_out.dosing =
+        readDosingDocument(dosing ? *dosing : none, "dosing", m_out.given.stock.tanks.size(), m_problem);
   }
 
   void readScales() {

@@ -3,6 +3,7 @@
 #include "bench/weigh_plan.h"
 #include "formula/formula_answer.h"
 #include "json_reader.h"
+#include "stock_document.h"
 #include "target_document.h"
 #include "typed_numbers.h"
 #include "water_document.h"
@@ -17,8 +18,9 @@
 namespace butte::exchange {
 
 inline constexpr int formulaFormatVersion =
-    5; ///< 2 added acid and water.titration, 3 crop and as_shipped, 4 parts and units of waters, looks of
-       ///< products, 5 units, ratios and caps of targets, aim, accuracy; earlier ones are read
+    6; ///< 2 added acid and water.titration, 3 crop and as_shipped, 4 parts and units of waters, looks of
+       ///< products, 5 units, ratios and caps of targets, aim, accuracy, 6 any set of
+       ///< tanks, what stands in them by hand, dosing; earlier ones are read
 inline constexpr std::string_view formulaFormatName = "butte-formula";
 
 /// What the window needs of a product beside the core's view of it.
@@ -67,6 +69,8 @@ struct FormulaDocument {
   std::vector<std::string> withoutPrice; ///< names of active products, where the cheapest is asked for
   FormulaAccuracy accuracy;
   std::vector<DocumentCrop> crops;
+  std::vector<DocumentTank> tanks; ///< parallel to given.stock.tanks
+  DosingDocument dosing;
   std::vector<core::Scale> scales;
   std::vector<core::LabelRemark> labelRemarks;
 };

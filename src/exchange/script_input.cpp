@@ -3,9 +3,9 @@
 #include "base/decimal.h"
 #include "json_reader.h"
 #include "script_modes.h"
+#include "script_stock.h"
 
 #include <cmath>
-#include <numeric>
 #include <set>
 
 namespace butte::exchange {
@@ -27,7 +27,8 @@ public:
     readTarget();
     readCaps();
     readChoices();
-    readStock();
+    readScriptStock(m_top, m_tanksByHand, m_out);
+    readScriptDose(m_top, m_out.dose);
     readWeights();
     readChemistry();
     readScriptModes(m_top, m_out);
@@ -101,7 +102,7 @@ private:
     if (p.most && *p.most < p.least)
       reader.fail(ProblemCode::OutOfRange, "max_g",
                   {decimalText(p.most->grams()), "at least min_g, " + decimalText(p.least.grams())});
-    if (const auto* tank = reader.any("tank")) m_tanksByHand.emplace_back(p.id, path + ".tank", *tank);
+    if (const auto* tank = reader.any("tank")) m_tanksByHand.push_back({p.id, path + ".tank", *tank});
     reader.finish();
     return p;
   }
@@ -239,62 +240,6 @@ private:
     }
   }
 
-  void readStock() {
-    auto& plan = m_out.given.stock;
-    if (const auto* object = m_top.object("stock")) {
-      ObjectReader reader(*object, "stock", m_problem);
-      plan.factor = positive(reader, "factor", 100);
-      const double celsius = reader.number("temperature_c").value_or(20);
-      if (!(celsius >= -5 && celsius <= 100))
-        reader.fail(ProblemCode::OutOfRange, "temperature_c", {decimalText(celsius), "-5 to 100 degC"});
-      plan.temperature = Temperature::fromCelsius(celsius);
-      if (const auto* tanks = reader.object("tanks")) {
-        for (const auto& [name, value] : tanks->items()) {
-          if (name.starts_with("x_")) continue;
-          ObjectReader tank(value, "stock.tanks." + name, m_problem);
-          plan.tanks.push_back({name, Volume::fromLitres(positive(tank, "volume_l", 1))});
-          tank.finish();
-        }
-      }
-      reader.finish();
-    }
-    if (plan.tanks.empty()) plan.tanks = {{"A", Volume::fromLitres(1)}, {"B", Volume::fromLitres(1)}};
-    for (const auto& [id, path, value] : m_tanksByHand)
-      readTankOf(id, path, value);
-  }
-
-  void readTankOf(const std::string& id, const std::string& path, const Json& value) {
-    if (m_problem) return;
-    auto& plan = m_out.given.stock;
-    std::string names;
-    for (const auto& tank : plan.tanks)
-      names += (names.empty() ? "" : " ") + tank.name;
-    std::vector<double> shares(plan.tanks.size(), 0.0);
-    const auto set = [&](const std::string& name, double share) {
-      for (std::size_t t = 0; t < plan.tanks.size(); ++t) {
-        if (plan.tanks[t].name == name) {
-          shares[t] = share;
-          return;
-        }
-      }
-      if (!m_problem) m_problem = problemAt(ProblemCode::UnknownTank, path, {name, names});
-    };
-    if (value.is_string()) {
-      set(value.get<std::string>(), 1);
-    } else if (value.is_object()) {
-      ObjectReader reader(value, path, m_problem);
-      for (const auto& [name, share] : value.items())
-        set(name, notNegative(reader, name).value_or(0));
-      const double sum = std::accumulate(shares.begin(), shares.end(), 0.0);
-      if (!m_problem && std::abs(sum - 1) > 1e-6)
-        m_problem = problemAt(ProblemCode::OutOfRange, path, {decimalText(sum), "shares that add up to 1"});
-    } else {
-      m_problem =
-          problemAt(ProblemCode::WrongType, path, {"a tank's name or shares per tank", typeName(value)});
-    }
-    plan.shares[id] = std::move(shares);
-  }
-
   ShelfProduct* productNamed(const std::string& id) {
     for (auto& p : request().shelf) {
       if (p.id == id) return &p;
@@ -342,15 +287,53 @@ private:
   std::optional<Problem> m_problem;
   ObjectReader m_top;
   ScriptInput m_out;
-  std::vector<std::tuple<std::string, std::string, Json>> m_tanksByHand;
+  std::vector<TankByHand> m_tanksByHand;
 };
+
+} // namespace
+
+namespace {
+
+/// A set of tanks is the whole object with the set's own keys in place of its own.
+Result<std::vector<std::pair<std::string, ScriptInput>>> readSets(const Json& whole, const Json& sets) {
+  std::vector<std::pair<std::string, ScriptInput>> out;
+  if (!sets.is_object())
+    return problemAt(ProblemCode::WrongType, "sets", {"an object of sets by name", typeName(sets)});
+  for (const auto& [name, own] : sets.items()) {
+    if (name.starts_with("x_")) continue;
+    if (!own.is_object())
+      return problemAt(ProblemCode::WrongType, "sets." + name, {"an object", typeName(own)});
+    Json merged = whole;
+    merged.erase("sets");
+    for (const auto& [key, value] : own.items())
+      merged[key] = value;
+    auto input = Reader(merged).read();
+    if (!input) {
+      auto problem = input.problem();
+      problem.where = "sets." + name + "." + problem.where;
+      return problem;
+    }
+    out.emplace_back(name, std::move(input).value());
+  }
+  if (out.empty()) return problemAt(ProblemCode::MissingKey, "sets", {"one set at least"});
+  return out;
+}
 
 } // namespace
 
 Result<ScriptInput> readScriptInput(std::string_view text) {
   const auto json = parseJsonObject(text);
   if (!json) return json.problem();
-  return Reader(*json).read();
+  if (!json->contains("sets")) return Reader(*json).read();
+  Json plain = *json;
+  plain.erase("sets");
+  auto input = Reader(plain).read();
+  if (!input) return input.problem();
+  auto sets = readSets(*json, (*json)["sets"]);
+  if (!sets) return sets.problem();
+  auto out = std::move(input).value();
+  out.sets = std::move(sets).value();
+  return out;
 }
 
 } // namespace butte::exchange

@@ -1,8 +1,14 @@
 #pragma once
 #include "base/result.h"
+#include "bench/weigh_plan.h"
+#include "dose/doser.h"
+#include "dose/ratio.h"
+#include "dose/reading_line.h"
+#include "dose/vessel.h"
 #include "formula/formula_answer.h"
 #include "formula/uncertainty.h"
 #include "solve/many_crops.h"
+#include "stock/dissolving.h"
 
 #include <map>
 #include <optional>
@@ -57,12 +63,61 @@ struct ScriptModes {
   std::vector<NamedWater> batchWaters;
 };
 
+/// What `stock` is asked beside the plain plan.
+struct ScriptStock {
+  std::vector<double> nightsCelsius;
+  std::optional<core::DissolvingPlan> dissolve;
+  std::vector<core::Scale> scales; ///< for pre-stocks
+  std::optional<core::Volume> feedPerDay;
+  double fillDays = 7;
+  std::optional<double> seasonDays;
+};
+
+/// A vessel of feed for `dose`: by a straight line through two readings, or by the formula where there is
+/// one.
+struct ScriptReservoir {
+  std::optional<core::Volume> volume, finished; ///< finished: the full mark, by the formula
+  core::Volume present, lastWater;
+  std::optional<core::Conductivity> now, water, target, fullStrength;
+  std::optional<double> stockMlPerLitre;
+  bool cautious = false;
+};
+
+struct ScriptGap {
+  std::optional<core::Conductivity> expected, read; ///< expected: the formula's own where it is missing
+};
+
+struct ScriptDrawDown {
+  std::vector<std::pair<std::string, core::Volume>> drawn; ///< by the tank's name
+  std::optional<core::Volume> feed;
+  std::optional<core::Conductivity> setpoint; ///< of a controller
+};
+
+/// What `dose` is asked; each part by itself.
+struct ScriptDose {
+  std::optional<ScriptReservoir> reservoir;
+  std::vector<core::DosedReading> readings;
+  std::optional<ScriptGap> compare;
+  std::optional<ScriptDrawDown> drawDown;
+  std::optional<core::Vessel> vessel;
+  std::optional<core::Volume> lineFor;
+  std::optional<double> levelCm;
+  std::vector<std::pair<core::RatioForm, double>> ratios; ///< one
+  std::optional<core::Volume> injectorDrawn, injectorFeed;
+  std::vector<double> seriesMlPerLitre;
+  std::optional<core::DosingPump> pump;
+  std::optional<core::Volume> pumpFeedPerHour;
+};
+
 /// What one JSON object of the scripting interface says (docs/formats/script.md).
 struct ScriptInput {
   core::Given given;
   bool hasTarget = false;
   ScriptChemistry chemistry;
   ScriptModes modes;
+  ScriptStock stock;
+  ScriptDose dose;
+  std::vector<std::pair<std::string, ScriptInput>> sets; ///< several sets of tanks, each a whole input
   std::optional<std::map<std::string, core::Mass>> weights;
   std::vector<std::pair<core::LabelRemark, std::string>> labelRemarks; ///< with the product id
   std::vector<std::string> weightsIgnored;                             ///< in a solve: given but not locked

@@ -8,7 +8,9 @@ namespace butte::core {
 namespace {
 
 constexpr double meterPercent = 5;
-constexpr double temperaturePercentPerKelvin = 2; // usual compensation of pens (common practice)
+constexpr double temperaturePercentPerKelvin = 2;     // usual compensation of pens (common practice)
+constexpr double coldestWater = 4, warmestWater = 40; // degC of a feed that somebody measures
+constexpr double farFetched = 4;
 constexpr double rareMixUp =
     0.4; // a shut side or a wrong scale happens less often than a few per cent of volume
 constexpr std::array<double, 6> scaleFactors{500.0 / 700, 500.0 / 640, 640.0 / 700,
@@ -27,10 +29,18 @@ public:
     addSizes();
     std::stable_sort(m_out.begin(), m_out.end(),
                      [](const auto& a, const auto& b) { return a.unlikeliness < b.unlikeliness; });
+    if (m_out.empty()) return {};
+    dropFarFetched();
     return std::move(m_out);
   }
 
 private:
+  /// What would have to be several times its usual size, where something else explains it better.
+  void dropFarFetched() {
+    const double most = std::max(farFetched, 2 * m_out.front().unlikeliness);
+    std::erase_if(m_out, [&](const PossibleCause& c) { return c.unlikeliness > most; });
+  }
+
   void add(ReadingCause cause, double value, double unlikeliness, std::size_t tank = 0) {
     m_out.push_back({cause, value, tank, unlikeliness});
   }
@@ -56,14 +66,15 @@ private:
     if (rise > 0 && found > 0) {
       const double strength = found / rise;
       if (m_gap.volume)
-        add(ReadingCause::WrongVolume, m_gap.volume->litres() / strength, std::abs(1 / strength - 1) / 0.05);
-      if (strength < 1) add(ReadingCause::Undissolved, 100 * (1 - strength), (1 - strength) / 0.05 * 1.1);
-      add(ReadingCause::StockOff, strength, std::abs(strength - 1) / 0.05 * 1.2);
+        add(ReadingCause::WrongVolume, m_gap.volume->litres() / strength, std::abs(1 / strength - 1) / 0.1);
+      if (strength < 1) add(ReadingCause::Undissolved, 100 * (1 - strength), (1 - strength) / 0.1 * 1.1);
+      add(ReadingCause::StockOff, strength, std::abs(strength - 1) / 0.08);
     }
     const double water = m_read - (m_expected - m_water);
     if (water >= 0) add(ReadingCause::OtherWater, water, std::abs(water - m_water) / 0.1);
     const double kelvin = (m_read / m_expected - 1) * 100 / temperaturePercentPerKelvin;
-    add(ReadingCause::Temperature, kelvin, std::abs(kelvin) / 4);
+    if (kelvin > coldestWater - 25 && kelvin < warmestWater - 25)
+      add(ReadingCause::Temperature, kelvin, std::abs(kelvin) / 4);
   }
 
   const ReadingGap& m_gap;

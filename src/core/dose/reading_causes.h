@@ -34,8 +34,8 @@ struct ReadingGap {
 };
 
 /// Likely causes of a reading, the likeliest first: each with the size that it alone would need. Usual sizes
-/// are common practice: volume 5 %, undissolved 5 %, stock 5 %, water 0.1 mS/cm, temperature 4 K; a shut side
-/// and a scale mix-up are as likely as the reading is near what they would give.
+/// are common practice: volume 10 %, undissolved 9 %, stock 8 %, water 0.1 mS/cm, temperature 4 K; a shut
+/// side and a scale mix-up are as likely as the reading is near what they would give.
 std::vector<PossibleCause> causesOf(const ReadingGap& gap);
 
 } // namespace butte::core

@@ -89,7 +89,7 @@ private:
     settle(content, model);
     for (const auto& solid : content.solids) {
       if (solid.saturation <= 1 + 1e-9 || model.isProduct(solid)) continue;
-      if (TankModel::fallsAtAnyStrength(solid))
+      if (model.fallsAtAnyStrength(solid))
         m_answer.notices.push_back(
             {StockWarning::WaterFallsOut, solid.name, content.tank.name, solid.gramsPerLitre, {}});
       else

@@ -13,7 +13,6 @@ namespace butte::core {
 namespace {
 
 constexpr double mostSolutesAsked = 30;       // mol/kg
-constexpr double thinnedToNothing = 1e3;      // times today's strength
 constexpr double kgPerLitreOfWater = 0.99705; // 25 degC, CRC Handbook, from memory
 
 } // namespace
@@ -33,8 +32,9 @@ std::optional<double> TankModel::saturation(std::size_t j) const {
   return scale(m_factor) / *m_critical[j];
 }
 
-bool TankModel::fallsAtAnyStrength(const TankSolid& solid) {
-  return solid.saturation > thinnedToNothing;
+bool TankModel::fallsAtAnyStrength(const TankSolid& solid) const {
+  const bool waterBringsSomething = m_makeUp.mol != Solutes{}.mol;
+  return waterBringsSomething && solid.saturation > 1 && m_reference / solid.saturation < scale(1);
 }
 
 std::optional<TankModel::Ceiling> TankModel::ceiling() const {

@@ -52,8 +52,8 @@ public:
   /// All that a litre of the tank holds when it has settled, in mol: what lies on the floor is taken off.
   Solutes dissolvedPerLitre() const;
 
-  /// Of a solid that falls although the salts are thinned to nothing: the make-up water drops it.
-  static bool fallsAtAnyStrength(const TankSolid& solid);
+  /// Of a solid that falls although the salts are no stronger than the feed: the make-up water drops it.
+  bool fallsAtAnyStrength(const TankSolid& solid) const;
 
 private:
   std::optional<std::size_t> saltOf(std::size_t j) const;

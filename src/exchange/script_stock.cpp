@@ -1,0 +1,297 @@
+#include "script_stock.h"
+
+#include "base/decimal.h"
+#include "script_modes.h"
+#include "water/water_solutes.h"
+
+#include <array>
+#include <cmath>
+#include <numeric>
+
+namespace butte::exchange {
+namespace {
+
+using namespace core;
+
+constexpr std::array<std::string_view, 4> uses{"salts", "traces", "acid", "alone"};
+
+std::optional<double> inRange(ObjectReader& reader, std::string_view key, double low, double high,
+                              const char* right) {
+  const auto value = reader.number(key);
+  if (value && !(*value >= low && *value <= high)) {
+    reader.fail(ProblemCode::OutOfRange, key, {decimalText(*value), right});
+    return std::nullopt;
+  }
+  return value;
+}
+
+std::optional<double> positive(ObjectReader& reader, std::string_view key) {
+  const auto value = reader.number(key);
+  if (value && !(*value > 0)) {
+    reader.fail(ProblemCode::OutOfRange, key, {decimalText(*value), "above 0"});
+    return std::nullopt;
+  }
+  return value;
+}
+
+std::optional<double> notNegative(ObjectReader& reader, std::string_view key) {
+  return inRange(reader, key, 0, 1e300, "0 or more");
+}
+
+std::optional<Conductivity> conductivity(ObjectReader& reader, std::string_view key) {
+  const auto value = notNegative(reader, key);
+  return value ? std::optional(Conductivity::fromMilliSiemensPerCm(*value)) : std::nullopt;
+}
+
+std::optional<Volume> litres(ObjectReader& reader, std::string_view key, bool mayBeZero = false) {
+  const auto value = mayBeZero ? notNegative(reader, key) : positive(reader, key);
+  return value ? std::optional(Volume::fromLitres(*value)) : std::nullopt;
+}
+
+Tank readTank(const std::string& name, const Json& value, const Water& source,
+              std::optional<Problem>& problem) {
+  ObjectReader reader(value, "stock.tanks." + name, problem);
+  Tank tank;
+  tank.name = name;
+  tank.volume = Volume::fromLitres(positive(reader, "volume_l").value_or(1));
+  if (const auto use = reader.text("use")) {
+    const auto found = std::find(uses.begin(), uses.end(), *use);
+    if (found == uses.end())
+      reader.fail(ProblemCode::OutOfRange, "use", {"'" + *use + "'", "salts, traces, acid or alone"});
+    else
+      tank.use = static_cast<TankUse>(found - uses.begin());
+  }
+  tank.ownFactor = positive(reader, "factor");
+  if (const auto* with = reader.any("made_with")) {
+    if (with->is_object())
+      tank.makeUpPerLitre =
+          waterSolutes(readScriptWater(*with, "stock.tanks." + name + ".made_with", problem)).perLitre;
+    else if (*with == "source")
+      tank.makeUpPerLitre = waterSolutes(source).perLitre;
+    else if (*with != "pure")
+      reader.fail(ProblemCode::OutOfRange, "made_with", {with->dump(), "\"pure\", \"source\" or a water"});
+  }
+  reader.finish();
+  return tank;
+}
+
+void placeByHand(const TankByHand& hand, StockPlan& plan, std::optional<Problem>& problem) {
+  if (problem) return;
+  std::string names;
+  for (const auto& tank : plan.tanks)
+    names += (names.empty() ? "" : " ") + tank.name;
+  std::vector<double> shares(plan.tanks.size(), 0.0);
+  const auto set = [&](const std::string& name, double share) {
+    for (std::size_t t = 0; t < plan.tanks.size(); ++t) {
+      if (plan.tanks[t].name == name) {
+        shares[t] = share;
+        return;
+      }
+    }
+    if (!problem) problem = problemAt(ProblemCode::UnknownTank, hand.path, {name, names});
+  };
+  if (hand.value.is_string()) {
+    set(hand.value.get<std::string>(), 1);
+  } else if (hand.value.is_object()) {
+    ObjectReader reader(hand.value, hand.path, problem);
+    for (const auto& [name, share] : hand.value.items())
+      set(name, notNegative(reader, name).value_or(0));
+    const double sum = std::accumulate(shares.begin(), shares.end(), 0.0);
+    if (!problem && std::abs(sum - 1) > 1e-6)
+      problem = problemAt(ProblemCode::OutOfRange, hand.path, {decimalText(sum), "shares that add up to 1"});
+  } else {
+    problem = problemAt(ProblemCode::WrongType, hand.path,
+                        {"a tank's name or shares per tank", typeName(hand.value)});
+  }
+  plan.shares[hand.product] = std::move(shares);
+}
+
+std::vector<double> numbers(ObjectReader& reader, std::string_view key, double low, double high,
+                            const char* right) {
+  std::vector<double> out;
+  const auto* list = reader.array(key);
+  for (std::size_t i = 0; list && i < list->size(); ++i) {
+    const bool good =
+        (*list)[i].is_number() && (*list)[i].get<double>() >= low && (*list)[i].get<double>() <= high;
+    if (!good) reader.fail(ProblemCode::OutOfRange, key, {(*list)[i].dump(), right});
+    if (good) out.push_back((*list)[i].get<double>());
+  }
+  return out;
+}
+
+void readScales(ObjectReader& reader, std::vector<Scale>& scales) {
+  const auto* list = reader.array("scales");
+  for (std::size_t i = 0; list && i < list->size() && !reader.failed(); ++i) {
+    ObjectReader scale((*list)[i], reader.pathOf("scales") + "[" + std::to_string(i) + "]", reader.sink());
+    Scale s;
+    s.name = "scale " + std::to_string(i + 1);
+    if (const auto g = positive(scale, "readability_g")) s.readability = Mass::fromGrams(*g);
+    if (const auto g = positive(scale, "capacity_g")) s.capacity = Mass::fromGrams(*g);
+    scale.finish();
+    scales.push_back(s);
+  }
+}
+
+void readQuestions(ObjectReader& reader, ScriptStock& out) {
+  out.nightsCelsius = numbers(reader, "nights_c", -5, 100, "numbers from -5 to 100 degC");
+  if (const auto* object = reader.object("dissolve")) {
+    ObjectReader dissolve(*object, reader.pathOf("dissolve"), reader.sink());
+    DissolvingPlan plan;
+    const auto celsius = [&](const char* key, Temperature& to) {
+      if (const auto c = inRange(dissolve, key, 0, 100, "0 to 100 degC")) to = Temperature::fromCelsius(*c);
+    };
+    celsius("cold_c", plan.coldWater);
+    celsius("hot_c", plan.hotWater);
+    celsius("wanted_c", plan.wanted);
+    plan.firstShare = inRange(dissolve, "first_share", 0.05, 1, "0.05 to 1").value_or(plan.firstShare);
+    dissolve.finish();
+    out.dissolve = plan;
+  }
+  readScales(reader, out.scales);
+  out.feedPerDay = litres(reader, "feed_per_day_l", true);
+  out.fillDays = positive(reader, "fill_days").value_or(out.fillDays);
+  out.seasonDays = positive(reader, "season_days");
+}
+
+void readVessel(ObjectReader& top, ScriptDose& out) {
+  const auto* object = top.object("vessel");
+  if (!object) return;
+  ObjectReader reader(*object, "vessel", top.sink());
+  Vessel v;
+  const auto shape = reader.text("shape").value_or("round");
+  if (shape == "rectangular")
+    v.shape = VesselShape::Rectangular;
+  else if (shape == "tapered")
+    v.shape = VesselShape::Tapered;
+  else if (shape != "round")
+    reader.fail(ProblemCode::OutOfRange, "shape", {"'" + shape + "'", "round, rectangular or tapered"});
+  v.acrossCm = notNegative(reader, "across_cm").value_or(0);
+  v.alongCm = notNegative(reader, "along_cm").value_or(0);
+  v.heightCm = notNegative(reader, "height_cm").value_or(0);
+  out.lineFor = litres(reader, "line_for_l", true);
+  out.levelCm = notNegative(reader, "level_cm");
+  reader.finish();
+  out.vessel = v;
+}
+
+void readReservoir(ObjectReader& top, ScriptDose& out) {
+  const auto* object = top.object("reservoir");
+  if (!object) return;
+  ObjectReader reader(*object, "reservoir", top.sink());
+  ScriptReservoir r;
+  r.volume = litres(reader, "volume_l");
+  r.now = conductivity(reader, "ec_now");
+  r.water = conductivity(reader, "ec_water");
+  r.target = conductivity(reader, "ec_target");
+  r.fullStrength = conductivity(reader, "ec_full_strength");
+  r.stockMlPerLitre = positive(reader, "stock_ml_per_l");
+  r.finished = litres(reader, "finished_l");
+  r.present = litres(reader, "present_l", true).value_or(Volume{});
+  r.lastWater = litres(reader, "last_water_l", true).value_or(Volume{});
+  r.cautious = reader.flag("cautious").value_or(false);
+  reader.finish();
+  out.reservoir = r;
+}
+
+void readDrawDown(ObjectReader& top, ScriptDose& out) {
+  const auto* object = top.object("draw_down");
+  if (!object) return;
+  ObjectReader reader(*object, "draw_down", top.sink());
+  out.drawDown.emplace();
+  if (const auto* drawn = reader.object("drawn_l")) {
+    ObjectReader tanks(*drawn, "draw_down.drawn_l", top.sink());
+    for (const auto& [name, value] : drawn->items())
+      out.drawDown->drawn.emplace_back(name, Volume::fromLitres(notNegative(tanks, name).value_or(0)));
+  }
+  out.drawDown->feed = litres(reader, "feed_l");
+  out.drawDown->setpoint = conductivity(reader, "ec_setpoint");
+  reader.finish();
+}
+
+void readReadings(ObjectReader& top, ScriptDose& out) {
+  const auto* list = top.array("readings");
+  for (std::size_t i = 0; list && i < list->size() && !top.failed(); ++i) {
+    ObjectReader reader((*list)[i], "readings[" + std::to_string(i) + "]", top.sink());
+    const auto dose = notNegative(reader, "ml_per_l");
+    const auto reading = conductivity(reader, "ec");
+    if (!dose) reader.fail(ProblemCode::MissingKey, "ml_per_l", {"the dose of each stock"});
+    if (!reading) reader.fail(ProblemCode::MissingKey, "ec", {"what the meter read, mS/cm"});
+    reader.finish();
+    if (dose && reading) out.readings.push_back({*dose, *reading});
+  }
+}
+
+void readCompare(ObjectReader& top, ScriptDose& out) {
+  const auto* object = top.object("compare");
+  if (!object) return;
+  ObjectReader reader(*object, "compare", top.sink());
+  ScriptGap gap;
+  gap.expected = conductivity(reader, "ec_expected");
+  gap.read = conductivity(reader, "ec_read");
+  if (!gap.read) reader.fail(ProblemCode::MissingKey, "ec_read", {"what the meter shows, mS/cm"});
+  reader.finish();
+  out.compare = gap;
+}
+
+} // namespace
+
+void readScriptStock(ObjectReader& top, const std::vector<TankByHand>& byHand, ScriptInput& out) {
+  auto& plan = out.given.stock;
+  if (const auto* object = top.object("stock")) {
+    ObjectReader reader(*object, "stock", top.sink());
+    plan.factor = positive(reader, "factor").value_or(100);
+    plan.temperature =
+        Temperature::fromCelsius(inRange(reader, "temperature_c", -5, 100, "-5 to 100 degC").value_or(20));
+    plan.marginPercent = inRange(reader, "margin_percent", 0, 90, "0 to 90 %").value_or(plan.marginPercent);
+    if (const auto* tanks = reader.object("tanks")) {
+      for (const auto& [name, value] : tanks->items()) {
+        if (name.starts_with("x_")) continue;
+        plan.tanks.push_back(readTank(name, value, out.given.request.water, top.sink()));
+      }
+    }
+    readQuestions(reader, out.stock);
+    reader.finish();
+  }
+  if (plan.tanks.empty()) plan.tanks = {{"A", Volume::fromLitres(1)}, {"B", Volume::fromLitres(1)}};
+  for (const auto& hand : byHand)
+    placeByHand(hand, plan, top.sink());
+}
+
+void readScriptDose(ObjectReader& top, ScriptDose& out) {
+  readReservoir(top, out);
+  readReadings(top, out);
+  readCompare(top, out);
+  readDrawDown(top, out);
+  readVessel(top, out);
+  if (const auto* object = top.object("ratio")) {
+    ObjectReader reader(*object, "ratio", top.sink());
+    for (int i = 0; i < ratioFormCount; ++i) {
+      const auto form = static_cast<RatioForm>(i);
+      if (const auto figure = reader.number(ratioKey(form))) out.ratios.emplace_back(form, *figure);
+    }
+    reader.finish();
+    if (out.ratios.size() != 1)
+      top.fail(ProblemCode::MissingKey, "ratio",
+               {"exactly one of one_to, percent, ml_per_l, ml_per_gal_us, "
+                "ml_per_gal_imp, floz_per_gal_us"});
+  }
+  if (const auto* object = top.object("injector")) {
+    ObjectReader reader(*object, "injector", top.sink());
+    out.injectorDrawn = litres(reader, "drawn_l");
+    out.injectorFeed = litres(reader, "feed_l");
+    out.seriesMlPerLitre = numbers(reader, "series_ml_per_l", 0, 1000, "numbers from 0 to 1000");
+    reader.finish();
+  }
+  if (const auto* object = top.object("pump")) {
+    ObjectReader reader(*object, "pump", top.sink());
+    DosingPump pump;
+    pump.perRun = Volume::fromMillilitres(positive(reader, "ml_per_run").value_or(10));
+    pump.perMinute = Volume::fromMillilitres(notNegative(reader, "ml_per_minute").value_or(0));
+    out.pump = pump;
+    out.pumpFeedPerHour = litres(reader, "feed_per_hour_l");
+    if (!out.pumpFeedPerHour) reader.fail(ProblemCode::MissingKey, "feed_per_hour_l", {"the flow of feed"});
+    reader.finish();
+  }
+}
+
+} // namespace butte::exchange
