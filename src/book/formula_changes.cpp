@@ -214,6 +214,28 @@ void blendChanges(std::vector<std::string>& out, const Json& before, const Json&
   placeChanged(out, before, after, "/water/system", "drain");
 }
 
+/// Tanks by their place: volume, use, water, ratio; then what a hand moved.
+void tanksChanged(std::vector<std::string>& out, const Json& before, const Json& after) {
+  const auto tanks = [](const Json& json) {
+    const Json::json_pointer place("/stock/tanks");
+    return json.contains(place) ? json[place] : Json::array();
+  };
+  const auto a = tanks(before), b = tanks(after);
+  for (std::size_t i = 0; i < std::min(a.size(), b.size()); ++i) {
+    const auto place = "/stock/tanks/" + std::to_string(i) + "/";
+    const auto name = "tank " + b[i].value("name", std::to_string(i + 1)) + " ";
+    for (const auto* key : {"volume", "use", "made_with", "own_factor"})
+      placeChanged(out, before, after, (place + key).c_str(), name + (*key == 'v' ? "volume" : *key == 'u' ? "use" : *key == 'm' ? "water" : "ratio"));
+  }
+  for (auto i = a.size(); i < b.size(); ++i)
+    out.push_back("tank " + b[i].value("name", std::string("?")) + " added");
+  for (auto i = b.size(); i < a.size(); ++i)
+    out.push_back("tank " + a[i].value("name", std::string("?")) + " taken away");
+  const Json::json_pointer placed("/stock/placed");
+  const auto hand = [&](const Json& json) { return json.contains(placed) ? json[placed] : Json::array(); };
+  if (hand(before) != hand(after)) out.push_back("salts moved between tanks by hand");
+}
+
 std::vector<std::string> formulaChanges(const Json& before, const Json& after) {
   std::vector<std::string> out;
   if (const auto a = textAt(before, "/name"), b = textAt(after, "/name"); a != b)
@@ -234,8 +256,7 @@ std::vector<std::string> formulaChanges(const Json& before, const Json& after) {
   placeChanged(out, before, after, "/batch", "batch");
   placeChanged(out, before, after, "/stock/factor", "stock factor");
   placeChanged(out, before, after, "/stock/coldest", "coldest night");
-  placeChanged(out, before, after, "/stock/tanks/0/volume", "first tank");
-  placeChanged(out, before, after, "/stock/tanks/1/volume", "second tank");
+  tanksChanged(out, before, after);
   const auto left = computed(before), right = computed(after);
   if (!left || !right) return out;
   weightsChanged(out, *left, *right);

@@ -1,6 +1,7 @@
 #include "stock_document.h"
 
 #include "base/decimal.h"
+#include "dose/ratio.h"
 #include "typed_numbers.h"
 #include "water/water_solutes.h"
 
@@ -30,6 +31,22 @@ std::size_t choice(ObjectReader& reader, std::string_view key, const std::array<
   }
   reader.fail(ProblemCode::OutOfRange, key, {"'" + *text + "'", all});
   return 0;
+}
+
+/// The strength in whatever form it was typed.
+std::optional<double> readFactor(ObjectReader& reader) {
+  std::array<std::string_view, ratioFormCount> forms;
+  for (int i = 0; i < ratioFormCount; ++i)
+    forms[static_cast<std::size_t>(i)] = ratioKey(static_cast<RatioForm>(i));
+  const auto form = static_cast<RatioForm>(choice(reader, "factor_form", forms));
+  const auto figure = digits(reader, "factor", 0, 1e6, "1 to 100000");
+  if (!figure || reader.failed()) return std::nullopt;
+  const auto factor = factorFrom(form, *figure);
+  if (!factor || *factor > 100000) {
+    reader.fail(ProblemCode::OutOfRange, "factor", {decimalText(*figure), "a dilution of 1 to 100000"});
+    return std::nullopt;
+  }
+  return *factor;
 }
 
 std::optional<Vessel> readVessel(ObjectReader& tank) {
@@ -71,10 +88,10 @@ void readPlaced(ObjectReader& reader, const std::string& path, StockPlan& plan) 
     std::vector<double> parts;
     for (std::size_t t = 0; shares && t < shares->size(); ++t) {
       const auto& text = (*shares)[t];
-      const auto value = text.is_string() ? parseDecimal(text.get<std::string>()) : std::nullopt;
-      if (!value || !(*value >= 0 && *value <= 1))
+      const double share = text.is_string() ? parseDecimal(text.get<std::string>()).value_or(-1) : -1;
+      if (!(share >= 0 && share <= 1))
         row.fail(ProblemCode::OutOfRange, "shares", {text.dump(), "texts from \"0\" to \"1\", one per tank"});
-      parts.push_back(value.value_or(0));
+      parts.push_back(share);
     }
     const double sum = std::accumulate(parts.begin(), parts.end(), 0.0);
     if (sum != 0 && std::abs(sum - 1) > 1e-6)
@@ -137,16 +154,15 @@ void readPumps(ObjectReader& parent, DosingDocument& out) {
   }
 }
 
-void readDraws(ObjectReader& parent, DosingDocument& out) {
-  const auto* list = parent.array("drawn_percent");
-  for (std::size_t i = 0; list && i < list->size(); ++i) {
-    const auto& text = (*list)[i];
-    const auto value = text.is_string() ? parseDecimal(text.get<std::string>()) : std::nullopt;
-    if (!value || !(*value >= 0 && *value <= 1000))
-      parent.fail(ProblemCode::OutOfRange, "drawn_percent",
-                  {text.dump(), "texts from \"0\" to \"1000\", one per tank"});
-    if (i < out.draws.size()) out.draws[i] = value.value_or(100) / 100;
+void readDrawn(ObjectReader& parent, DosingDocument& out) {
+  const auto* list = parent.array("drawn");
+  for (std::size_t i = 0; list && i < list->size() && !parent.failed(); ++i) {
+    ObjectReader reader((*list)[i], item(parent.pathOf("drawn"), i), parent.sink());
+    const auto volume = volumeIf(reader, "volume");
+    reader.finish();
+    if (i < out.drawn.size()) out.drawn[i] = volume;
   }
+  out.drawnFeed = volumeIf(parent, "drawn_feed");
 }
 
 void readReadings(ObjectReader& parent, DosingDocument& out) {
@@ -170,7 +186,7 @@ StockPlan readStockDocument(const Json& stock, const std::string& path, const Wa
                             std::vector<DocumentTank>& tanks, std::optional<Problem>& problem) {
   StockPlan plan;
   ObjectReader reader(stock, path, problem);
-  plan.factor = digits(reader, "factor", 1, 100000, "1 to 100000").value_or(100);
+  plan.factor = readFactor(reader).value_or(100);
   plan.temperature = Temperature::fromCelsius(amount(reader, "coldest", "C", -5, 60).value_or(20));
   plan.marginPercent = digits(reader, "margin_percent", 0, 90, "0 to 90 %").value_or(plan.marginPercent);
   const auto* list = reader.array("tanks");
@@ -200,7 +216,7 @@ StockPlan readStockDocument(const Json& stock, const std::string& path, const Wa
 DosingDocument readDosingDocument(const Json& dosing, const std::string& path, std::size_t tankCount,
                                   std::optional<Problem>& problem) {
   DosingDocument out;
-  out.draws.assign(tankCount, 1.0);
+  out.drawn.resize(tankCount);
   ObjectReader reader(dosing, path, problem);
   out.device = static_cast<DosingDevice>(choice(reader, "device", devices));
   out.feedPerDay = volumeIf(reader, "feed_per_day");
@@ -209,7 +225,7 @@ DosingDocument readDosingDocument(const Json& dosing, const std::string& path, s
   out.seasonDays = digits(reader, "season_days", 1, 10000, "1 to 10000 days").value_or(out.seasonDays);
   out.mixedOn = reader.text("mixed_on").value_or("");
   readPumps(reader, out);
-  readDraws(reader, out);
+  readDrawn(reader, out);
   out.setpoint = conductivityIf(reader, "setpoint");
   readReservoir(reader, out.reservoir);
   readReadings(reader, out);

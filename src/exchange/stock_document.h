@@ -45,7 +45,8 @@ struct DosingDocument {
   double fillDays = 7, seasonDays = 120;      ///< common practice: stocks are mixed weekly
   std::string mixedOn;                        ///< ISO date; empty: not said
   std::vector<core::DosingPump> pumps;        ///< per tank, where typed
-  std::vector<double> draws;                  ///< per tank: what it gives of its due
+  std::vector<std::optional<core::Volume>> drawn; ///< per tank: what was drawn from it, by its level
+  std::optional<core::Volume> drawnFeed;          ///< feed made meanwhile
   std::optional<core::Conductivity> setpoint; ///< none: the formula's own EC
   DocumentReservoir reservoir;
   std::vector<core::DosedReading> readings; ///< x: mL per litre of each

@@ -72,6 +72,16 @@ std::string tankSide(const std::vector<ShelfProduct>& shelf, const TankContent& 
   return h.base ? "base" : "neutral salts";
 }
 
+std::string tankTitle(const std::vector<ShelfProduct>& shelf, const TankContent& content) {
+  const auto side = tankSide(shelf, content);
+  return content.tank.name == side ? side : content.tank.name + " · " + side;
+}
+
+std::string ceilingFigure(double factor) {
+  const double step = factor < 10 ? 0.1 : factor < 1000 ? 1 : 10;
+  return figure(std::floor(factor / step) * step);
+}
+
 std::string_view code(TankUse use) {
   return uses[static_cast<std::size_t>(use)].second;
 }

@@ -10,6 +10,11 @@ namespace butte::words {
 /// side", "traces", "acid", "silicate", "all in one", "empty".
 std::string tankSide(const std::vector<core::ShelfProduct>& shelf, const core::TankContent& content);
 
+/// "A · calcium side"; a tank called by what it holds says it once.
+std::string tankTitle(const std::vector<core::ShelfProduct>& shelf, const core::TankContent& content);
+/// A ceiling as a strength that holds: rounded down to what is worth telling, "829", "1050", "1230".
+std::string ceilingFigure(double factor);
+
 /// "salts", "traces", "acid", "alone": keys of files and scripts.
 std::string_view code(core::TankUse use);
 std::optional<core::TankUse> tankUseFromCode(std::string_view code);

@@ -3,8 +3,9 @@
 #include "bench/weigh_plan.h"
 #include "cautions.h"
 #include "document/formula_editor.h"
-#include "product/catalogue.h"
+#include "print/hazard_facts.h"
 #include "services/units_shown.h"
+#include "stock_words.h"
 
 #include <QLocale>
 #include <QStringList>
@@ -89,13 +90,15 @@ private:
     std::vector<Mass> weights(m_shelf.size());
     for (const auto& item : content.items)
       weights[item.product] = item.mass;
-    const auto side = t == 0 ? "calcium side: never with concentrated sulfate or phosphate"
-                             : "sulfate and phosphate side: never with concentrated calcium";
+    const auto holds = QString::fromStdString(words::tankSide(m_shelf, content));
+    const auto side = holds == "calcium side" ? holds + ": never with concentrated sulfate or phosphate"
+                      : holds.contains("sulfate") || holds.contains("phosphate") ? holds + ": never with concentrated calcium"
+                                                                                 : holds;
     const auto half = m_units.text(content.tank.volume * 0.5);
     return QString("<p style='margin-bottom:2px'><span style='font-size:12pt'><b>Tank %1</b></span> — %2 — "
                    "1:%3, make up to <b>%4</b></p>")
                .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(), side,
-                    localFigure(m_editor.document().given.stock.factor), m_units.text(content.tank.volume)) +
+                    localFigure(content.factor), m_units.text(content.tank.volume)) +
            table(planFor(weights)) +
            QString("<p style='margin-top:2px'>Fill to %1 with warm (not hot) water. One at a time, stir "
                    "until clear before the next, rinse the cup into the tank. "
@@ -170,32 +173,12 @@ private:
 
   core::Conductivity baseReading() const { return m_editor.answer().water.conductivity; }
 
-  /// The catalogue's row for a shelf product: by its own word, or by the same substance.
-  const core::CatalogueProduct* catalogueEntry(std::size_t j) const {
-    const auto index = static_cast<std::size_t>(m_editor.indexOf(m_shelf[j].id));
-    const auto& id = m_editor.document().products[index].catalogueId;
-    if (!id.empty()) return core::findInCatalogue(id);
-    const auto& formula = m_shelf[j].composition.formula;
-    return formula ? core::findSameSubstance(*formula) : nullptr;
-  }
-
   QString cautions() const {
     std::vector<words::HazardFacts> facts;
     const auto& grams = m_editor.answer().solution.grams;
     for (std::size_t j = 0; j < grams.size(); ++j) {
       if (grams[j] <= Mass{}) continue;
-      words::HazardFacts f;
-      f.name = m_editor.nameOf(m_shelf[j].id);
-      f.acid = m_shelf[j].composition.role == core::ProductRole::Acid;
-      f.base = m_shelf[j].composition.role == core::ProductRole::Base;
-      if (const auto* entry = catalogueEntry(j)) {
-        f.hazardCodes = entry->hazardCodes;
-        f.oxidiser = entry->oxidiser;
-      }
-      // What the grower read off the label counts, too.
-      const auto& own = m_editor.document().products[static_cast<std::size_t>(m_editor.indexOf(m_shelf[j].id))];
-      f.hazardCodes.insert(f.hazardCodes.end(), own.hazards.begin(), own.hazards.end());
-      facts.push_back(std::move(f));
+      facts.push_back(hazardFacts(m_editor, j));
     }
     QString out = "<hr><p style='font-size:8pt'><b>Before the hand acts.</b> " +
                   QString::fromStdString(words::generalCaution()).toHtmlEscaped();

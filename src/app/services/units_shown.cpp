@@ -112,6 +112,32 @@ QString UnitsShown::text(Conductivity conductivity) const {
   return {};
 }
 
+QString UnitsShown::conductivityUnit() const {
+  constexpr const char* units[] = {"mS/cm", "ppm500", "ppm640", "ppm700"};
+  return units[static_cast<int>(m_conductivity)];
+}
+
+QString UnitsShown::conductivityUnitName() const {
+  constexpr const char* names[] = {"mS/cm", "ppm (500)", "ppm (640)", "ppm (700)"};
+  return names[static_cast<int>(m_conductivity)];
+}
+
+double UnitsShown::conductivityIn(Conductivity conductivity) const {
+  switch (m_conductivity) {
+  case ConductivityShown::MilliSiemens: return conductivity.milliSiemensPerCm();
+  case ConductivityShown::Ppm500: return conductivity.ppm500();
+  case ConductivityShown::Ppm640: return conductivity.ppm640();
+  case ConductivityShown::Ppm700: return conductivity.ppm700();
+  }
+  return conductivity.milliSiemensPerCm();
+}
+
+QString UnitsShown::stockText(Volume volume) const {
+  if (m_volume == VolumeShown::Litres ? volume.litres() < 1 : volumeIn(volume) < 0.5)
+    return localFigure(volume.millilitres()) + " mL";
+  return text(volume);
+}
+
 QString UnitsShown::dose(double mlPerLitre) const {
   switch (m_volume) {
   case VolumeShown::Litres: return localFigure(mlPerLitre) + " mL per L";

@@ -35,6 +35,11 @@ public:
   QString volumeUnitName() const; ///< "L", "US gal", "imp gal"
   double volumeIn(core::Volume volume) const;
   QString text(core::Conductivity conductivity) const;
+  QString conductivityUnit() const; ///< "mS/cm", "ppm500" ...
+  QString conductivityUnitName() const; ///< "mS/cm", "ppm (500)" ...
+  double conductivityIn(core::Conductivity conductivity) const;
+  /// Small volumes of stock: "505 mL", "2.40 L", "0.63 US gal".
+  QString stockText(core::Volume volume) const;
   /// "10 mL per L" or "37.9 mL per US gal"
   QString dose(double mlPerLitre) const;
 

@@ -126,9 +126,7 @@ void LineBar::refresh() {
   const auto& stock = answer.stock;
   bool troubled = false;
   for (const auto& n : stock.notices)
-    troubled |= n.kind == core::StockWarning::WontDissolve || n.kind == core::StockWarning::CalciumMeets ||
-                n.kind == core::StockWarning::ChelateMeetsAcid ||
-                n.kind == core::StockWarning::WhollyTooStrong || n.kind == core::StockWarning::FallsOut;
+    troubled |= n.kind != core::StockWarning::NotPlaced && n.kind != core::StockWarning::PartlyUnknown;
   m_cards[3]->setHeadline(
       QString("1:%1 · %2").arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
       troubled         ? QString("a tank needs a look")

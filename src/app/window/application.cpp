@@ -2,6 +2,7 @@
 
 #include "paint/theme.h"
 #include "stations/book/book_page.h"
+#include "stations/stocks/stocks_page.h"
 #include "window/book_actions.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
@@ -24,7 +25,7 @@ namespace {
 struct Picture {
   QString path;
   int station = 2;  ///< 6: the first start
-  int section = -1; ///< of the Book station
+  int section = -1; ///< of the Book or the Stocks station
   QString find;     ///< typed into the finder
 };
 
@@ -37,7 +38,11 @@ void grabAndQuit(MainWindow& window, const Picture& picture) {
       window.showFirstStart();
     else
       window.showStation(picture.station);
-    if (picture.section >= 0) window.bookPage().showSection(static_cast<BookPage::Section>(picture.section));
+    constexpr int stocks = 3;
+    if (picture.section >= 0 && picture.station == stocks)
+      window.stocksPage().showPart(static_cast<StocksPage::Part>(picture.section));
+    else if (picture.section >= 0)
+      window.bookPage().showSection(static_cast<BookPage::Section>(picture.section));
     if (!picture.find.isEmpty()) window.findText(picture.find);
     QApplication::processEvents();
     const bool written = window.grab().save(picture.path);
@@ -67,17 +72,18 @@ int runApplication(int argc, char** argv) {
   const QCommandLineOption station("station", "with --screenshot: 0 water ... 5 book, 6 the first start",
                                    "number", "2");
   const QCommandLineOption sheet("sheet", "write the bench sheet as a PDF and end", "file");
+  const QCommandLineOption labels("labels", "write the tanks' labels as a PDF and end", "file");
   const QCommandLineOption timing("time-start", "print the milliseconds to a usable window and end");
   const QCommandLineOption section(
-      "section", "with --screenshot: section of the book, 0 batches ... 8 copies", "number");
+      "section", "with --screenshot: section of the book (0 batches ... 8 copies) or part of the stocks (0 way ... 6 levels)", "number");
   const QCommandLineOption find("find", "with --screenshot: text typed into the finder", "text");
-  parser.addOptions({demo, darkOption, grab, station, section, find, sheet, timing});
+  parser.addOptions({demo, darkOption, grab, station, section, find, sheet, labels, timing});
   parser.process(application);
 
   QSettings settings("butte", "butte");
   loadFonts();
   applyTheme(parser.isSet(darkOption) || settings.value("view/dark", false).toBool());
-  const bool ephemeral = parser.isSet(grab) || parser.isSet(timing) || parser.isSet(sheet);
+  const bool ephemeral = parser.isSet(grab) || parser.isSet(timing) || parser.isSet(sheet) || parser.isSet(labels);
   QTemporaryDir aside; // pictures and timings touch nothing of the person's
   const auto folder =
       ephemeral ? aside.path() : QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
@@ -85,6 +91,7 @@ int runApplication(int argc, char** argv) {
   MainWindow window(settings, folder);
   window.books().start(parser.isSet(demo), parser.positionalArguments());
   if (parser.isSet(sheet)) return window.files().exportSheetTo(parser.value(sheet)) ? 0 : 1;
+  if (parser.isSet(labels)) return window.files().exportLabelsTo(parser.value(labels)) ? 0 : 1;
   window.show();
   if (parser.isSet(grab))
     grabAndQuit(window, {parser.value(grab), parser.value(station).toInt(),

@@ -3,6 +3,7 @@
 #include "document/formula_file.h"
 #include "print/bench_sheet.h"
 #include "print/sheet_text.h"
+#include "print/tank_labels.h"
 #include "window/main_window.h"
 #include "words.h"
 
@@ -40,6 +41,8 @@ void FileActions::addActions(QMenu* menu) {
   menu->addSeparator();
   add("Bench sheet as &PDF…", QKeySequence("Ctrl+E"), &FileActions::exportSheet);
   add("P&rint bench sheet…", QKeySequence::Print, &FileActions::printSheet);
+  add("Tank &labels as PDF…", QKeySequence("Ctrl+L"), &FileActions::exportLabels);
+  add("Print tank la&bels…", QKeySequence("Ctrl+Shift+L"), &FileActions::printLabels);
 }
 
 void FileActions::newFormula() {
@@ -108,6 +111,31 @@ void FileActions::printSheet() {
   QPrintDialog dialog(&printer, &m_window);
   if (dialog.exec() != QDialog::Accepted) return;
   paintSheet(benchSheetHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate())), printer);
+  keepVersion("printed");
+}
+
+void FileActions::exportLabels() {
+  const auto path = m_prompts.fileToMake("Labels of the tanks as PDF", suggestedName("-labels.pdf"), "PDF (*.pdf)");
+  if (!path.isEmpty()) exportLabelsTo(path);
+}
+
+bool FileActions::exportLabelsTo(const QString& path) {
+  const auto html = tankLabelsHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate()));
+  const auto trouble = writeSheetPdf(html, path, QString::fromStdString(m_window.editor().document().name));
+  if (!trouble.isEmpty()) {
+    m_prompts.trouble(trouble);
+    return false;
+  }
+  keepVersion("printed");
+  m_window.say("The labels are in " + QDir::toNativeSeparators(path));
+  return true;
+}
+
+void FileActions::printLabels() {
+  QPrinter printer(QPrinter::HighResolution);
+  QPrintDialog dialog(&printer, &m_window);
+  if (dialog.exec() != QDialog::Accepted) return;
+  paintSheet(tankLabelsHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate())), printer);
   keepVersion("printed");
 }
 

@@ -27,6 +27,9 @@ public:
   void exportSheet();
   bool exportSheetTo(const QString& path);
   void printSheet();
+  void exportLabels();
+  bool exportLabelsTo(const QString& path);
+  void printLabels();
   void nameVersion();
   void binFormula();
 

@@ -15,7 +15,7 @@
 #include "stations/product_list.h"
 #include "stations/product_page.h"
 #include "stations/reason_strip.h"
-#include "stations/tank_panel.h"
+#include "stations/stocks/stocks_page.h"
 #include "stations/target/crops_page.h"
 #include "stations/target/target_page.h"
 #include "stations/water/water_page.h"
@@ -58,8 +58,10 @@ enum Page {
   BenchStation,
   BookStation,
   FirstStartPage,
-  CropsStation
+  CropsStation,
+  StocksStation
 };
+constexpr int columnGap = 18;
 enum Side { ProductsSide, AcidSide, BookSide };
 } // namespace
 
@@ -72,30 +74,26 @@ MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* 
   setAcceptDrops(true);
   m_line = new LineBar(m_editor, m_units, m_desk);
   m_products = new ProductList(m_editor, m_units);
-  auto* tanks = new TankPanel(m_editor, m_units);
-  m_tanks = tanks;
   m_banner = new QLabel;
   m_banner->setObjectName("bookBanner");
   m_banner->hide();
   auto* central = new QWidget;
   auto* grid = new QGridLayout(central);
   grid->setContentsMargins(16, 8, 16, 4);
-  grid->setHorizontalSpacing(18);
+  grid->setHorizontalSpacing(columnGap);
   grid->setVerticalSpacing(10);
   grid->addWidget(m_banner, 0, 0, 1, 2);
   grid->addWidget(m_line, 1, 0, 1, 2);
   grid->addWidget(makeStations(), 2, 0);
-  grid->addWidget(tanks, 3, 0);
   auto* acid = new AcidPanel(m_editor, m_units);
   m_side = new QStackedWidget;
   m_side->addWidget(m_products);
   m_side->addWidget(scrolling(acid));
   m_side->addWidget(m_bookPage->side());
-  grid->addWidget(m_side, 2, 1, 2, 1);
+  grid->addWidget(m_side, 2, 1);
   grid->setColumnStretch(0, 1);
   grid->setRowStretch(2, 1);
   m_side->setFixedWidth(376);
-  tanks->setFixedHeight(222);
   setCentralWidget(central);
   statusBar()->setSizeGripEnabled(false);
   m_kept = new QLabel;
@@ -107,13 +105,12 @@ MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* 
   new EditActions(*this);
   new ViewActions(*this, m_settings);
   new FinderActions(*this);
-  connectParts(tanks, acid);
+  connectParts(acid);
   showStation(2);
   refreshTitle();
 }
 
-void MainWindow::connectParts(QWidget* tankPart, QWidget* acidPart) {
-  auto* tanks = static_cast<TankPanel*>(tankPart);
+void MainWindow::connectParts(QWidget* acidPart) {
   auto* acid = static_cast<AcidPanel*>(acidPart);
   connect(m_line, &LineBar::chosen, this, &MainWindow::showStation);
   connect(m_lanes, &ElementLanes::lit, this, &MainWindow::light);
@@ -122,7 +119,6 @@ void MainWindow::connectParts(QWidget* tankPart, QWidget* acidPart) {
   connect(m_products, &ProductList::message, this, &MainWindow::say);
   connect(m_products, &ProductList::detailsAsked, this, &MainWindow::askForProduct);
   connect(m_products, &ProductList::newProductAsked, this, [this] { askForProduct(""); });
-  connect(tanks, &TankPanel::message, this, &MainWindow::say);
   connect(acid, &AcidPanel::message, this, &MainWindow::say);
   connect(m_bookPage, &BookPage::message, this, &MainWindow::say);
   connect(m_bookPage, &BookPage::recordAsked, this, &MainWindow::showRecord);
@@ -154,11 +150,8 @@ QWidget* MainWindow::makeStations() {
   column->addWidget(aim);
   column->addWidget(m_lanes, 1);
   column->addWidget(new FeedFigures(m_editor, m_units));
-  auto* change = new ChangeLine(m_editor, m_units);
-  column->addWidget(change);
-  m_formulaTools = {aim, change};
-  m_reasons = new ReasonStrip(m_editor, m_mends);
-  column->addWidget(m_reasons);
+  column->addWidget(new ChangeLine(m_editor, m_units));
+  column->addWidget(new ReasonStrip(m_editor, m_mends));
   m_productPage = new ProductPage(m_editor);
   // The typing pages scroll on a low screen; the formula shrinks its lanes instead.
   m_pages->addWidget(water);
@@ -173,6 +166,10 @@ QWidget* MainWindow::makeStations() {
   m_pages->addWidget(scrolling(m_firstStart));
   auto* crops = new CropsPage(m_editor, m_units, m_desk);
   m_pages->addWidget(scrolling(crops));
+  m_stocks = new StocksPage(m_editor, m_units, m_desk);
+  m_pages->addWidget(m_stocks);
+  connect(m_stocks, &StocksPage::message, this, &MainWindow::say);
+  connect(m_stocks, &StocksPage::labelsAsked, this, [this] { m_files->exportLabels(); });
   connect(target, &TargetPage::severalAsked, this, [this] { m_pages->setCurrentIndex(CropsStation); });
   connect(crops, &CropsPage::done, this, [this] { showStation(1); });
   connect(crops, &CropsPage::message, this, &MainWindow::say);
@@ -190,23 +187,15 @@ QWidget* MainWindow::makeStations() {
 }
 
 void MainWindow::showStation(int index) {
-  constexpr int formula = 2, stocks = 3, bench = 4, book = 5;
+  constexpr int stocks = 3, bench = 4, book = 5;
   m_station = index;
-  const int page = index == stocks  ? static_cast<int>(FormulaStation)
+  const int page = index == stocks  ? static_cast<int>(StocksStation)
                    : index == bench ? static_cast<int>(BenchStation)
                    : index == book  ? static_cast<int>(BookStation)
                                     : index;
   m_line->setVisible(true);
-  m_side->setVisible(true);
-  // Beside the tanks the lanes keep the room that the formula's own tools have else. What goes, goes first,
-  // and the page's least height with it: or the window would grow for a moment and stay so.
-  for (auto* part : m_formulaTools)
-    part->setVisible(index != stocks);
-  m_reasons->setFixedHeight(index == stocks ? 74 : 112);
-  m_reasons->parentWidget()->layout()->activate();
-  m_pages->layout()->activate();
-  m_tanks->setVisible(page != BookStation && page != WaterStation && page != TargetStation &&
-                      index != formula);
+  m_side->setVisible(index != stocks); // the tanks want the whole width
+  static_cast<QGridLayout*>(centralWidget()->layout())->setHorizontalSpacing(index == stocks ? 0 : columnGap);
   m_pages->setCurrentIndex(page);
   m_side->setCurrentIndex(page == WaterStation ? AcidSide : page == BookStation ? BookSide : ProductsSide);
   m_line->setCurrent(index);
@@ -221,7 +210,6 @@ void MainWindow::showFirstStart() {
   m_pages->setCurrentIndex(FirstStartPage);
   m_line->hide();
   m_side->hide();
-  m_tanks->hide();
   m_firstStart->start();
 }
 

@@ -22,6 +22,7 @@ class FirstStart;
 class LineBar;
 class ProductList;
 class ProductPage;
+class StocksPage;
 class ViewActions;
 
 /// The whole chain at once: the line across the top, the station in hand, the shelf beside it, the tanks
@@ -42,6 +43,7 @@ public:
   BookActions& books() { return *m_books; }
   MendFinder& mends() { return m_mends; }
   BookPage& bookPage() { return *m_bookPage; }
+  StocksPage& stocksPage() { return *m_stocks; }
   Prompts& prompts() { return m_prompts; }
   void showStation(int index);
   int station() const { return m_station; }
@@ -60,7 +62,7 @@ protected:
 
 private:
   QWidget* makeStations();
-  void connectParts(QWidget* tanks, QWidget* acid);
+  void connectParts(QWidget* acid);
   void keepMixedBatch();
   void light(const std::string& productId);
   void refreshTitle();
@@ -81,11 +83,9 @@ private:
   FileActions* m_files = nullptr;
   BookActions* m_books = nullptr;
   BookPage* m_bookPage = nullptr;
+  StocksPage* m_stocks = nullptr;
   FirstStart* m_firstStart = nullptr;
-  QWidget* m_tanks = nullptr;
   QLabel *m_banner = nullptr, *m_kept = nullptr;
-  std::vector<QWidget*> m_formulaTools;
-  QWidget* m_reasons = nullptr;
   int m_station = 2;
 };
 

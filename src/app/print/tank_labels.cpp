@@ -1,0 +1,72 @@
+#include "print/tank_labels.h"
+
+#include "document/formula_editor.h"
+#include "print/hazard_facts.h"
+#include "services/units_shown.h"
+#include "stock_words.h"
+
+#include <QStringList>
+#include <algorithm>
+
+namespace butte::app {
+namespace {
+
+QString contents(const FormulaEditor& editor, const UnitsShown& units, const core::TankContent& content) {
+  const auto& shelf = editor.document().given.request.shelf;
+  auto items = content.items;
+  std::stable_sort(items.begin(), items.end(), [](const auto& a, const auto& b) { return a.mass > b.mass; });
+  QStringList lines;
+  for (const auto& item : items)
+    lines << QString("%1 %2").arg(units.text(item.mass), QString::fromStdString(editor.nameOf(shelf[item.product].id)).toHtmlEscaped());
+  return lines.join(" · ");
+}
+
+QString hazards(const FormulaEditor& editor, const core::TankContent& content) {
+  std::vector<words::HazardFacts> facts;
+  for (const auto& item : content.items)
+    facts.push_back(hazardFacts(editor, item.product));
+  QStringList lines;
+  for (const auto& caution : words::cautionsFor(facts)) {
+    QStringList names;
+    for (const auto& name : caution.products)
+      names << QString::fromStdString(name).toHtmlEscaped();
+    lines << QString("⚠ %1: %2").arg(names.join(", "), QString::fromStdString(caution.text).toHtmlEscaped());
+  }
+  return lines.join("<br>");
+}
+
+/// What must never meet this tank as a concentrate.
+QString keepFrom(const core::TankContent& content, const QString& side) {
+  if (content.tank.use == core::TankUse::Acid) return "Never with bleach (hypochlorite), chelates, carbonates or silicate. Acid into water only.";
+  if (side == "calcium side") return "Never mix with a sulfate or phosphate concentrate.";
+  if (side.contains("sulfate") || side.contains("phosphate")) return "Never mix with a calcium concentrate.";
+  return "Do not mix with another concentrate.";
+}
+
+QString label(const FormulaEditor& editor, const UnitsShown& units, const core::TankContent& content, const QString& date) {
+  const auto side = QString::fromStdString(words::tankSide(editor.document().given.request.shelf, content));
+  const auto dose = 1000 / content.factor;
+  return QString("<table width='100%' cellpadding='9' style='border: 1.5px solid black; margin-bottom: 10px'><tr>"
+                 "<td width='17%' align='center' valign='middle'><span style='font-size:40pt'><b>%1</b></span></td>"
+                 "<td><span style='font-size:17pt'><b>%2</b></span> &nbsp; <span style='font-size:12pt'>%3</span><br>"
+                 "<span style='font-size:13pt'><b>1:%4</b> &nbsp; %5 of feed</span> &nbsp; in %6, %7 kg/L<br>"
+                 "Contents: %8<br><b>%9</b><br>")
+             .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(), side, QString::fromStdString(editor.document().name).toHtmlEscaped(), localFigure(content.factor),
+                  UnitsShown::doseInAll(dose), units.text(content.tank.volume), localNumber(content.densityKgPerLitre, 3), contents(editor, units, content), keepFrom(content, side)) +
+         QString("Mixed on: %1 &nbsp; by: __________ &nbsp; checked: __________<br>"
+                 "<span style='font-size:7.5pt'>Hazards of the ingredients as bought; this is no classification of the mixture. The products' own labels and "
+                 "safety data sheets rule. Keep away from children, food and drink; keep closed.<br>%2</span></td></tr></table>")
+             .arg(date.toHtmlEscaped(), hazards(editor, content));
+}
+
+} // namespace
+
+QString tankLabelsHtml(const FormulaEditor& editor, const UnitsShown& units, const QString& date) {
+  QString out = "<html><body>";
+  for (const auto& content : editor.answer().stock.tanks) {
+    if (!content.items.empty()) out += label(editor, units, content, date);
+  }
+  return out + "</body></html>";
+}
+
+} // namespace butte::app

@@ -1,0 +1,36 @@
+#pragma once
+#include "stations/stocks/stock_panel.h"
+
+class QComboBox;
+class QGridLayout;
+
+namespace butte::app {
+
+/// What the levels say: where the line for a volume is in each vessel, and what was drawn from each tank, which
+/// tells a clogged line, an injector's true ratio, and what the plants got.
+class LevelsPanel : public StockPanel {
+  Q_OBJECT
+
+public:
+  LevelsPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent = nullptr);
+
+protected:
+  void refresh() override;
+
+private:
+  struct Row {
+    QLabel *name, *line;
+    QComboBox* shape;
+    NumberField *across, *along, *height, *drawn;
+  };
+  void makeRows();
+  void keepVessel(std::size_t tank, const std::string& key, const QString& digits);
+  void refreshRow(std::size_t tank);
+  QString drawnText() const;
+
+  QGridLayout* m_grid = nullptr;
+  std::vector<Row> m_rows;
+  QLabel* m_drawn = nullptr;
+};
+
+} // namespace butte::app

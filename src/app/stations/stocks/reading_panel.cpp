@@ -1,0 +1,106 @@
+#include "stations/stocks/reading_panel.h"
+
+#include "document/formula_editor.h"
+#include "dose/reading_causes.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "stock/delivered_feed.h"
+#include "stock_words.h"
+
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+namespace {
+constexpr int readingRows = 3;
+}
+
+ReadingPanel::ReadingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
+    : StockPanel(editor, units, parent), m_line(new QLabel), m_causes(new QLabel) {
+  auto* grid = new QGridLayout;
+  grid->setHorizontalSpacing(6);
+  grid->setVerticalSpacing(4);
+  grid->addWidget(words("mL of each per L", true), 0, 1);
+  grid->addWidget(words("the meter reads", true), 0, 2);
+  for (int i = 0; i < readingRows; ++i) {
+    const auto path = "readings/" + std::to_string(i);
+    grid->addWidget(words(QString("reading %1").arg(i + 1)), i + 1, 0);
+    grid->addWidget(field(QString("dose of reading %1").arg(i + 1), QString("readingDose%1").arg(i), path + "/ml_per_l", Kind::Plain, 0, 1000,
+                          [this] { return localFigure(m_editor.answer().stock.doseMlPerLitre); }), i + 1, 1);
+    grid->addWidget(field(QString("reading %1").arg(i + 1), QString("readingEc%1").arg(i), path + "/ec", Kind::Conductivity, 0, 30000, [] { return QString("—"); }), i + 1, 2);
+    grid->addWidget(unitLabel(Kind::Conductivity), i + 1, 3);
+  }
+  grid->setRowStretch(readingRows + 1, 1);
+  for (auto* label : {m_line, m_causes}) {
+    label->setWordWrap(true);
+    label->setTextFormat(Qt::RichText);
+    label->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    label->setFont(faceOf(12));
+  }
+  m_line->setObjectName("readingLine");
+  m_causes->setObjectName("readingCauses");
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(24);
+  row->addLayout(grid);
+  row->addWidget(m_line, 2);
+  row->addWidget(m_causes, 3);
+}
+
+void ReadingPanel::refresh() {
+  const auto& document = m_editor.document();
+  const auto& answer = m_editor.answer();
+  const auto& request = document.given.request;
+  auto grams = answer.solution.grams;
+  grams.resize(request.shelf.size());
+  const core::Delivery delivery(request.shelf, grams, request.volume, answer.stock, answer.water);
+  const auto expected = [&](double dose) {
+    const double of = dose / answer.stock.doseMlPerLitre;
+    return delivery.conductivity(std::vector<double>(delivery.tankCount(), of), of);
+  };
+  const auto& readings = document.dosing.readings;
+  if (readings.empty()) {
+    m_line->setText("Type what the meter read at one or more doses: the water alone is a dose of 0. Two tell base and slope.");
+    m_causes->clear();
+    return;
+  }
+  QString text;
+  std::vector<core::DosedReading> against;
+  for (const auto& r : readings) {
+    text += QString("at %1 mL per L: read <b>%2</b>, expected %3<br>").arg(localFigure(r.x), m_units.text(r.reading), m_units.text(expected(r.x)));
+    against.push_back({(expected(r.x) - expected(0)).milliSiemensPerCm(), r.reading});
+  }
+  if (const auto line = core::fitReadings(readings))
+    text += QString("The line through them: base <b>%1</b>, %2 for each mL per L.")
+                .arg(m_units.text(line->base), m_units.text(core::Conductivity::fromMilliSiemensPerCm(line->slope)));
+  if (const auto curve = core::fitReadings(against))
+    text += QString("<br>By the curve of this formula: the water reads <b>%1</b> and the stocks give <b>%2 %</b> of their due (as if at 1:%3).")
+                .arg(m_units.text(curve->base), localNumber(100 * curve->slope, 0), localNumber(document.given.stock.factor / std::max(0.01, curve->slope), 0));
+  m_line->setText(text);
+  const auto& last = readings.back();
+  core::ReadingGap gap{expected(last.x), last.reading, answer.water.conductivity, document.dosing.reservoir.volume, {}};
+  std::vector<std::string> names;
+  for (std::size_t t = 0; t < delivery.tankCount(); ++t) {
+    const double of = last.x / answer.stock.doseMlPerLitre;
+    std::vector<double> draws(delivery.tankCount(), of);
+    draws[t] = 0;
+    if (!answer.stock.tanks[t].items.empty()) gap.withTankShut.push_back(delivery.conductivity(draws, of));
+    else gap.withTankShut.push_back(gap.expected);
+    names.push_back(answer.stock.tanks[t].tank.name);
+  }
+  QString causes = QString("<b>The last reading %1.</b>").arg(gap.read > gap.expected ? "is above what was expected" : "is below what was expected");
+  int number = 0;
+  for (const auto& cause : core::causesOf(gap)) {
+    if (cause.cause == core::ReadingCause::WithinMeter) {
+      causes = "<b>" + QString::fromStdString(words::causeText(cause, gap, names)) + "</b>";
+      break;
+    }
+    causes += QString("<br>%1. %2").arg(++number).arg(QString::fromStdString(words::causeText(cause, gap, names)).toHtmlEscaped());
+  }
+  m_causes->setText(causes + (number > 0 ? QString("<br><span style='color:%1'>Each by itself would explain it; the likeliest first.</span>").arg(theme().inkSoft.name()) : QString()));
+}
+
+} // namespace butte::app

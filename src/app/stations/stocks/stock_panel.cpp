@@ -1,0 +1,122 @@
+#include "stations/stocks/stock_panel.h"
+
+#include "base/decimal.h"
+#include "document/formula_editor.h"
+#include "document/stock_edits.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "units/convert.h"
+#include "words.h"
+
+#include <QLabel>
+
+namespace butte::app {
+
+using exchange::Json;
+
+StockPanel::StockPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_units(units) {
+  const auto again = [this] {
+    if (!isVisible()) return; // showEvent() makes up for it
+    refreshFields();
+    refresh();
+  };
+  connect(&editor, &FormulaEditor::changed, this, again);
+  connect(&units, &UnitsShown::changed, this, again);
+}
+
+void StockPanel::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  refreshFields();
+  refresh();
+}
+
+std::string StockPanel::unitKey(Kind kind) const {
+  switch (kind) {
+  case Kind::Volume:
+    return m_units.volumeUnit().toStdString();
+  case Kind::Conductivity:
+    return m_units.conductivityUnit().toStdString();
+  case Kind::Temperature:
+    return "C";
+  case Kind::Plain:
+    break;
+  }
+  return {};
+}
+
+QString StockPanel::unitName(Kind kind) const {
+  switch (kind) {
+  case Kind::Volume:
+    return m_units.volumeUnitName();
+  case Kind::Conductivity:
+    return m_units.conductivityUnitName();
+  case Kind::Temperature:
+    return "°C";
+  case Kind::Plain:
+    break;
+  }
+  return {};
+}
+
+NumberField* StockPanel::field(const QString& name, const QString& id, const std::string& path, Kind kind, double least,
+                               double most, std::function<QString()> otherwise) {
+  auto* made = new NumberField({name, unitName(kind), least, most, true});
+  made->setObjectName(id);
+  made->setFixedWidth(64);
+  const Bound bound{made, path, kind, std::move(otherwise)};
+  made->onTyped = [this, bound, name](const QString& digits) { keep(bound, name, digits); };
+  made->onMessage = [this](const QString& words) { emit message(words); };
+  m_fields.push_back(bound);
+  return made;
+}
+
+void StockPanel::keep(const Bound& bound, const QString& name, const QString& digits) {
+  Json value;
+  const auto text = digits.toStdString();
+  if (!digits.isEmpty()) value = bound.kind == Kind::Plain ? Json(text) : exchange::amountJson(text, unitKey(bound.kind));
+  const auto words = digits.isEmpty() ? name + ": the usual" : name + " to " + digits + " " + unitName(bound.kind);
+  StockEdits(m_editor).setDosing(words.trimmed(), bound.path, value);
+}
+
+void StockPanel::refreshFields() {
+  for (const auto& [label, kind] : m_unitLabels)
+    label->setText(unitName(kind));
+  const StockEdits edits(m_editor);
+  for (const auto& bound : m_fields) {
+    const auto value = edits.dosing(bound.path);
+    if (bound.otherwise) bound.field->setPlaceholderText(bound.otherwise());
+    if (value.is_null()) {
+      bound.field->show({});
+    } else if (value.is_string()) {
+      bound.field->show(QString::fromStdString(value.get<std::string>()));
+    } else {
+      const auto unit = value["unit"].get<std::string>();
+      const auto digits = value["amount"].get<std::string>();
+      const auto converted = core::convert(core::parseDecimal(digits).value_or(0), unit, unitKey(bound.kind));
+      bound.field->show(unit == unitKey(bound.kind) || !converted ? QString::fromStdString(digits)
+                                                                  : QString::fromStdString(words::figure(*converted)));
+    }
+  }
+}
+
+QLabel* StockPanel::unitLabel(Kind kind) {
+  auto* label = new QLabel(unitName(kind));
+  m_unitLabels.emplace_back(label, kind);
+  return label;
+}
+
+QLabel* StockPanel::words(const QString& text, bool soft) {
+  auto* label = new QLabel(text);
+  label->setProperty("soft", soft);
+  return label;
+}
+
+QLabel* StockPanel::figureLabel(const QString& id) {
+  auto* label = new QLabel;
+  label->setObjectName(id);
+  label->setFont(faceOf(15, true));
+  return label;
+}
+
+} // namespace butte::app

@@ -1,0 +1,67 @@
+#pragma once
+#include <QWidget>
+#include <vector>
+
+class QButtonGroup;
+class QComboBox;
+class QHBoxLayout;
+class QLabel;
+class QPushButton;
+class QStackedWidget;
+
+namespace butte::app {
+
+class BookDesk;
+class FormulaEditor;
+class NumberField;
+class StockPanel;
+class StrengthRuler;
+class TankCard;
+class UnitsShown;
+
+/// The Stocks station: how strong, the tanks as they are, and below them what one wants to know of them: the way
+/// to the tap, cold nights, making them, how long they last, a vessel by hand, the meter, the levels.
+class StocksPage : public QWidget {
+  Q_OBJECT
+
+public:
+  StocksPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent = nullptr);
+  /// Parts in the order of their buttons.
+  enum class Part { Way, Cold, Making, Supply, Vessel, Reading, Levels };
+  void showPart(Part part);
+
+signals:
+  void message(const QString& words);
+  void labelsAsked();
+
+protected:
+  void showEvent(QShowEvent* event) override;
+
+private:
+  QWidget* makeStrength();
+  QWidget* makeParts();
+  NumberField* makeField(const QString& name, const QString& id, double least, double most, int width);
+  void makeCards();
+  void refresh();
+  QString makesText() const;
+  void refreshRuler();
+  void refreshApart();
+  void refreshBeside();
+  void drop(std::size_t from, const std::string& product, const QPoint& global, bool half);
+  int cardAt(const QPoint& global) const;
+  void aimAt(const QPoint& global);
+
+  FormulaEditor& m_editor;
+  UnitsShown& m_units;
+  BookDesk& m_desk;
+  StrengthRuler* m_ruler = nullptr;
+  NumberField *m_factor = nullptr, *m_coldest = nullptr, *m_margin = nullptr, *m_alkalinity = nullptr;
+  QComboBox *m_form = nullptr, *m_beside = nullptr;
+  QLabel *m_dose = nullptr, *m_apart = nullptr, *m_besideText = nullptr;
+  QHBoxLayout* m_cardRow = nullptr;
+  std::vector<TankCard*> m_cards;
+  QButtonGroup* m_partButtons = nullptr;
+  QStackedWidget* m_parts = nullptr;
+};
+
+} // namespace butte::app

@@ -1,0 +1,140 @@
+#include "stations/stocks/supply_panel.h"
+
+#include "base/decimal.h"
+#include "document/formula_editor.h"
+#include "document/stock_edits.h"
+#include "dose/supply.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "stock/delivered_feed.h"
+#include "stock_words.h"
+
+#include <QDate>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QLocale>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+namespace butte::app {
+
+using exchange::Json;
+
+SupplyPanel::SupplyPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
+    : StockPanel(editor, units, parent), m_mixedOn(new QLineEdit), m_tanks(new QLabel), m_season(new QLabel) {
+  m_mixedOn->setObjectName("mixedOn");
+  m_mixedOn->setAccessibleName("day on which the tanks were mixed");
+  m_mixedOn->setFixedWidth(96);
+  m_mixedOn->setPlaceholderText("2026-12-31");
+  connect(m_mixedOn, &QLineEdit::textEdited, this, [this](const QString& text) {
+    const bool day = QDate::fromString(text.trimmed(), Qt::ISODate).isValid();
+    if (!day && !text.trimmed().isEmpty()) return emit message("Mixed on: type the day as year-month-day, such as 2026-11-27.");
+    StockEdits(m_editor).setDosing("mixed on " + text, "mixed_on", text.trimmed().isEmpty() ? Json() : Json(text.trimmed().toStdString()));
+  });
+  auto* row = new QHBoxLayout;
+  row->setSpacing(6);
+  row->addWidget(words("Feed used"));
+  row->addWidget(field("feed used per day", "feedPerDay", "feed_per_day", Kind::Volume, 0, 1e8, [] { return QString("?"); }));
+  row->addWidget(unitLabel(Kind::Volume));
+  row->addWidget(words("a day · a fill should last"));
+  row->addWidget(field("days that a fill should last", "fillDays", "fill_days", Kind::Plain, 0.1, 1000, [] { return QString("7"); }));
+  row->addWidget(words("days"));
+  row->addWidget(words("· last mixed on"));
+  row->addWidget(m_mixedOn);
+  row->addWidget(words("· the season has"));
+  row->addWidget(field("days of the season", "seasonDays", "season_days", Kind::Plain, 1, 10000, [] { return QString("120"); }));
+  row->addWidget(words("days"));
+  row->addStretch();
+  for (auto* label : {m_tanks, m_season}) {
+    label->setWordWrap(true);
+    label->setTextFormat(Qt::RichText);
+    label->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+    label->setFont(faceOf(12));
+  }
+  m_tanks->setObjectName("supplyTanks");
+  m_season->setObjectName("supplySeason");
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(6);
+  column->addLayout(row);
+  column->addWidget(m_tanks);
+  column->addWidget(m_season);
+  column->addStretch();
+}
+
+double SupplyPanel::strength() const {
+  const auto& dosing = m_editor.document().dosing;
+  const auto& answer = m_editor.answer();
+  if (dosing.device != exchange::DosingDevice::Setpoint || !dosing.setpoint) return 1;
+  const auto& request = m_editor.document().given.request;
+  auto grams = answer.solution.grams;
+  grams.resize(request.shelf.size());
+  const core::Delivery delivery(request.shelf, grams, request.volume, answer.stock, answer.water);
+  const auto held = core::atSetpoint(delivery, std::vector<double>(delivery.tankCount(), 1.0), *dosing.setpoint);
+  return held ? held->strength : 1;
+}
+
+QString SupplyPanel::tanksText() const {
+  const auto& dosing = m_editor.document().dosing;
+  const auto& stock = m_editor.answer().stock;
+  const auto supplies = core::suppliesOf(stock, *dosing.feedPerDay, dosing.fillDays, strength());
+  const auto soft = theme().inkSoft.name();
+  QString rows = QString("<tr style='color:%1'><td>tank</td><td>a full tank makes</td><td>it gives a day</td><td>it lasts</td><td>for %2 days fill to</td><td>mix again</td></tr>")
+                     .arg(soft, QString::fromStdString(core::decimalText(dosing.fillDays)));
+  const auto mixed = QDate::fromString(QString::fromStdString(dosing.mixedOn), Qt::ISODate);
+  for (std::size_t t = 0; t < supplies.size(); ++t) {
+    if (stock.tanks[t].items.empty()) continue;
+    const auto& s = supplies[t];
+    const bool fits = s.fillForDays <= stock.tanks[t].tank.volume * 1.0001;
+    const auto vessel = m_editor.document().tanks[t].vessel;
+    QString fill = m_units.stockText(s.fillForDays);
+    if (vessel) {
+      if (const auto cm = core::heightForVolume(*vessel, s.fillForDays)) fill += QString(" (%1 cm)").arg(localNumber(*cm, 1));
+    }
+    const auto again = mixed.isValid() && s.daysPerFill ? QLocale().toString(mixed.addDays(static_cast<qint64>(std::floor(*s.daysPerFill))), QLocale::ShortFormat) : QString("—");
+    rows += QString("<tr><td><b>%1</b></td><td>%2 of feed</td><td>%3</td><td><b>%4</b></td><td>%5</td><td><b>%6</b></td></tr>")
+                .arg(QString::fromStdString(words::tankTitle(m_editor.document().given.request.shelf, stock.tanks[t])).toHtmlEscaped(),
+                     m_units.text(s.feedPerFill), m_units.stockText(s.drawnPerDay),
+                     s.daysPerFill ? localNumber(std::floor(*s.daysPerFill * 10) / 10, 1) + " days" : QString("—"),
+                     fits ? fill : "▲ " + fill + ": more than it holds", again);
+  }
+  return "<table width='100%' cellpadding='2'>" + rows + "</table>";
+}
+
+QString SupplyPanel::seasonText() const {
+  const auto& document = m_editor.document();
+  const auto& dosing = document.dosing;
+  const auto& request = document.given.request;
+  auto grams = m_editor.answer().solution.grams;
+  grams.resize(request.shelf.size());
+  auto need = core::needFor(grams, request.volume, *dosing.feedPerDay, dosing.seasonDays, strength());
+  QStringList items;
+  double cost = 0;
+  bool priced = true;
+  for (std::size_t j = 0; j < need.size(); ++j) {
+    if (need[j] <= core::Mass{}) continue;
+    items << QString("<b>%1</b> %2").arg(m_units.text(need[j]), QString::fromStdString(document.products[document.active[j]].name).toHtmlEscaped());
+    if (request.shelf[j].pricePerKg) cost += *request.shelf[j].pricePerKg * need[j].kilograms();
+    else priced = false;
+  }
+  return QString("The season's %1 days take %2 of feed: %3.%4")
+      .arg(QString::fromStdString(core::decimalText(dosing.seasonDays)), m_units.text(*dosing.feedPerDay * dosing.seasonDays), items.join(", "),
+           priced ? QString(" Together %1 in your currency.").arg(localNumber(cost, 0)) : QString(" Some have no price yet."));
+}
+
+void SupplyPanel::refresh() {
+  const auto& dosing = m_editor.document().dosing;
+  const auto mixed = QString::fromStdString(dosing.mixedOn);
+  if (m_mixedOn->text() != mixed && !m_mixedOn->hasFocus()) m_mixedOn->setText(mixed);
+  if (!dosing.feedPerDay || *dosing.feedPerDay <= core::Volume{}) {
+    m_tanks->setText("Type how much feed the crop takes in a day: then the tanks say how long they last.");
+    m_season->clear();
+    return;
+  }
+  m_tanks->setText(tanksText());
+  m_season->setText(seasonText());
+}
+
+} // namespace butte::app

@@ -1,0 +1,130 @@
+#include "stations/stocks/vessel_dose_panel.h"
+
+#include "document/formula_editor.h"
+#include "document/stock_edits.h"
+#include "dose/reservoir_plan.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "stock_words.h"
+
+#include <QCheckBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QScrollArea>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+VesselDosePanel::VesselDosePanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
+    : StockPanel(editor, units, parent), m_steps(new QLabel), m_care(new QLabel) {
+  const auto target = [this] {
+    return localNumber(m_units.conductivityIn(m_editor.answer().feed.conductivity), m_units.conductivity() == ConductivityShown::MilliSiemens ? 2 : 0);
+  };
+  auto* row = new QHBoxLayout;
+  row->setSpacing(6);
+  row->addWidget(words("Full mark"));
+  row->addWidget(field("volume of the vessel at the full mark", "vesselFull", "reservoir/volume", Kind::Volume, 0.001, 1e8, [this] { return localFigure(m_units.volumeIn(core::Volume::fromLitres(100))); }));
+  row->addWidget(unitLabel(Kind::Volume));
+  row->addWidget(words("· in it now"));
+  row->addWidget(field("in the vessel now", "vesselNow", "reservoir/present", Kind::Volume, 0, 1e8, [] { return QString("0"); }));
+  row->addWidget(unitLabel(Kind::Volume));
+  row->addWidget(words("reading"));
+  row->addWidget(field("reading of what is in it", "vesselReading", "reservoir/reading", Kind::Conductivity, 0, 30000, [] { return QString("—"); }));
+  row->addWidget(unitLabel(Kind::Conductivity));
+  row->addWidget(words("· wanted"));
+  row->addWidget(field("reading that is wanted", "vesselTarget", "reservoir/target", Kind::Conductivity, 0, 30000, target));
+  row->addWidget(unitLabel(Kind::Conductivity));
+  row->addWidget(words("· keep back"));
+  row->addWidget(field("raw water kept back for the end", "vesselLast", "reservoir/last_water", Kind::Volume, 0, 1e8, [] { return QString("0"); }));
+  row->addWidget(unitLabel(Kind::Volume));
+  m_cautious = flag("cautious steps", "vesselCautious", "reservoir/cautious");
+  m_acid = flag("acid last", "vesselAcid", "reservoir/with_acid");
+  row->addSpacing(6);
+  row->addWidget(m_cautious);
+  row->addWidget(m_acid);
+  row->addStretch();
+  m_care->setProperty("soft", true);
+  m_care->setFont(faceOf(12));
+  m_care->setText("Stir and wait: mixing takes minutes to an hour, the pH longer.");
+  m_steps->setObjectName("vesselSteps");
+  m_steps->setTextFormat(Qt::RichText);
+  m_steps->setFont(faceOf(12));
+  m_steps->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  m_steps->setWordWrap(true);
+  auto* scroll = new QScrollArea;
+  scroll->setWidget(m_steps);
+  scroll->setWidgetResizable(true);
+  scroll->setFrameShape(QFrame::NoFrame);
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(4);
+  column->addLayout(row);
+  column->addWidget(scroll, 1);
+  column->addWidget(m_care);
+}
+
+QCheckBox* VesselDosePanel::flag(const QString& words, const QString& id, const std::string& path) {
+  auto* box = new QCheckBox(words);
+  box->setObjectName(id);
+  connect(box, &QCheckBox::clicked, this, [this, words, path](bool on) {
+    StockEdits(m_editor).setDosing(words + (on ? "" : ": no"), path, on, false);
+  });
+  return box;
+}
+
+QString VesselDosePanel::stepsText() const {
+  const auto& document = m_editor.document();
+  const auto& reservoir = document.dosing.reservoir;
+  const auto& answer = m_editor.answer();
+  core::ReservoirGiven given;
+  given.finished = reservoir.volume;
+  given.present = reservoir.present;
+  given.lastWater = reservoir.lastWater;
+  given.reading = reservoir.reading.value_or(core::Conductivity{});
+  given.target = reservoir.target.value_or(answer.feed.conductivity);
+  given.cautious = reservoir.cautious;
+  if (reservoir.withAcid) given.acid = document.given.acid.product;
+  given.targetPh = document.given.acid.targetPh;
+  if (given.present > core::Volume{} && !reservoir.reading) return "Type what the meter reads in the vessel now.";
+  const auto steps = core::planReservoir(given, answer.stock, answer.water);
+  if (!steps) return "▲ " + QString::fromStdString(words::problemText(steps.problem()));
+  const auto& shelf = document.given.request.shelf;
+  QString rows = QString("<tr style='color:%1'><td></td><td>do</td><td>then it stands at</td><td>EC should read</td><td>pH about</td></tr>").arg(theme().inkSoft.name());
+  int number = 0;
+  for (const auto& step : *steps) {
+    QString act;
+    switch (step.act) {
+    case core::ReservoirAct::Drain:
+      act = QString("let <b>%1</b> out").arg(m_units.stockText(step.amount));
+      break;
+    case core::ReservoirAct::Water:
+      act = QString("<b>%1</b> of water").arg(m_units.stockText(step.amount));
+      break;
+    case core::ReservoirAct::LastWater:
+      act = QString("the last <b>%1</b> of water").arg(m_units.stockText(step.amount));
+      break;
+    case core::ReservoirAct::Acid:
+      act = QString("<b>%1</b> %2, slowly").arg(step.amount > core::Volume{} ? m_units.stockText(step.amount) : m_units.text(step.mass), QString::fromStdString(given.acid->name).toHtmlEscaped());
+      break;
+    case core::ReservoirAct::Stock: {
+      const auto& content = answer.stock.tanks[step.tank];
+      act = QString("<b>%1</b> of %2").arg(m_units.stockText(step.amount), QString::fromStdString(words::tankTitle(shelf, content)).toHtmlEscaped());
+      break;
+    }
+    }
+    rows += QString("<tr><td>%1</td><td>%2%3</td><td>%4</td><td><b>%5</b></td><td>%6</td></tr>")
+                .arg(++number)
+                .arg(act, step.readNow ? ", stir, <b>read</b>" : step.act == core::ReservoirAct::Stock ? ", stir" : "", m_units.text(step.volumeAfter), m_units.text(step.expected),
+                     step.ph ? localNumber(*step.ph, 1) : QString("not known"));
+  }
+  return "<table width='100%' cellpadding='0'>" + rows + "</table>";
+}
+
+void VesselDosePanel::refresh() {
+  const auto& reservoir = m_editor.document().dosing.reservoir;
+  m_cautious->setChecked(reservoir.cautious);
+  m_acid->setChecked(reservoir.withAcid);
+  m_steps->setText(stepsText());
+}
+
+} // namespace butte::app
