@@ -225,7 +225,11 @@ void tanksChanged(std::vector<std::string>& out, const Json& before, const Json&
     const auto place = "/stock/tanks/" + std::to_string(i) + "/";
     const auto name = "tank " + b[i].value("name", std::to_string(i + 1)) + " ";
     for (const auto* key : {"volume", "use", "made_with", "own_factor"})
-      placeChanged(out, before, after, (place + key).c_str(), name + (*key == 'v' ? "volume" : *key == 'u' ? "use" : *key == 'm' ? "water" : "ratio"));
+      placeChanged(out, before, after, (place + key).c_str(),
+                   name + (*key == 'v'   ? "volume"
+                           : *key == 'u' ? "use"
+                           : *key == 'm' ? "water"
+                                         : "ratio"));
   }
   for (auto i = a.size(); i < b.size(); ++i)
     out.push_back("tank " + b[i].value("name", std::string("?")) + " added");

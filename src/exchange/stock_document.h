@@ -42,12 +42,12 @@ struct DocumentReservoir {
 struct DosingDocument {
   DosingDevice device = DosingDevice::Injector;
   std::optional<core::Volume> feedPerDay, feedPerHour;
-  double fillDays = 7, seasonDays = 120;      ///< common practice: stocks are mixed weekly
-  std::string mixedOn;                        ///< ISO date; empty: not said
-  std::vector<core::DosingPump> pumps;        ///< per tank, where typed
+  double fillDays = 7, seasonDays = 120;          ///< common practice: stocks are mixed weekly
+  std::string mixedOn;                            ///< ISO date; empty: not said
+  std::vector<core::DosingPump> pumps;            ///< per tank, where typed
   std::vector<std::optional<core::Volume>> drawn; ///< per tank: what was drawn from it, by its level
   std::optional<core::Volume> drawnFeed;          ///< feed made meanwhile
-  std::optional<core::Conductivity> setpoint; ///< none: the formula's own EC
+  std::optional<core::Conductivity> setpoint;     ///< none: the formula's own EC
   DocumentReservoir reservoir;
   std::vector<core::DosedReading> readings; ///< x: mL per litre of each
   core::DissolvingPlan dissolving;

@@ -176,7 +176,7 @@ TEST_F(WindowTest, ATankThatIsTooStrongSaysWhatLiesOnItsFloor) {
   const auto ceilings = window->findChildren<QLabel*>("tankCeiling1");
   ASSERT_EQ(ceilings.size(), 1);
   EXPECT_THAT(ceilings[0]->text().toStdString(), HasSubstr("too strong"));
-  EXPECT_THAT(ceilings[0]->text().toStdString(), HasSubstr("falls out"));
+  EXPECT_THAT(ceilings[0]->text().toStdString(), HasSubstr("Falls out"));
   EXPECT_THAT(ceilings[0]->text().toStdString(), HasSubstr("potassium sulfate"));
 }
 

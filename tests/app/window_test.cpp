@@ -58,6 +58,7 @@ TEST_F(WindowTest, UnitsSwitchWithoutTouchingTheFormula) {
   trigger("units_ppm700");
   EXPECT_EQ(editor().json(), before);
   EXPECT_THAT(find<QLabel>("figureEc")->text().toStdString(), HasSubstr("ppm (700)"));
+  window->showStation(3);
   EXPECT_THAT(find<QLabel>("dose")->text().toStdString(), HasSubstr("37.9 mL per US gal"));
   EXPECT_NEAR(find("weight_kno3")->text().toDouble(), 0.5512, 0.0005); // pounds
   trigger("units_g");
@@ -70,6 +71,7 @@ TEST_F(WindowTest, UndoAndRedoWalkEveryEditBackAndForth) {
   type("target_K", "250");
   type("weight_kno3", "100");
   QTest::mouseClick(find<QAbstractButton>("on_mkp"), Qt::LeftButton);
+  window->showStation(3);
   QTest::mouseClick(find<QAbstractButton>("swapLetters"), Qt::LeftButton);
   type("stockFactor", "150");
   const auto end = editor().json();
@@ -208,6 +210,7 @@ TEST_F(WindowTest, AProductOfTheCatalogueGoesOnTheShelfAndTwiceOnlyOnce) {
 }
 
 TEST_F(WindowTest, SwappedLettersLeaveTheContentsWhereTheyAre) {
+  window->showStation(3);
   const auto contents = find<QLabel>("tankContents0")->text();
   QTest::mouseClick(find<QAbstractButton>("swapLetters"), Qt::LeftButton);
   EXPECT_EQ(find<QLabel>("tankTitle0")->text(), "B · calcium side");

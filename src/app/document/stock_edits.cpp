@@ -2,6 +2,8 @@
 
 #include "base/decimal.h"
 #include "document/formula_editor.h"
+#include "stock/stock_as_product.h"
+#include "stock_words.h"
 
 #include <algorithm>
 #include <cmath>
@@ -46,7 +48,8 @@ void StockEdits::setTank(std::size_t tank, const QString& words, const std::stri
 void StockEdits::addTank(core::TankUse use) {
   Json stock = m_editor.json()["stock"];
   auto& tanks = stock["tanks"];
-  const auto litres = use == core::TankUse::Salts && !tanks.empty() ? tanks[0]["volume"] : exchange::amountJson("60", "L");
+  const auto litres =
+      use == core::TankUse::Salts && !tanks.empty() ? tanks[0]["volume"] : exchange::amountJson("60", "L");
   Json tank{{"name", freeName(tanks, use)}, {"volume", litres}};
   if (use != core::TankUse::Salts) tank["use"] = useKey(use);
   tanks.push_back(tank);
@@ -68,7 +71,8 @@ void StockEdits::addTank(core::TankUse use) {
     if (!m_editor.document().given.request.alkalinityLeftMeqPerL && dose)
       edit.changes.push_back(
           {"/alkalinity_left", m_editor.json().value("alkalinity_left", Json()),
-           exchange::amountJson(core::decimalText(std::round(dose->alkalinityLeftEqPerLitre * 1e5) / 100), "meq/L")});
+           exchange::amountJson(core::decimalText(std::round(dose->alkalinityLeftEqPerLitre * 1e5) / 100),
+                                "meq/L")});
   }
   m_editor.apply(edit);
 }
@@ -139,7 +143,8 @@ void StockEdits::move(const std::string& product, std::size_t from, std::size_t 
   stock["placed"] = placed;
   const auto& name = m_editor.answer().stock.tanks[to].tank.name;
   put(QString("%1%2 into tank %3")
-          .arg(half ? "half of " : "", QString::fromStdString(m_editor.nameOf(product)), QString::fromStdString(name)),
+          .arg(half ? "half of " : "", QString::fromStdString(m_editor.nameOf(product)),
+               QString::fromStdString(name)),
       stock);
 }
 
@@ -155,6 +160,27 @@ void StockEdits::byRules(const std::string& product) {
 
 bool StockEdits::isByHand(const std::string& product) const {
   return m_editor.document().given.stock.shares.contains(product);
+}
+
+void StockEdits::keepAsProduct(std::size_t tank) {
+  const auto& content = m_editor.answer().stock.tanks[tank];
+  const auto& products = m_editor.document().given.request.shelf;
+  const auto stock = core::stockAsProduct(products, content);
+  Json label = Json::array();
+  for (const auto& [key, percent] : stock.percentByMass)
+    label.push_back({{"key", key}, {"percent", words::figure(percent)}});
+  Json shelf = m_editor.json()["shelf"];
+  std::string id = "own_stock_" + content.tank.name;
+  while (m_editor.indexOf(id) >= 0)
+    id += "_";
+  const auto name = "stock " + words::tankTitle(products, content);
+  shelf.push_back({{"id", id},
+                   {"name", name},
+                   {"label", label},
+                   {"liquid", true},
+                   {"density_kg_per_l", words::figure(stock.densityKgPerLitre)},
+                   {"on", false}});
+  m_editor.apply({name + " onto the shelf", {{"/shelf", m_editor.json()["shelf"], shelf}}, ""});
 }
 
 bool StockEdits::acidToAimedPh() {

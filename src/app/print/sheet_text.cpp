@@ -92,8 +92,9 @@ private:
       weights[item.product] = item.mass;
     const auto holds = QString::fromStdString(words::tankSide(m_shelf, content));
     const auto side = holds == "calcium side" ? holds + ": never with concentrated sulfate or phosphate"
-                      : holds.contains("sulfate") || holds.contains("phosphate") ? holds + ": never with concentrated calcium"
-                                                                                 : holds;
+                      : holds.contains("sulfate") || holds.contains("phosphate")
+                          ? holds + ": never with concentrated calcium"
+                          : holds;
     const auto half = m_units.text(content.tank.volume * 0.5);
     return QString("<p style='margin-bottom:2px'><span style='font-size:12pt'><b>Tank %1</b></span> — %2 — "
                    "1:%3, make up to <b>%4</b></p>")

@@ -17,7 +17,8 @@ QString contents(const FormulaEditor& editor, const UnitsShown& units, const cor
   std::stable_sort(items.begin(), items.end(), [](const auto& a, const auto& b) { return a.mass > b.mass; });
   QStringList lines;
   for (const auto& item : items)
-    lines << QString("%1 %2").arg(units.text(item.mass), QString::fromStdString(editor.nameOf(shelf[item.product].id)).toHtmlEscaped());
+    lines << QString("%1 %2").arg(
+        units.text(item.mass), QString::fromStdString(editor.nameOf(shelf[item.product].id)).toHtmlEscaped());
   return lines.join(" · ");
 }
 
@@ -37,26 +38,41 @@ QString hazards(const FormulaEditor& editor, const core::TankContent& content) {
 
 /// What must never meet this tank as a concentrate.
 QString keepFrom(const core::TankContent& content, const QString& side) {
-  if (content.tank.use == core::TankUse::Acid) return "Never with bleach (hypochlorite), chelates, carbonates or silicate. Acid into water only.";
+  if (content.tank.use == core::TankUse::Acid)
+    return "Never with bleach (hypochlorite), chelates, carbonates or silicate. Acid into water only.";
   if (side == "calcium side") return "Never mix with a sulfate or phosphate concentrate.";
   if (side.contains("sulfate") || side.contains("phosphate")) return "Never mix with a calcium concentrate.";
   return "Do not mix with another concentrate.";
 }
 
-QString label(const FormulaEditor& editor, const UnitsShown& units, const core::TankContent& content, const QString& date) {
+QString label(const FormulaEditor& editor, const UnitsShown& units, const core::TankContent& content,
+              const QString& date) {
   const auto side = QString::fromStdString(words::tankSide(editor.document().given.request.shelf, content));
   const auto dose = 1000 / content.factor;
-  return QString("<table width='100%' cellpadding='9' style='border: 1.5px solid black; margin-bottom: 10px'><tr>"
-                 "<td width='17%' align='center' valign='middle'><span style='font-size:40pt'><b>%1</b></span></td>"
-                 "<td><span style='font-size:17pt'><b>%2</b></span> &nbsp; <span style='font-size:12pt'>%3</span><br>"
-                 "<span style='font-size:13pt'><b>1:%4</b> &nbsp; %5 of feed</span> &nbsp; in %6, %7 kg/L<br>"
-                 "Contents: %8<br><b>%9</b><br>")
-             .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(), side, QString::fromStdString(editor.document().name).toHtmlEscaped(), localFigure(content.factor),
-                  UnitsShown::doseInAll(dose), units.text(content.tank.volume), localNumber(content.densityKgPerLitre, 3), contents(editor, units, content), keepFrom(content, side)) +
+  const auto name = QString::fromStdString(content.tank.name);
+  return QString("<table width='100%' cellpadding='9' cellspacing='0' border='1' style='border-style: solid; "
+                 "border-color: black'><tr>"
+                 "<td width='18%' align='center' valign='middle'><span "
+                 "style='font-size:%1pt'><b>%2</b></span></td>"
+                 "<td width='82%'><span style='font-size:17pt'><b>%3</b></span> &nbsp; <span "
+                 "style='font-size:12pt'>%4</span><br>")
+             .arg(name.size() <= 2   ? 40
+                  : name.size() <= 5 ? 22
+                                     : 13)
+             .arg(name.toHtmlEscaped(), side,
+                  QString::fromStdString(editor.document().name).toHtmlEscaped()) +
+         QString("<span style='font-size:15pt'><b>1:%1 &nbsp; %2</b></span> &nbsp; of feed<br>%3<br>"
+                 "%4, %5 kg/L. Contents: %6<br><b>%7</b><br>")
+             .arg(localFigure(content.factor), units.dose(dose), UnitsShown::doseInAll(dose),
+                  units.text(content.tank.volume), localNumber(content.densityKgPerLitre, 3),
+                  contents(editor, units, content), keepFrom(content, side)) +
          QString("Mixed on: %1 &nbsp; by: __________ &nbsp; checked: __________<br>"
-                 "<span style='font-size:7.5pt'>Hazards of the ingredients as bought; this is no classification of the mixture. The products' own labels and "
-                 "safety data sheets rule. Keep away from children, food and drink; keep closed.<br>%2</span></td></tr></table>")
-             .arg(date.toHtmlEscaped(), hazards(editor, content));
+                 "<span style='font-size:7.5pt'>Hazards of the ingredients as bought; this is no "
+                 "classification of the mixture. The products' own labels and "
+                 "safety data sheets rule. Keep away from children, food and drink; keep "
+                 "closed.<br>%2</span></td></tr></table>")
+             .arg(date.toHtmlEscaped(), hazards(editor, content)) +
+         "<p style='font-size:4pt'> </p>";
 }
 
 } // namespace

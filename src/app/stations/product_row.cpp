@@ -76,6 +76,8 @@ QString ProductRow::carries() const {
     if (n != core::Nutrient::N && product.composition.massFraction.of(n) > 0.004)
       parts << QString::fromStdString(words::nutrientSymbol(n));
   }
+  if (const auto grams = m_editor.gramsOf(m_id); grams && product.liquid && product.densityKgPerL)
+    parts.prepend(m_units.stockText(core::Volume::fromLitres(grams->kilograms() / *product.densityKgPerL)));
   if (product.composition.role == core::ProductRole::Acid) parts << "acid";
   if (product.composition.role == core::ProductRole::Base) parts << "base";
   return parts.join(" · ");

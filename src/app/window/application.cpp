@@ -74,8 +74,10 @@ int runApplication(int argc, char** argv) {
   const QCommandLineOption sheet("sheet", "write the bench sheet as a PDF and end", "file");
   const QCommandLineOption labels("labels", "write the tanks' labels as a PDF and end", "file");
   const QCommandLineOption timing("time-start", "print the milliseconds to a usable window and end");
-  const QCommandLineOption section(
-      "section", "with --screenshot: section of the book (0 batches ... 8 copies) or part of the stocks (0 way ... 6 levels)", "number");
+  const QCommandLineOption section("section",
+                                   "with --screenshot: section of the book (0 batches ... 8 copies) or part "
+                                   "of the stocks (0 way ... 6 levels)",
+                                   "number");
   const QCommandLineOption find("find", "with --screenshot: text typed into the finder", "text");
   parser.addOptions({demo, darkOption, grab, station, section, find, sheet, labels, timing});
   parser.process(application);
@@ -83,7 +85,8 @@ int runApplication(int argc, char** argv) {
   QSettings settings("butte", "butte");
   loadFonts();
   applyTheme(parser.isSet(darkOption) || settings.value("view/dark", false).toBool());
-  const bool ephemeral = parser.isSet(grab) || parser.isSet(timing) || parser.isSet(sheet) || parser.isSet(labels);
+  const bool ephemeral =
+      parser.isSet(grab) || parser.isSet(timing) || parser.isSet(sheet) || parser.isSet(labels);
   QTemporaryDir aside; // pictures and timings touch nothing of the person's
   const auto folder =
       ephemeral ? aside.path() : QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);

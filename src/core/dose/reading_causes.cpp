@@ -11,7 +11,8 @@ constexpr double meterPercent = 5;
 constexpr double temperaturePercentPerKelvin = 2;     // usual compensation of pens (common practice)
 constexpr double coldestWater = 4, warmestWater = 40; // degC of a feed that somebody measures
 constexpr double farFetched = 4;
-constexpr double rareMixUp = 1; // a shut side or a wrong scale happens less often than a few per cent of volume
+constexpr double rareMixUp =
+    1; // a shut side or a wrong scale happens less often than a few per cent of volume
 constexpr std::array<double, 6> scaleFactors{500.0 / 700, 500.0 / 640, 640.0 / 700,
                                              700.0 / 500, 640.0 / 500, 700.0 / 640};
 

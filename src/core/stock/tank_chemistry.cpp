@@ -171,10 +171,24 @@ bool TankChemistry::findAmounts(double waterKgPerLitre) {
   return true;
 }
 
-Solutes TankChemistry::takenBy(const TankSolid& solid) const {
+namespace {
+
+const Stoichiometry& stoichiometryOf(const TankSolid& solid) {
   const auto& data = EquilibriumData::instance();
-  const auto& made = solid.salt ? saltSolids()[*solid.salt].dissolved
-                                : data.solids()[*data.solidIndex(solid.name)].dissolved;
+  return solid.salt ? saltSolids()[*solid.salt].dissolved
+                    : data.solids()[*data.solidIndex(solid.name)].dissolved;
+}
+
+} // namespace
+
+bool TankChemistry::holds(const TankSolid& solid, Component component) const {
+  const auto& parts = stoichiometryOf(solid).components;
+  return std::any_of(parts.begin(), parts.end(),
+                     [&](const auto& part) { return part.first == static_cast<std::size_t>(component); });
+}
+
+Solutes TankChemistry::takenBy(const TankSolid& solid) const {
+  const auto& made = stoichiometryOf(solid);
   Solutes out;
   for (const auto& [component, count] : made.components)
     out.mol[component] += count * solid.molPerLitre;

@@ -39,6 +39,8 @@ public:
   bool findAmounts(double waterKgPerLitre);
   /// What lies on the floor as this solid holds of each component, in mol per litre, its alkalinity too.
   Solutes takenBy(const TankSolid& solid) const;
+  /// True when the solid is made of this component, among others.
+  bool holds(const TankSolid& solid, Component component) const;
 
 private:
   struct Candidate {

@@ -33,8 +33,9 @@ std::optional<double> TankModel::saturation(std::size_t j) const {
 }
 
 bool TankModel::fallsAtAnyStrength(const TankSolid& solid) const {
-  const bool waterBringsSomething = m_makeUp.mol != Solutes{}.mol;
-  return waterBringsSomething && solid.saturation > 1 && m_reference / solid.saturation < scale(1);
+  constexpr auto carbonate = Component::Carbonate;
+  const bool fromWaterOnly = m_makeUp.of(carbonate) > 0 && solutesAt(1).of(carbonate) <= 0;
+  return fromWaterOnly && solid.saturation > 1 && m_chemistry.holds(solid, carbonate);
 }
 
 std::optional<TankModel::Ceiling> TankModel::ceiling() const {

@@ -52,7 +52,8 @@ public:
   /// All that a litre of the tank holds when it has settled, in mol: what lies on the floor is taken off.
   Solutes dissolvedPerLitre() const;
 
-  /// Of a solid that falls although the salts are no stronger than the feed: the make-up water drops it.
+  /// Of a carbonate that falls although no salt of the tank brings any: it is the make-up water's own lime,
+  /// and no more of it can fall than the water holds. That is no ceiling of the salts.
   bool fallsAtAnyStrength(const TankSolid& solid) const;
 
 private:

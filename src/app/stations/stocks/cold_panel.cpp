@@ -17,7 +17,8 @@ constexpr double usualNights[] = {5, 10, 15, 20}; // degC
 constexpr double nameWidth = 210, headHeight = 22;
 } // namespace
 
-ColdPanel::ColdPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent) : StockPanel(editor, units, parent) {
+ColdPanel::ColdPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
+    : StockPanel(editor, units, parent) {
   setObjectName("coldPanel");
   setAccessibleName("what crystallises on cold nights");
 }
@@ -27,7 +28,8 @@ void ColdPanel::refresh() {
   const auto& shelf = document.given.request.shelf;
   std::vector<core::Temperature> temperatures{document.given.stock.temperature};
   for (const double celsius : usualNights) {
-    if (std::abs(celsius - temperatures[0].celsius()) > 0.05) temperatures.push_back(core::Temperature::fromCelsius(celsius));
+    if (std::abs(celsius - temperatures[0].celsius()) > 0.05)
+      temperatures.push_back(core::Temperature::fromCelsius(celsius));
   }
   std::sort(temperatures.begin(), temperatures.end());
   m_columns.clear();
@@ -42,16 +44,23 @@ void ColdPanel::refresh() {
     for (const auto& night : core::coldNights(shelf, content, temperatures)) {
       Cell cell;
       cell.known = night.maxFactor.has_value();
-      cell.head = night.maxFactor ? QString("clear to 1:%1").arg(QString::fromStdString(words::ceilingFigure(*night.maxFactor))) : QString("not known");
+      cell.head =
+          night.maxFactor
+              ? QString("clear to 1:%1").arg(QString::fromStdString(words::ceilingFigure(*night.maxFactor)))
+              : QString("not known");
       if (content.tank.use == core::TankUse::Acid) cell.head = "stays mixed", cell.known = true;
       QStringList falls;
       for (const auto& f : night.falls) {
         if (f.gramsPerLitre < 0.02) continue;
-        falls << QString("%1 g/L %2").arg(localFigure(f.gramsPerLitre),
-                                         QString::fromStdString(f.product ? m_editor.nameOf(shelf[*f.product].id) : words::solidName(f.solid)));
+        falls << QString("%1 g/L %2")
+                     .arg(localFigure(f.gramsPerLitre),
+                          QString::fromStdString(f.product ? m_editor.nameOf(shelf[*f.product].id)
+                                                           : words::solidName(f.solid)));
       }
       cell.falls = !falls.isEmpty();
-      cell.detail = falls.isEmpty() ? (night.unknown.empty() || !night.maxFactor ? QString() : QString("some not known")) : "▲ falls: " + falls.join(", ");
+      cell.detail = falls.isEmpty()
+                        ? (night.unknown.empty() || !night.maxFactor ? QString() : QString("some not known"))
+                        : "▲ falls: " + falls.join(", ");
       cell.known = cell.known && cell.detail != "some not known";
       spoken << line.tank + " at " + m_columns[line.cells.size()] + ": " + cell.head + " " + cell.detail;
       line.cells.push_back(cell);
@@ -69,13 +78,16 @@ void ColdPanel::paintEvent(QPaintEvent*) {
   p.setFont(faceOf(12, true));
   p.setPen(t.inkSoft);
   for (std::size_t c = 0; c < m_columns.size(); ++c)
-    p.drawText(QRectF(nameWidth + each * static_cast<double>(c) + 6, 0, each - 8, headHeight), Qt::AlignLeft | Qt::AlignVCenter, m_columns[c]);
-  const double h = std::min(52.0, (height() - headHeight) / static_cast<double>(std::max<std::size_t>(1, m_lines.size())));
+    p.drawText(QRectF(nameWidth + each * static_cast<double>(c) + 6, 0, each - 8, headHeight),
+               Qt::AlignLeft | Qt::AlignVCenter, m_columns[c]);
+  const double h =
+      std::min(52.0, (height() - headHeight) / static_cast<double>(std::max<std::size_t>(1, m_lines.size())));
   for (std::size_t l = 0; l < m_lines.size(); ++l) {
     const double y = headHeight + h * static_cast<double>(l);
     p.setFont(faceOf(13, true));
     p.setPen(t.ink);
-    p.drawText(QRectF(0, y, nameWidth - 8, h), Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap, m_lines[l].tank);
+    p.drawText(QRectF(0, y, nameWidth - 8, h), Qt::AlignLeft | Qt::AlignVCenter | Qt::TextWordWrap,
+               m_lines[l].tank);
     for (std::size_t c = 0; c < m_lines[l].cells.size(); ++c) {
       const auto& cell = m_lines[l].cells[c];
       const QRectF box(nameWidth + each * static_cast<double>(c), y + 2, each - 4, h - 4);

@@ -11,7 +11,8 @@ namespace butte::app {
 namespace {
 constexpr double endWidth = 190, pipeHeight = 16, lineHeight = 16;
 
-void paintLines(QPainter& p, const QStringList& lines, double x, double y, double width, Qt::Alignment align) {
+void paintLines(QPainter& p, const QStringList& lines, double x, double y, double width,
+                Qt::Alignment align) {
   const auto& t = theme();
   for (int i = 0; i < lines.size(); ++i) {
     p.setFont(faceOf(i == 0 ? 13 : 12, i == 0));
@@ -76,10 +77,12 @@ void DilutionPicture::paintEvent(QPaintEvent*) {
   p.drawRect(whole.adjusted(-2, 0, 0, 0));
   const double room = width() - 2 * endWidth;
   const double each = room / static_cast<double>(std::max<std::size_t>(1, m_inlets.size()));
-  paintLines(p, m_water, 2, pipe - lineHeight * static_cast<double>(m_water.size()) - 6, endWidth - 10, Qt::AlignLeft);
+  paintLines(p, m_water, 2, pipe - lineHeight * static_cast<double>(m_water.size()) - 6, endWidth - 10,
+             Qt::AlignLeft);
   for (std::size_t i = 0; i < m_inlets.size(); ++i)
     paintInlet(p, m_inlets[i], endWidth + each * static_cast<double>(i), each, pipe);
-  paintLines(p, m_feed, width() - endWidth + 8, pipe - lineHeight * static_cast<double>(m_feed.size()) - 6, endWidth - 12, Qt::AlignRight);
+  paintLines(p, m_feed, width() - endWidth + 8, pipe - lineHeight * static_cast<double>(m_feed.size()) - 6,
+             endWidth - 12, Qt::AlignRight);
 }
 
 } // namespace butte::app

@@ -6,14 +6,14 @@
 
 namespace butte::app {
 
-/// The way of the drop: the water in its pipe, each tank giving its share, what the meter would show after each,
-/// the tap.
+/// The way of the drop: the water in its pipe, each tank giving its share, what the meter would show after
+/// each, the tap.
 class DilutionPicture : public QWidget {
 public:
   struct Inlet {
-    QString title;       ///< "A · calcium side"
-    QStringList rates;   ///< "10 mL per L", "16 L per hour" ...
-    QString readsBehind; ///< EC in the pipe behind it
+    QString title;                                        ///< "A · calcium side"
+    QStringList rates;                                    ///< "10 mL per L", "16 L per hour" ...
+    QString readsBehind;                                  ///< EC in the pipe behind it
     std::vector<std::pair<std::string, double>> products; ///< with their share of the salts
   };
 

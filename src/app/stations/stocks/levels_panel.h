@@ -6,8 +6,8 @@ class QGridLayout;
 
 namespace butte::app {
 
-/// What the levels say: where the line for a volume is in each vessel, and what was drawn from each tank, which
-/// tells a clogged line, an injector's true ratio, and what the plants got.
+/// What the levels say: where the line for a volume is in each vessel, and what was drawn from each tank,
+/// which tells a clogged line, an injector's true ratio, and what the plants got.
 class LevelsPanel : public StockPanel {
   Q_OBJECT
 

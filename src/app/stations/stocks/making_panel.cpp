@@ -26,9 +26,11 @@ MakingPanel::MakingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   m_text->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   m_text->setFont(faceOf(12));
   m_acidToPh->setObjectName("acidToPh");
-  m_acidToPh->setToolTip("So much acid that the injector's ratio alone brings the water to the aimed pH; its nutrients count in the formula");
+  m_acidToPh->setToolTip("So much acid that the injector's ratio alone brings the water to the aimed pH; its "
+                         "nutrients count in the formula");
   connect(m_acidToPh, &QPushButton::clicked, this, [this] {
-    if (!StockEdits(m_editor).acidToAimedPh()) emit message("The water's alkalinity is not known, or this acid can't get there.");
+    if (!StockEdits(m_editor).acidToAimedPh())
+      emit message("The water's alkalinity is not known, or this acid can't get there.");
   });
   auto* labels = new QPushButton("Labels as PDF…");
   labels->setObjectName("labelsPdf");
@@ -36,7 +38,8 @@ MakingPanel::MakingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   connect(labels, &QPushButton::clicked, this, &MakingPanel::labelsAsked);
   auto* row = new QHBoxLayout;
   row->setSpacing(6);
-  const auto temperature = [&](const QString& name, const QString& id, const char* path, const QString& usual) {
+  const auto temperature = [&](const QString& name, const QString& id, const char* path,
+                               const QString& usual) {
     row->addWidget(words(name));
     row->addWidget(field(name, id, path, Kind::Temperature, 0, 100, [usual] { return usual; }));
     row->addWidget(words("°C"));
@@ -64,22 +67,30 @@ QString MakingPanel::tankText(std::size_t t) const {
   const auto& document = m_editor.document();
   const auto& shelf = document.given.request.shelf;
   const auto celsius = [](core::Temperature c) { return localNumber(c.celsius(), 0) + " °C"; };
-  QString out = QString("<b style='font-size:14px'>%1</b>").arg(QString::fromStdString(words::tankTitle(shelf, content)).toHtmlEscaped());
+  QString out = QString("<b style='font-size:14px'>%1</b>")
+                    .arg(QString::fromStdString(words::tankTitle(shelf, content)).toHtmlEscaped());
   const auto made = core::dissolve(shelf, content, document.dosing.dissolving);
-  out += QString("<br>Pour %1 of water in all; the salts take up the rest. <b>Fill to the %2 mark</b>, never add salts to %2 of water. The "
+  out += QString("<br>Pour %1 of water in all; the salts take up the rest. <b>Fill to the %2 mark</b>, never "
+                 "add salts to %2 of water. The "
                  "finished stock weighs %3 kg/L.")
-             .arg(m_units.stockText(made.addedWater), m_units.text(content.tank.volume), localNumber(content.densityKgPerLitre, 3));
+             .arg(m_units.stockText(made.addedWater), m_units.text(content.tank.volume),
+                  localNumber(content.densityKgPerLitre, 3));
   if (content.tank.use == core::TankUse::Acid) return out;
   if (made.kilojoules > 0 && made.lowest < document.dosing.dissolving.coldWater) {
     QStringList chills;
     for (const auto& chill : made.chills) {
-      if (chill.kilojoules > 0.15 * made.kilojoules) chills << QString::fromStdString(m_editor.nameOf(shelf[chill.product].id));
+      if (chill.kilojoules > 0.15 * made.kilojoules)
+        chills << QString::fromStdString(m_editor.nameOf(shelf[chill.product].id));
     }
     const auto who = chills.join(", ");
-    out += QString("<br>%1 chill it: down to <b>%2</b> in half of the water, %3 at the mark. ").arg(who.left(1).toUpper() + who.mid(1), celsius(made.lowest), celsius(made.finished));
-    out += made.hot ? *made.hot > core::Volume{} ? QString("<b>%1 hot</b> of it brings it to %2.").arg(m_units.stockText(*made.hot), celsius(document.dosing.dissolving.wanted))
-                                                 : QString("Warm enough as it is.")
-                    : QString("Not even all of it hot would bring it to %1: wait, or stir longer.").arg(celsius(document.dosing.dissolving.wanted));
+    out += QString("<br>%1 chill it: down to <b>%2</b> in half of the water, %3 at the mark. ")
+               .arg(who.left(1).toUpper() + who.mid(1), celsius(made.lowest), celsius(made.finished));
+    out += made.hot ? *made.hot > core::Volume{}
+                          ? QString("<b>%1 hot</b> of it brings it to %2.")
+                                .arg(m_units.stockText(*made.hot), celsius(document.dosing.dissolving.wanted))
+                          : QString("Warm enough as it is.")
+                    : QString("Not even all of it hot would bring it to %1: wait, or stir longer.")
+                          .arg(celsius(document.dosing.dissolving.wanted));
   }
   QStringList unknown;
   for (const auto j : made.unknown)
@@ -92,12 +103,15 @@ QString MakingPanel::preStockText(std::size_t t) const {
   const auto& document = m_editor.document();
   const auto& shelf = document.given.request.shelf;
   QString out;
-  for (const auto& bottle : core::preStocks(shelf, m_editor.answer().stock.tanks, document.scales, document.given.stock.temperature)) {
+  for (const auto& bottle : core::preStocks(shelf, m_editor.answer().stock.tanks, document.scales,
+                                            document.given.stock.temperature)) {
     if (bottle.tank != t) continue;
     QStringList items;
     for (const auto& item : bottle.items)
-      items << QString("%1 %2").arg(m_units.text(item.toWeigh), QString::fromStdString(m_editor.nameOf(shelf[item.product].id)));
-    out += QString("<br><b>Pre-stock</b>, since the scale is too coarse: %1 in %2 of water; <b>%3 into each fill</b>, for %4 fills.%5")
+      items << QString("%1 %2").arg(m_units.text(item.toWeigh),
+                                    QString::fromStdString(m_editor.nameOf(shelf[item.product].id)));
+    out += QString("<br><b>Pre-stock</b>, since the scale is too coarse: %1 in %2 of water; <b>%3 into each "
+                   "fill</b>, for %4 fills.%5")
                .arg(items.join(", "), m_units.stockText(bottle.bottle), m_units.stockText(bottle.perFill))
                .arg(bottle.fills)
                .arg(bottle.clear ? QString() : QString(" ▲ It does not stay clear: use a finer scale."));
@@ -112,8 +126,11 @@ QString MakingPanel::acidText(std::size_t t) const {
     if (acid.tank != t) continue;
     out += QString("<br><b>%1 %2</b> in the tank: %3 % acid. ")
                .arg(acid.volume ? m_units.stockText(*acid.volume) : m_units.text(acid.mass),
-                    QString::fromStdString(m_editor.nameOf(shelf[acid.product].id)), localFigure(acid.strengthPercent));
-    if (acid.waterPh) out += QString("Through the injector the water comes to <b>pH %1</b>.").arg(localNumber(*acid.waterPh, 1));
+                    QString::fromStdString(m_editor.nameOf(shelf[acid.product].id)),
+                    localFigure(acid.strengthPercent));
+    if (acid.waterPh)
+      out +=
+          QString("Through the injector the water comes to <b>pH %1</b>.").arg(localNumber(*acid.waterPh, 1));
     for (const auto& line : words::acidTankCautions(shelf[acid.product], acid.warmsByKelvin))
       out += "<br>⚠ " + QString::fromStdString(line).toHtmlEscaped();
   }
@@ -124,12 +141,15 @@ void MakingPanel::refresh() {
   const auto& plan = m_editor.document().given.acid;
   m_acidToPh->setText(QString("Acid to pH %1").arg(localNumber(plan.targetPh, 1)));
   const auto& tanks = m_editor.answer().stock.tanks;
-  const bool acidTank = std::any_of(tanks.begin(), tanks.end(), [](const auto& c) { return c.tank.use == core::TankUse::Acid; });
+  const bool acidTank = std::any_of(tanks.begin(), tanks.end(),
+                                    [](const auto& c) { return c.tank.use == core::TankUse::Acid; });
   m_acidToPh->setVisible(acidTank);
   QString cells;
   for (std::size_t t = 0; t < tanks.size(); ++t) {
     if (tanks[t].items.empty()) continue;
-    cells += QString("<td valign='top' width='%1%' style='padding-right:16px'>%2</td>").arg(100 / static_cast<int>(tanks.size())).arg(tankText(t) + preStockText(t) + acidText(t));
+    cells += QString("<td valign='top' width='%1%' style='padding-right:16px'>%2</td>")
+                 .arg(100 / static_cast<int>(tanks.size()))
+                 .arg(tankText(t) + preStockText(t) + acidText(t));
   }
   m_text->setText("<table width='100%'><tr>" + cells + "</tr></table>");
 }

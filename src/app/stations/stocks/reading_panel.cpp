@@ -28,9 +28,13 @@ ReadingPanel::ReadingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pa
   for (int i = 0; i < readingRows; ++i) {
     const auto path = "readings/" + std::to_string(i);
     grid->addWidget(words(QString("reading %1").arg(i + 1)), i + 1, 0);
-    grid->addWidget(field(QString("dose of reading %1").arg(i + 1), QString("readingDose%1").arg(i), path + "/ml_per_l", Kind::Plain, 0, 1000,
-                          [this] { return localFigure(m_editor.answer().stock.doseMlPerLitre); }), i + 1, 1);
-    grid->addWidget(field(QString("reading %1").arg(i + 1), QString("readingEc%1").arg(i), path + "/ec", Kind::Conductivity, 0, 30000, [] { return QString("—"); }), i + 1, 2);
+    grid->addWidget(field(QString("dose of reading %1").arg(i + 1), QString("readingDose%1").arg(i),
+                          path + "/ml_per_l", Kind::Plain, 0, 1000,
+                          [this] { return localFigure(m_editor.answer().stock.doseMlPerLitre); }),
+                    i + 1, 1);
+    grid->addWidget(field(QString("reading %1").arg(i + 1), QString("readingEc%1").arg(i), path + "/ec",
+                          Kind::Conductivity, 0, 30000, [] { return QString("—"); }),
+                    i + 1, 2);
     grid->addWidget(unitLabel(Kind::Conductivity), i + 1, 3);
   }
   grid->setRowStretch(readingRows + 1, 1);
@@ -63,44 +67,62 @@ void ReadingPanel::refresh() {
   };
   const auto& readings = document.dosing.readings;
   if (readings.empty()) {
-    m_line->setText("Type what the meter read at one or more doses: the water alone is a dose of 0. Two tell base and slope.");
+    m_line->setText("Type what the meter read at one or more doses: the water alone is a dose of 0. Two tell "
+                    "base and slope.");
     m_causes->clear();
     return;
   }
   QString text;
   std::vector<core::DosedReading> against;
   for (const auto& r : readings) {
-    text += QString("at %1 mL per L: read <b>%2</b>, expected %3<br>").arg(localFigure(r.x), m_units.text(r.reading), m_units.text(expected(r.x)));
+    text += QString("at %1 mL per L: read <b>%2</b>, expected %3<br>")
+                .arg(localFigure(r.x), m_units.text(r.reading), m_units.text(expected(r.x)));
     against.push_back({(expected(r.x) - expected(0)).milliSiemensPerCm(), r.reading});
   }
   if (const auto line = core::fitReadings(readings))
     text += QString("The line through them: base <b>%1</b>, %2 for each mL per L.")
-                .arg(m_units.text(line->base), m_units.text(core::Conductivity::fromMilliSiemensPerCm(line->slope)));
+                .arg(m_units.text(line->base),
+                     m_units.text(core::Conductivity::fromMilliSiemensPerCm(line->slope)));
   if (const auto curve = core::fitReadings(against))
-    text += QString("<br>By the curve of this formula: the water reads <b>%1</b> and the stocks give <b>%2 %</b> of their due (as if at 1:%3).")
-                .arg(m_units.text(curve->base), localNumber(100 * curve->slope, 0), localNumber(document.given.stock.factor / std::max(0.01, curve->slope), 0));
+    text += QString("<br>By the curve of this formula: the water reads <b>%1</b> and the stocks give <b>%2 "
+                    "%</b> of their due (as if at 1:%3).")
+                .arg(m_units.text(curve->base), localNumber(100 * curve->slope, 0),
+                     localNumber(document.given.stock.factor / std::max(0.01, curve->slope), 0));
   m_line->setText(text);
   const auto& last = readings.back();
-  core::ReadingGap gap{expected(last.x), last.reading, answer.water.conductivity, document.dosing.reservoir.volume, {}};
+  core::ReadingGap gap{
+      expected(last.x), last.reading, answer.water.conductivity, document.dosing.reservoir.volume, {}};
   std::vector<std::string> names;
   for (std::size_t t = 0; t < delivery.tankCount(); ++t) {
     const double of = last.x / answer.stock.doseMlPerLitre;
     std::vector<double> draws(delivery.tankCount(), of);
     draws[t] = 0;
-    if (!answer.stock.tanks[t].items.empty()) gap.withTankShut.push_back(delivery.conductivity(draws, of));
-    else gap.withTankShut.push_back(gap.expected);
+    if (!answer.stock.tanks[t].items.empty())
+      gap.withTankShut.push_back(delivery.conductivity(draws, of));
+    else
+      gap.withTankShut.push_back(gap.expected);
     names.push_back(answer.stock.tanks[t].tank.name);
   }
-  QString causes = QString("<b>The last reading %1.</b>").arg(gap.read > gap.expected ? "is above what was expected" : "is below what was expected");
+  QString causes =
+      QString("<b>The last reading %1.</b>")
+          .arg(gap.read > gap.expected ? "is above what was expected" : "is below what was expected");
   int number = 0;
   for (const auto& cause : core::causesOf(gap)) {
     if (cause.cause == core::ReadingCause::WithinMeter) {
       causes = "<b>" + QString::fromStdString(words::causeText(cause, gap, names)) + "</b>";
       break;
     }
-    causes += QString("<br>%1. %2").arg(++number).arg(QString::fromStdString(words::causeText(cause, gap, names)).toHtmlEscaped());
+    causes += QString("<br>%1. %2")
+                  .arg(++number)
+                  .arg(QString::fromStdString(words::causeText(cause, gap, names)).toHtmlEscaped());
   }
-  m_causes->setText(causes + (number > 0 ? QString("<br><span style='color:%1'>Each by itself would explain it; the likeliest first.</span>").arg(theme().inkSoft.name()) : QString()));
+  m_causes->setText(
+      causes +
+      (number > 0
+           ? QString(
+                 "<br><span style='color:%1'>Each by itself would explain it; the likeliest first.</span>")
+                 .arg(theme().inkSoft.name())
+           : QString()));
 }
 
 } // namespace butte::app

@@ -3,8 +3,8 @@
 
 namespace butte::app {
 
-/// The meter says otherwise: readings at known doses against what the formula expects, and the likely causes of
-/// the difference, each with its size.
+/// The meter says otherwise: readings at known doses against what the formula expects, and the likely causes
+/// of the difference, each with its size.
 class ReadingPanel : public StockPanel {
   Q_OBJECT
 

@@ -18,8 +18,8 @@ StockPanel::StockPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent
     : QWidget(parent), m_editor(editor), m_units(units) {
   const auto again = [this] {
     if (!isVisible()) return; // showEvent() makes up for it
+    refresh();                // may make fields for tanks that came
     refreshFields();
-    refresh();
   };
   connect(&editor, &FormulaEditor::changed, this, again);
   connect(&units, &UnitsShown::changed, this, again);
@@ -27,8 +27,8 @@ StockPanel::StockPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent
 
 void StockPanel::showEvent(QShowEvent* event) {
   QWidget::showEvent(event);
-  refreshFields();
   refresh();
+  refreshFields();
 }
 
 std::string StockPanel::unitKey(Kind kind) const {
@@ -59,8 +59,8 @@ QString StockPanel::unitName(Kind kind) const {
   return {};
 }
 
-NumberField* StockPanel::field(const QString& name, const QString& id, const std::string& path, Kind kind, double least,
-                               double most, std::function<QString()> otherwise) {
+NumberField* StockPanel::field(const QString& name, const QString& id, const std::string& path, Kind kind,
+                               double least, double most, std::function<QString()> otherwise) {
   auto* made = new NumberField({name, unitName(kind), least, most, true});
   made->setObjectName(id);
   made->setFixedWidth(64);
@@ -74,8 +74,10 @@ NumberField* StockPanel::field(const QString& name, const QString& id, const std
 void StockPanel::keep(const Bound& bound, const QString& name, const QString& digits) {
   Json value;
   const auto text = digits.toStdString();
-  if (!digits.isEmpty()) value = bound.kind == Kind::Plain ? Json(text) : exchange::amountJson(text, unitKey(bound.kind));
-  const auto words = digits.isEmpty() ? name + ": the usual" : name + " to " + digits + " " + unitName(bound.kind);
+  if (!digits.isEmpty())
+    value = bound.kind == Kind::Plain ? Json(text) : exchange::amountJson(text, unitKey(bound.kind));
+  const auto words =
+      digits.isEmpty() ? name + ": the usual" : name + " to " + digits + " " + unitName(bound.kind);
   StockEdits(m_editor).setDosing(words.trimmed(), bound.path, value);
 }
 
@@ -94,8 +96,9 @@ void StockPanel::refreshFields() {
       const auto unit = value["unit"].get<std::string>();
       const auto digits = value["amount"].get<std::string>();
       const auto converted = core::convert(core::parseDecimal(digits).value_or(0), unit, unitKey(bound.kind));
-      bound.field->show(unit == unitKey(bound.kind) || !converted ? QString::fromStdString(digits)
-                                                                  : QString::fromStdString(words::figure(*converted)));
+      bound.field->show(unit == unitKey(bound.kind) || !converted
+                            ? QString::fromStdString(digits)
+                            : QString::fromStdString(words::figure(*converted)));
     }
   }
 }

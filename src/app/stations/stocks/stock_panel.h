@@ -14,8 +14,8 @@ namespace butte::app {
 class FormulaEditor;
 class UnitsShown;
 
-/// What the parts of the Stocks station have in common: they are worked out only while they are seen, and their
-/// fields keep what is typed in `dosing` of the formula, in the unit it was typed in.
+/// What the parts of the Stocks station have in common: they are worked out only while they are seen, and
+/// their fields keep what is typed in `dosing` of the formula, in the unit it was typed in.
 class StockPanel : public QWidget {
   Q_OBJECT
 
@@ -32,8 +32,8 @@ protected:
   virtual void refresh() = 0;
   void showEvent(QShowEvent* event) override;
 
-  /// A field for one place of `dosing`; may be emptied: then the usual figure counts. `otherwise` is what stands
-  /// in an empty field, greyed.
+  /// A field for one place of `dosing`; may be emptied: then the usual figure counts. `otherwise` is what
+  /// stands in an empty field, greyed.
   NumberField* field(const QString& name, const QString& id, const std::string& path, Kind kind, double least,
                      double most, std::function<QString()> otherwise = {});
   /// The unit that the fields of a kind are typed in now.

@@ -6,21 +6,20 @@ class QButtonGroup;
 class QComboBox;
 class QHBoxLayout;
 class QLabel;
-class QPushButton;
 class QStackedWidget;
 
 namespace butte::app {
 
 class BookDesk;
 class FormulaEditor;
-class NumberField;
 class StockPanel;
+class StrengthBar;
 class StrengthRuler;
 class TankCard;
 class UnitsShown;
 
-/// The Stocks station: how strong, the tanks as they are, and below them what one wants to know of them: the way
-/// to the tap, cold nights, making them, how long they last, a vessel by hand, the meter, the levels.
+/// The Stocks station: how strong, the tanks as they are, and below them what one wants to know of them: the
+/// way to the tap, cold nights, making them, how long they last, a vessel by hand, the meter, the levels.
 class StocksPage : public QWidget {
   Q_OBJECT
 
@@ -38,12 +37,9 @@ protected:
   void showEvent(QShowEvent* event) override;
 
 private:
-  QWidget* makeStrength();
   QWidget* makeParts();
-  NumberField* makeField(const QString& name, const QString& id, double least, double most, int width);
   void makeCards();
   void refresh();
-  QString makesText() const;
   void refreshRuler();
   void refreshApart();
   void refreshBeside();
@@ -55,9 +51,9 @@ private:
   UnitsShown& m_units;
   BookDesk& m_desk;
   StrengthRuler* m_ruler = nullptr;
-  NumberField *m_factor = nullptr, *m_coldest = nullptr, *m_margin = nullptr, *m_alkalinity = nullptr;
-  QComboBox *m_form = nullptr, *m_beside = nullptr;
-  QLabel *m_dose = nullptr, *m_apart = nullptr, *m_besideText = nullptr;
+  QComboBox* m_beside = nullptr;
+  QLabel *m_apart = nullptr, *m_besideText = nullptr;
+  StrengthBar* m_strength = nullptr;
   QHBoxLayout* m_cardRow = nullptr;
   std::vector<TankCard*> m_cards;
   QButtonGroup* m_partButtons = nullptr;

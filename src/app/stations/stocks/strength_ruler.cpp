@@ -39,14 +39,16 @@ void StrengthRuler::show(double factor, std::vector<Mark> marks) {
   m_marks = std::move(marks);
   QStringList words{QString("1 to %1").arg(localFigure(factor))};
   for (const auto& m : m_marks)
-    words << (m.ceiling > 0 ? QString("%1 clear up to 1 to %2").arg(m.name, QString::fromStdString(words::ceilingFigure(m.ceiling)))
+    words << (m.ceiling > 0 ? QString("%1 clear up to 1 to %2")
+                                  .arg(m.name, QString::fromStdString(words::ceilingFigure(m.ceiling)))
                             : m.name + " not known");
   setAccessibleDescription(words.join(", "));
   update();
 }
 
 double StrengthRuler::xOf(double factor) const {
-  const double t = std::log(std::clamp(factor, thinnest, strongest) / thinnest) / std::log(strongest / thinnest);
+  const double t =
+      std::log(std::clamp(factor, thinnest, strongest) / thinnest) / std::log(strongest / thinnest);
   return side + t * (width() - 2 * side);
 }
 
@@ -88,7 +90,8 @@ void StrengthRuler::paintMarks(QPainter& p) const {
     const bool over = m_factor > m.ceiling;
     const double x = xOf(m.ceiling);
     const auto text = QString("%1 clear up to 1:%2 (%3)%4")
-                          .arg(m.name, QString::fromStdString(words::ceilingFigure(m.ceiling)), m.limitedBy, over ? " ▲" : "");
+                          .arg(m.name, QString::fromStdString(words::ceilingFigure(m.ceiling)), m.limitedBy,
+                               over ? " ▲" : "");
     const double w = metrics.horizontalAdvance(text) + 4;
     QRectF room(x - w - 5 < 0 ? x + 5 : x - w - 5, 0, w, 14);
     // Another mark's line must not run through the words either.

@@ -4,8 +4,8 @@
 
 namespace butte::app {
 
-/// How strong the stocks are, as one control: a ruler from thin to strong with every tank's ceiling on it. The
-/// handle is dragged, or moved with the arrow keys.
+/// How strong the stocks are, as one control: a ruler from thin to strong with every tank's ceiling on it.
+/// The handle is dragged, or moved with the arrow keys.
 class StrengthRuler : public QWidget {
   Q_OBJECT
 

@@ -22,6 +22,13 @@ namespace butte::app {
 
 using exchange::Json;
 
+namespace {
+QString dayText(const QDate& day) {
+  const auto text = QLocale().toString(day, QLocale::ShortFormat);
+  return day < QDate::currentDate() ? "▲ " + text + ", overdue" : text;
+}
+} // namespace
+
 SupplyPanel::SupplyPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : StockPanel(editor, units, parent), m_mixedOn(new QLineEdit), m_tanks(new QLabel), m_season(new QLabel) {
   m_mixedOn->setObjectName("mixedOn");
@@ -30,21 +37,26 @@ SupplyPanel::SupplyPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   m_mixedOn->setPlaceholderText("2026-12-31");
   connect(m_mixedOn, &QLineEdit::textEdited, this, [this](const QString& text) {
     const bool day = QDate::fromString(text.trimmed(), Qt::ISODate).isValid();
-    if (!day && !text.trimmed().isEmpty()) return emit message("Mixed on: type the day as year-month-day, such as 2026-11-27.");
-    StockEdits(m_editor).setDosing("mixed on " + text, "mixed_on", text.trimmed().isEmpty() ? Json() : Json(text.trimmed().toStdString()));
+    if (!day && !text.trimmed().isEmpty())
+      return emit message("Mixed on: type the day as year-month-day, such as 2026-11-27.");
+    StockEdits(m_editor).setDosing("mixed on " + text, "mixed_on",
+                                   text.trimmed().isEmpty() ? Json() : Json(text.trimmed().toStdString()));
   });
   auto* row = new QHBoxLayout;
   row->setSpacing(6);
   row->addWidget(words("Feed used"));
-  row->addWidget(field("feed used per day", "feedPerDay", "feed_per_day", Kind::Volume, 0, 1e8, [] { return QString("?"); }));
+  row->addWidget(field("feed used per day", "feedPerDay", "feed_per_day", Kind::Volume, 0, 1e8,
+                       [] { return QString("?"); }));
   row->addWidget(unitLabel(Kind::Volume));
   row->addWidget(words("a day · a fill should last"));
-  row->addWidget(field("days that a fill should last", "fillDays", "fill_days", Kind::Plain, 0.1, 1000, [] { return QString("7"); }));
+  row->addWidget(field("days that a fill should last", "fillDays", "fill_days", Kind::Plain, 0.1, 1000,
+                       [] { return QString("7"); }));
   row->addWidget(words("days"));
   row->addWidget(words("· last mixed on"));
   row->addWidget(m_mixedOn);
   row->addWidget(words("· the season has"));
-  row->addWidget(field("days of the season", "seasonDays", "season_days", Kind::Plain, 1, 10000, [] { return QString("120"); }));
+  row->addWidget(field("days of the season", "seasonDays", "season_days", Kind::Plain, 1, 10000,
+                       [] { return QString("120"); }));
   row->addWidget(words("days"));
   row->addStretch();
   for (auto* label : {m_tanks, m_season}) {
@@ -72,7 +84,8 @@ double SupplyPanel::strength() const {
   auto grams = answer.solution.grams;
   grams.resize(request.shelf.size());
   const core::Delivery delivery(request.shelf, grams, request.volume, answer.stock, answer.water);
-  const auto held = core::atSetpoint(delivery, std::vector<double>(delivery.tankCount(), 1.0), *dosing.setpoint);
+  const auto held =
+      core::atSetpoint(delivery, std::vector<double>(delivery.tankCount(), 1.0), *dosing.setpoint);
   return held ? held->strength : 1;
 }
 
@@ -81,7 +94,8 @@ QString SupplyPanel::tanksText() const {
   const auto& stock = m_editor.answer().stock;
   const auto supplies = core::suppliesOf(stock, *dosing.feedPerDay, dosing.fillDays, strength());
   const auto soft = theme().inkSoft.name();
-  QString rows = QString("<tr style='color:%1'><td>tank</td><td>a full tank makes</td><td>it gives a day</td><td>it lasts</td><td>for %2 days fill to</td><td>mix again</td></tr>")
+  QString rows = QString("<tr style='color:%1'><td>tank</td><td>a full tank makes</td><td>it gives a "
+                         "day</td><td>it lasts</td><td>for %2 days fill to</td><td>mix again</td></tr>")
                      .arg(soft, QString::fromStdString(core::decimalText(dosing.fillDays)));
   const auto mixed = QDate::fromString(QString::fromStdString(dosing.mixedOn), Qt::ISODate);
   for (std::size_t t = 0; t < supplies.size(); ++t) {
@@ -91,13 +105,20 @@ QString SupplyPanel::tanksText() const {
     const auto vessel = m_editor.document().tanks[t].vessel;
     QString fill = m_units.stockText(s.fillForDays);
     if (vessel) {
-      if (const auto cm = core::heightForVolume(*vessel, s.fillForDays)) fill += QString(" (%1 cm)").arg(localNumber(*cm, 1));
+      if (const auto cm = core::heightForVolume(*vessel, s.fillForDays))
+        fill += QString(" (%1 cm)").arg(localNumber(*cm, 1));
     }
-    const auto again = mixed.isValid() && s.daysPerFill ? QLocale().toString(mixed.addDays(static_cast<qint64>(std::floor(*s.daysPerFill))), QLocale::ShortFormat) : QString("—");
-    rows += QString("<tr><td><b>%1</b></td><td>%2 of feed</td><td>%3</td><td><b>%4</b></td><td>%5</td><td><b>%6</b></td></tr>")
-                .arg(QString::fromStdString(words::tankTitle(m_editor.document().given.request.shelf, stock.tanks[t])).toHtmlEscaped(),
+    const auto again = mixed.isValid() && s.daysPerFill
+                           ? dayText(mixed.addDays(static_cast<qint64>(std::floor(*s.daysPerFill))))
+                           : QString("—");
+    rows += QString("<tr><td><b>%1</b></td><td>%2 of "
+                    "feed</td><td>%3</td><td><b>%4</b></td><td>%5</td><td><b>%6</b></td></tr>")
+                .arg(QString::fromStdString(
+                         words::tankTitle(m_editor.document().given.request.shelf, stock.tanks[t]))
+                         .toHtmlEscaped(),
                      m_units.text(s.feedPerFill), m_units.stockText(s.drawnPerDay),
-                     s.daysPerFill ? localNumber(std::floor(*s.daysPerFill * 10) / 10, 1) + " days" : QString("—"),
+                     s.daysPerFill ? localNumber(std::floor(*s.daysPerFill * 10) / 10, 1) + " days"
+                                   : QString("—"),
                      fits ? fill : "▲ " + fill + ": more than it holds", again);
   }
   return "<table width='100%' cellpadding='2'>" + rows + "</table>";
@@ -115,13 +136,19 @@ QString SupplyPanel::seasonText() const {
   bool priced = true;
   for (std::size_t j = 0; j < need.size(); ++j) {
     if (need[j] <= core::Mass{}) continue;
-    items << QString("<b>%1</b> %2").arg(m_units.text(need[j]), QString::fromStdString(document.products[document.active[j]].name).toHtmlEscaped());
-    if (request.shelf[j].pricePerKg) cost += *request.shelf[j].pricePerKg * need[j].kilograms();
-    else priced = false;
+    items << QString("<b>%1</b> %2")
+                 .arg(m_units.text(need[j]),
+                      QString::fromStdString(document.products[document.active[j]].name).toHtmlEscaped());
+    if (request.shelf[j].pricePerKg)
+      cost += *request.shelf[j].pricePerKg * need[j].kilograms();
+    else
+      priced = false;
   }
   return QString("The season's %1 days take %2 of feed: %3.%4")
-      .arg(QString::fromStdString(core::decimalText(dosing.seasonDays)), m_units.text(*dosing.feedPerDay * dosing.seasonDays), items.join(", "),
-           priced ? QString(" Together %1 in your currency.").arg(localNumber(cost, 0)) : QString(" Some have no price yet."));
+      .arg(QString::fromStdString(core::decimalText(dosing.seasonDays)),
+           m_units.text(*dosing.feedPerDay * dosing.seasonDays), items.join(", "),
+           priced ? QString(" Together %1 in your currency.").arg(localNumber(cost, 0))
+                  : QString(" Some have no price yet."));
 }
 
 void SupplyPanel::refresh() {

@@ -26,9 +26,9 @@ constexpr double worthShowing = 0.02; // g/L on the floor: less is not seen
 } // namespace
 
 TankCard::TankCard(FormulaEditor& editor, UnitsShown& units, std::size_t index, QWidget* parent)
-    : QFrame(parent), m_editor(editor), m_units(units), m_index(index), m_title(new QLabel), m_contents(new QLabel),
-      m_ceiling(new QLabel), m_volumeUnit(new QLabel), m_made(new QLabel), m_picture(new VesselPicture(editor, index)),
-      m_items(new TankItems) {
+    : QFrame(parent), m_editor(editor), m_units(units), m_index(index), m_title(new QLabel),
+      m_contents(new QLabel), m_ceiling(new QLabel), m_volumeUnit(new QLabel), m_made(new QLabel),
+      m_picture(new VesselPicture(editor, index)), m_items(new TankItems) {
   const auto id = [&](const char* name) { return QString("%1%2").arg(name).arg(index); };
   setObjectName(id("tankCard"));
   m_title->setObjectName(id("tankTitle"));
@@ -77,8 +77,9 @@ QWidget* TankCard::makeHead() {
   m_volume->setObjectName(QString("tankVolume%1").arg(m_index));
   m_volume->setFixedWidth(54);
   m_volume->onTyped = [this](const QString& digits) {
-    StockEdits(m_editor).setTank(m_index, "tank volume to " + digits + " " + m_units.volumeUnitName(), "volume",
-                                 exchange::amountJson(digits.toStdString(), m_units.volumeUnit().toStdString()));
+    StockEdits(m_editor).setTank(
+        m_index, "tank volume to " + digits + " " + m_units.volumeUnitName(), "volume",
+        exchange::amountJson(digits.toStdString(), m_units.volumeUnit().toStdString()));
   };
   m_volume->onMessage = [this](const QString& words) { emit message(words); };
   m_menu = new QToolButton;
@@ -122,9 +123,10 @@ void TankCard::fillMenu() {
       {core::TankUse::Alone, "one product alone: silicate, calcium chloride"}};
   for (const auto& [use, words] : uses) {
     const auto key = std::string(words::code(use));
-    choose(menu, words, "tankUse_" + QString::fromStdString(key) + "_", tank.use == use, [this, key, w = QString(words)] {
-      StockEdits(m_editor).setTank(m_index, "tank holds " + w, "use", key, false);
-    });
+    choose(menu, words, "tankUse_" + QString::fromStdString(key) + "_", tank.use == use,
+           [this, key, w = QString(words)] {
+             StockEdits(m_editor).setTank(m_index, "tank holds " + w, "use", key, false);
+           });
   }
   menu->addSection("Made up with");
   const auto& sources = document.water.sources;
@@ -139,7 +141,11 @@ void TankCard::fillMenu() {
   for (std::size_t i = 0; sources.size() > 1 && i < sources.size(); ++i)
     with(QString::fromStdString(sources[i].name), "part:" + std::to_string(i));
   menu->addSeparator();
-  auto* gone = menu->addAction("Take this tank away", this, [this] { StockEdits(m_editor).removeTank(m_index); });
+  auto* keep = menu->addAction("Put this stock onto the shelf as a product", this,
+                               [this] { StockEdits(m_editor).keepAsProduct(m_index); });
+  keep->setObjectName("stockAsProduct" + QString::number(m_index));
+  auto* gone =
+      menu->addAction("Take this tank away", this, [this] { StockEdits(m_editor).removeTank(m_index); });
   gone->setObjectName("removeTank" + QString::number(m_index));
   gone->setEnabled(document.tanks.size() > 1);
 }
@@ -164,7 +170,8 @@ QString TankCard::fallenText(const core::TankContent& content) const {
     if (f.gramsPerLitre < worthShowing) continue;
     fallen << QString("%1 g/L %2")
                   .arg(localFigure(f.gramsPerLitre),
-                       QString::fromStdString(f.product ? m_editor.nameOf(shelf[*f.product].id) : words::solidName(f.solid)));
+                       QString::fromStdString(f.product ? m_editor.nameOf(shelf[*f.product].id)
+                                                        : words::solidName(f.solid)));
   }
   if (fallen.isEmpty()) return {};
   QStringList lost;
@@ -187,20 +194,27 @@ QString TankCard::ceilingText(const core::TankContent& content, bool& trouble) c
   trouble = false;
   const auto& shelf = m_editor.document().given.request.shelf;
   if (content.items.empty()) return "nothing in it yet";
-  const bool allMix = std::all_of(content.items.begin(), content.items.end(), [](const auto& i) { return i.miscible; });
+  const bool allMix =
+      std::all_of(content.items.begin(), content.items.end(), [](const auto& i) { return i.miscible; });
   const auto known = content.maxFactorOfKnown;
   QStringList unknown;
   for (const auto& item : content.items) {
-    if (!item.saturation && !item.miscible) unknown << QString::fromStdString(m_editor.nameOf(shelf[item.product].id));
+    if (!item.saturation && !item.miscible)
+      unknown << QString::fromStdString(m_editor.nameOf(shelf[item.product].id));
   }
   const auto fallen = fallenText(content);
   trouble = !fallen.isEmpty() || (known && content.factor > *known);
   QString text;
   if (allMix) text = "mixes at any strength";
-  if (known) text = QString("clear up to 1:%1 (%2 gives out)").arg(QString::fromStdString(words::ceilingFigure(*known)), limitingName(content));
-  if (known && content.factor > *known) text = "▲ too strong: " + text;
-  else if (trouble) text = "▲ " + text;
-  else if (known && content.safeFactor && content.factor > *content.safeFactor) text = "inside the margin: " + text;
+  if (known)
+    text = QString("clear up to 1:%1 (%2 gives out)")
+               .arg(QString::fromStdString(words::ceilingFigure(*known)), limitingName(content));
+  if (known && content.factor > *known)
+    text = "▲ too strong: " + text;
+  else if (trouble)
+    text = "▲ " + text;
+  else if (known && content.safeFactor && content.factor > *content.safeFactor)
+    text = "inside the margin: " + text;
   if (!unknown.isEmpty())
     text += QString("%1not known for %2").arg(text.isEmpty() ? "? " : "; ", unknown.join(", "));
   return text + "." + fallen;
@@ -219,7 +233,8 @@ std::vector<TankItems::Row> TankCard::rows(const core::TankContent& content) con
     row.weight = m_units.text(item.mass);
     row.name = QString::fromStdString(m_editor.nameOf(product.id));
     if (product.liquid && product.densityKgPerL)
-      row.name += " · " + m_units.stockText(core::Volume::fromLitres(item.mass.kilograms() / *product.densityKgPerL));
+      row.name +=
+          " · " + m_units.stockText(core::Volume::fromLitres(item.mass.kilograms() / *product.densityKgPerL));
     row.saturation = item.saturation;
     row.knows = item.saturation || item.miscible;
     row.byHand = edits.isByHand(product.id);
@@ -254,15 +269,17 @@ void TankCard::refresh() {
   const auto& shelf = m_editor.document().given.request.shelf;
   const auto name = QString::fromStdString(content.tank.name);
   if (m_name->text() != name) m_name->setText(name);
-  m_title->setText(QString("%1%2").arg(QString::fromStdString(words::tankTitle(shelf, content)),
-                                          content.tank.ownFactor ? " · 1:" + localFigure(content.factor) : QString()));
+  m_title->setText(
+      QString("%1%2").arg(QString::fromStdString(words::tankTitle(shelf, content)),
+                          content.tank.ownFactor ? " · 1:" + localFigure(content.factor) : QString()));
   const auto rowsNow = rows(content);
   m_items->show(rowsNow);
   m_contents->setText(contentsText(content));
   bool trouble = false;
   m_ceiling->setText(ceilingText(content, trouble));
-  m_ceiling->setStyleSheet(QString("color: %1; %2").arg((trouble ? theme().red : theme().inkSoft).name(),
-                                                       trouble ? "font-weight: bold;" : ""));
+  m_ceiling->setStyleSheet(
+      QString("color: %1; %2")
+          .arg((trouble ? theme().red : theme().inkSoft).name(), trouble ? "font-weight: bold;" : ""));
   m_made->setText(content.items.empty() ? QString() : madeText(content));
   const auto& volume = m_editor.json()["stock"]["tanks"][m_index]["volume"];
   const bool ownUnit = QString::fromStdString(volume["unit"].get<std::string>()) == m_units.volumeUnit();

@@ -18,8 +18,8 @@ class NumberField;
 class UnitsShown;
 class VesselPicture;
 
-/// One tank: its letter and what it holds in words, drawn to its volume with the salts in layers, the salts as
-/// rows, how strong it may be, and what is wrong with it.
+/// One tank: its letter and what it holds in words, drawn to its volume with the salts in layers, the salts
+/// as rows, how strong it may be, and what is wrong with it.
 class TankCard : public QFrame {
   Q_OBJECT
 
@@ -47,7 +47,8 @@ private:
   UnitsShown& m_units;
   std::size_t m_index;
   QLineEdit* m_name = nullptr;
-  QLabel *m_title = nullptr, *m_contents = nullptr, *m_ceiling = nullptr, *m_volumeUnit = nullptr, *m_made = nullptr;
+  QLabel *m_title = nullptr, *m_contents = nullptr, *m_ceiling = nullptr, *m_volumeUnit = nullptr,
+         *m_made = nullptr;
   NumberField* m_volume = nullptr;
   QToolButton* m_menu = nullptr;
   VesselPicture* m_picture = nullptr;

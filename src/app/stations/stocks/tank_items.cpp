@@ -21,9 +21,10 @@ TankItems::TankItems(QWidget* parent) : QWidget(parent) {
   setCursor(Qt::OpenHandCursor);
   setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
   setAccessibleName("salts of the tank");
-  setToolTip("Drag a salt into another tank (with Ctrl half of it), or left and right keys. Double-click, or "
-             "Backspace: back to where the rules put it. The bar says how near it is to falling out on the coldest "
-             "night.");
+  setToolTip(
+      "Drag a salt into another tank (with Ctrl half of it), or left and right keys. Double-click, or "
+      "Backspace: back to where the rules put it. The bar says how near it is to falling out on the coldest "
+      "night.");
 }
 
 void TankItems::show(std::vector<Row> rows) {
@@ -48,7 +49,8 @@ int TankItems::rowAt(double y) const {
 
 QPoint TankItems::rowMiddle(const std::string& product) const {
   for (std::size_t i = 0; i < m_rows.size(); ++i) {
-    if (m_rows[i].product == product) return {width() / 2, static_cast<int>(rowHeight() * (static_cast<double>(i) + 0.5))};
+    if (m_rows[i].product == product)
+      return {width() / 2, static_cast<int>(rowHeight() * (static_cast<double>(i) + 0.5))};
   }
   return {-1, -1};
 }
@@ -72,14 +74,16 @@ void TankItems::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(16, row.top(), weightWidth, row.height()), Qt::AlignRight | Qt::AlignVCenter, r.weight);
     p.setFont(faceOf(size, r.byHand));
     const QRectF name(16 + weightWidth + 6, row.top(), width() - weightWidth - barWidth - 30, row.height());
-    const auto text = (r.falls ? "▲ " : "") + r.name + (r.byHand ? " ✋" : "");
+    const auto text = (r.falls ? "▲ " : "") + r.name + (r.byHand ? " (by hand)" : "");
     p.drawText(name, Qt::AlignLeft | Qt::AlignVCenter,
                QFontMetrics(p.font()).elidedText(text, Qt::ElideRight, static_cast<int>(name.width())));
     const QRectF bar(width() - barWidth - 4, row.top() + row.height() / 2 - 3, barWidth, 6);
     if (r.saturation) {
       p.fillRect(bar, t.line);
       p.fillRect(QRectF(bar.left(), bar.top(), bar.width() * std::min(1.0, *r.saturation), bar.height()),
-                 *r.saturation > 1 ? t.red : *r.saturation > 0.9 ? t.amber : t.accent);
+                 *r.saturation > 1     ? t.red
+                 : *r.saturation > 0.9 ? t.amber
+                                       : t.accent);
     } else if (!r.knows) {
       p.setPen(t.inkSoft);
       p.setFont(faceOf(10));
@@ -118,7 +122,8 @@ void TankItems::mouseReleaseEvent(QMouseEvent* event) {
 
 void TankItems::mouseDoubleClickEvent(QMouseEvent* event) {
   const int row = rowAt(event->position().y());
-  if (row >= 0 && m_rows[static_cast<std::size_t>(row)].byHand) emit toRules(m_rows[static_cast<std::size_t>(row)].product);
+  if (row >= 0 && m_rows[static_cast<std::size_t>(row)].byHand)
+    emit toRules(m_rows[static_cast<std::size_t>(row)].product);
 }
 
 void TankItems::keyPressEvent(QKeyEvent* event) {
@@ -128,7 +133,8 @@ void TankItems::keyPressEvent(QKeyEvent* event) {
   switch (event->key()) {
   case Qt::Key_Up:
   case Qt::Key_Down:
-    m_inHand = std::clamp(m_inHand + (event->key() == Qt::Key_Down ? 1 : -1), 0, static_cast<int>(m_rows.size()) - 1);
+    m_inHand = std::clamp(m_inHand + (event->key() == Qt::Key_Down ? 1 : -1), 0,
+                          static_cast<int>(m_rows.size()) - 1);
     return update();
   case Qt::Key_Left:
     return emit stepped(row.product, -1, half);

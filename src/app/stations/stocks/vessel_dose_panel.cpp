@@ -18,24 +18,31 @@ namespace butte::app {
 VesselDosePanel::VesselDosePanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : StockPanel(editor, units, parent), m_steps(new QLabel), m_care(new QLabel) {
   const auto target = [this] {
-    return localNumber(m_units.conductivityIn(m_editor.answer().feed.conductivity), m_units.conductivity() == ConductivityShown::MilliSiemens ? 2 : 0);
+    return localNumber(m_units.conductivityIn(m_editor.answer().feed.conductivity),
+                       m_units.conductivity() == ConductivityShown::MilliSiemens ? 2 : 0);
   };
   auto* row = new QHBoxLayout;
   row->setSpacing(6);
   row->addWidget(words("Full mark"));
-  row->addWidget(field("volume of the vessel at the full mark", "vesselFull", "reservoir/volume", Kind::Volume, 0.001, 1e8, [this] { return localFigure(m_units.volumeIn(core::Volume::fromLitres(100))); }));
+  row->addWidget(field("volume of the vessel at the full mark", "vesselFull", "reservoir/volume",
+                       Kind::Volume, 0.001, 1e8,
+                       [this] { return localFigure(m_units.volumeIn(core::Volume::fromLitres(100))); }));
   row->addWidget(unitLabel(Kind::Volume));
   row->addWidget(words("· in it now"));
-  row->addWidget(field("in the vessel now", "vesselNow", "reservoir/present", Kind::Volume, 0, 1e8, [] { return QString("0"); }));
+  row->addWidget(field("in the vessel now", "vesselNow", "reservoir/present", Kind::Volume, 0, 1e8,
+                       [] { return QString("0"); }));
   row->addWidget(unitLabel(Kind::Volume));
   row->addWidget(words("reading"));
-  row->addWidget(field("reading of what is in it", "vesselReading", "reservoir/reading", Kind::Conductivity, 0, 30000, [] { return QString("—"); }));
+  row->addWidget(field("reading of what is in it", "vesselReading", "reservoir/reading", Kind::Conductivity,
+                       0, 30000, [] { return QString("—"); }));
   row->addWidget(unitLabel(Kind::Conductivity));
   row->addWidget(words("· wanted"));
-  row->addWidget(field("reading that is wanted", "vesselTarget", "reservoir/target", Kind::Conductivity, 0, 30000, target));
+  row->addWidget(field("reading that is wanted", "vesselTarget", "reservoir/target", Kind::Conductivity, 0,
+                       30000, target));
   row->addWidget(unitLabel(Kind::Conductivity));
   row->addWidget(words("· keep back"));
-  row->addWidget(field("raw water kept back for the end", "vesselLast", "reservoir/last_water", Kind::Volume, 0, 1e8, [] { return QString("0"); }));
+  row->addWidget(field("raw water kept back for the end", "vesselLast", "reservoir/last_water", Kind::Volume,
+                       0, 1e8, [] { return QString("0"); }));
   row->addWidget(unitLabel(Kind::Volume));
   m_cautious = flag("cautious steps", "vesselCautious", "reservoir/cautious");
   m_acid = flag("acid last", "vesselAcid", "reservoir/with_acid");
@@ -85,11 +92,14 @@ QString VesselDosePanel::stepsText() const {
   given.cautious = reservoir.cautious;
   if (reservoir.withAcid) given.acid = document.given.acid.product;
   given.targetPh = document.given.acid.targetPh;
-  if (given.present > core::Volume{} && !reservoir.reading) return "Type what the meter reads in the vessel now.";
+  if (given.present > core::Volume{} && !reservoir.reading)
+    return "Type what the meter reads in the vessel now.";
   const auto steps = core::planReservoir(given, answer.stock, answer.water);
   if (!steps) return "▲ " + QString::fromStdString(words::problemText(steps.problem()));
   const auto& shelf = document.given.request.shelf;
-  QString rows = QString("<tr style='color:%1'><td></td><td>do</td><td>then it stands at</td><td>EC should read</td><td>pH about</td></tr>").arg(theme().inkSoft.name());
+  QString rows = QString("<tr style='color:%1'><td></td><td>do</td><td>then it stands at</td><td>EC should "
+                         "read</td><td>pH about</td></tr>")
+                     .arg(theme().inkSoft.name());
   int number = 0;
   for (const auto& step : *steps) {
     QString act;
@@ -104,17 +114,25 @@ QString VesselDosePanel::stepsText() const {
       act = QString("the last <b>%1</b> of water").arg(m_units.stockText(step.amount));
       break;
     case core::ReservoirAct::Acid:
-      act = QString("<b>%1</b> %2, slowly").arg(step.amount > core::Volume{} ? m_units.stockText(step.amount) : m_units.text(step.mass), QString::fromStdString(given.acid->name).toHtmlEscaped());
+      act = QString("<b>%1</b> %2, slowly")
+                .arg(step.amount > core::Volume{} ? m_units.stockText(step.amount) : m_units.text(step.mass),
+                     QString::fromStdString(given.acid->name).toHtmlEscaped());
       break;
     case core::ReservoirAct::Stock: {
       const auto& content = answer.stock.tanks[step.tank];
-      act = QString("<b>%1</b> of %2").arg(m_units.stockText(step.amount), QString::fromStdString(words::tankTitle(shelf, content)).toHtmlEscaped());
+      act = QString("<b>%1</b> of %2")
+                .arg(m_units.stockText(step.amount),
+                     QString::fromStdString(words::tankTitle(shelf, content)).toHtmlEscaped());
       break;
     }
     }
     rows += QString("<tr><td>%1</td><td>%2%3</td><td>%4</td><td><b>%5</b></td><td>%6</td></tr>")
                 .arg(++number)
-                .arg(act, step.readNow ? ", stir, <b>read</b>" : step.act == core::ReservoirAct::Stock ? ", stir" : "", m_units.text(step.volumeAfter), m_units.text(step.expected),
+                .arg(act,
+                     step.readNow                            ? ", stir, <b>read</b>"
+                     : step.act == core::ReservoirAct::Stock ? ", stir"
+                                                             : "",
+                     m_units.text(step.volumeAfter), m_units.text(step.expected),
                      step.ph ? localNumber(*step.ph, 1) : QString("not known"));
   }
   return "<table width='100%' cellpadding='0'>" + rows + "</table>";

@@ -5,8 +5,8 @@ namespace butte::app {
 
 class FormulaEditor;
 
-/// A tank drawn to its volume beside the others: the salts as layers by weight, what lies on the floor hatched
-/// black, the water above.
+/// A tank drawn to its volume beside the others: the salts as layers by weight, what lies on the floor
+/// hatched black, the water above.
 class VesselPicture : public QWidget {
 public:
   VesselPicture(FormulaEditor& editor, std::size_t tank, QWidget* parent = nullptr);

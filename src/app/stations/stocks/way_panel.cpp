@@ -59,7 +59,8 @@ QWidget* WayPanel::makeFields() {
   row->addWidget(m_device);
   row->addSpacing(12);
   row->addWidget(words("flow"));
-  row->addWidget(field("flow of feed per hour", "feedPerHour", "feed_per_hour", Kind::Volume, 0, 1e7, [] { return QString("?"); }));
+  row->addWidget(field("flow of feed per hour", "feedPerHour", "feed_per_hour", Kind::Volume, 0, 1e7,
+                       [] { return QString("?"); }));
   row->addWidget(unitLabel(Kind::Volume));
   row->addWidget(words("per hour"));
   m_setpointRow = new QWidget;
@@ -67,14 +68,17 @@ QWidget* WayPanel::makeFields() {
   setpoint->setContentsMargins(12, 0, 0, 0);
   setpoint->addWidget(words("holds"));
   setpoint->addWidget(field("EC setpoint", "setpoint", "setpoint", Kind::Conductivity, 0, 30000, [this] {
-    return localNumber(m_units.conductivityIn(m_editor.answer().feed.conductivity), m_units.conductivity() == ConductivityShown::MilliSiemens ? 2 : 0);
+    return localNumber(m_units.conductivityIn(m_editor.answer().feed.conductivity),
+                       m_units.conductivity() == ConductivityShown::MilliSiemens ? 2 : 0);
   }));
   setpoint->addWidget(unitLabel(Kind::Conductivity));
+  m_setpointRow->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Preferred);
   row->addWidget(m_setpointRow);
   m_pumpRow = new QWidget;
   m_pumps = new QHBoxLayout(m_pumpRow);
   m_pumps->setContentsMargins(12, 0, 0, 0);
   m_pumps->addWidget(words("mL per run:"));
+  m_pumpRow->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Preferred);
   row->addWidget(m_pumpRow);
   row->addStretch();
   return box;
@@ -86,7 +90,8 @@ void WayPanel::makePumps() {
   for (; m_pumpCount < count; ++m_pumpCount) {
     const auto i = m_pumpCount;
     m_pumps->addWidget(field(QString("mL per run of pump %1").arg(i + 1), QString("pumpRun%1").arg(i),
-                             "pumps/" + std::to_string(i) + "/ml_per_run", Kind::Plain, 1e-6, 1e6, [] { return QString("10"); }));
+                             "pumps/" + std::to_string(i) + "/ml_per_run", Kind::Plain, 1e-6, 1e6,
+                             [] { return QString("10"); }));
   }
   for (std::size_t i = 0; i < m_pumpCount; ++i)
     findChild<QWidget*>(QString("pumpRun%1").arg(i))->setVisible(i < count);
@@ -125,7 +130,8 @@ QString WayPanel::noteText(const core::Delivery& delivery, const std::vector<dou
     const auto setpoint = dosing.setpoint.value_or(m_editor.answer().feed.conductivity);
     const auto held = core::atSetpoint(delivery, draws, setpoint);
     if (!held) return "▲ The water alone reads more than the setpoint: the controller never doses.";
-    QString text = QString("The controller draws %1 % of the due until the meter is right, whatever the strength: strength sets "
+    QString text = QString("The controller draws %1 % of the due until the meter is right, whatever the "
+                           "strength: strength sets "
                            "only how long the tanks last. One line shut still reads right: ")
                        .arg(localNumber(100 * held->strength, 0));
     QStringList parts;
@@ -136,12 +142,16 @@ QString WayPanel::noteText(const core::Delivery& delivery, const std::vector<dou
       const auto feed = core::atSetpoint(delivery, shut, setpoint);
       if (!feed) continue;
       QStringList lack;
-      for (const auto n : {core::Nutrient::NNitrate, core::Nutrient::P, core::Nutrient::K, core::Nutrient::Ca, core::Nutrient::Mg, core::Nutrient::S}) {
+      for (const auto n : {core::Nutrient::NNitrate, core::Nutrient::P, core::Nutrient::K, core::Nutrient::Ca,
+                           core::Nutrient::Mg, core::Nutrient::S}) {
         const double due = m_editor.answer().feed.milligramsPerLitre.of(n);
         if (due > 0 && feed->feed.milligramsPerLitre.of(n) < 0.5 * due)
-          lack << QString("%1 %2").arg(QString::fromStdString(words::nutrientSymbol(n)), localFigure(feed->feed.milligramsPerLitre.of(n)));
+          lack << QString("%1 %2").arg(QString::fromStdString(words::nutrientSymbol(n)),
+                                       localFigure(feed->feed.milligramsPerLitre.of(n)));
       }
-      parts << QString("without %1 the feed has %2 mg/L").arg(QString::fromStdString(stock.tanks[t].tank.name), lack.isEmpty() ? QString("all") : lack.join(", "));
+      parts << QString("without %1 the feed has %2 mg/L")
+                   .arg(QString::fromStdString(stock.tanks[t].tank.name),
+                        lack.isEmpty() ? QString("all") : lack.join(", "));
     }
     return text + parts.join("; ") + ". Compare the levels of the tanks.";
   }
@@ -153,15 +163,20 @@ QString WayPanel::noteText(const core::Delivery& delivery, const std::vector<dou
     if (!settings) return {};
     QStringList list;
     for (std::size_t t = 0; t < stock.tanks.size(); ++t)
-      list << QString("%1 %2 mL per L").arg(QString::fromStdString(stock.tanks[t].tank.name), localNumber((*settings)[t], 2));
+      list << QString("%1 %2 mL per L")
+                  .arg(QString::fromStdString(stock.tanks[t].tank.name), localNumber((*settings)[t], 2));
     return "Later injectors thin what earlier ones gave. Set, of what flows in: " + list.join(", ") + ".";
   }
   if (dosing.device == DosingDevice::Pumps) {
-    const bool unequal = std::any_of(draws.begin(), draws.end(), [&](double d) { return std::abs(d - draws.front()) > 0.005; });
-    if (unequal) return "▲ The pumps give unequal measure in a run: the feed leans to the fuller one. Set each by its own "
-                        "calibration, or run them by mL.";
+    const bool unequal = std::any_of(draws.begin(), draws.end(),
+                                     [&](double d) { return std::abs(d - draws.front()) > 0.005; });
+    if (unequal)
+      return "▲ The pumps give unequal measure in a run: the feed leans to the fuller one. Set each by its "
+             "own "
+             "calibration, or run them by mL.";
   }
-  return QString("Equal draw from every tank: a lower level or a weaker tank on one side shifts the ratio, not only the EC. %1")
+  return QString("Equal draw from every tank: a lower level or a weaker tank on one side shifts the ratio, "
+                 "not only the EC. %1")
       .arg(UnitsShown::doseInAll(stock.doseMlPerLitre));
 }
 
@@ -180,12 +195,14 @@ void WayPanel::refresh() {
   const core::Delivery delivery(request.shelf, grams, request.volume, answer.stock, answer.water);
   m_note->setText(noteText(delivery, given));
   if (dosing.device == DosingDevice::Setpoint) {
-    if (const auto held = core::atSetpoint(delivery, given, dosing.setpoint.value_or(answer.feed.conductivity))) {
+    if (const auto held =
+            core::atSetpoint(delivery, given, dosing.setpoint.value_or(answer.feed.conductivity))) {
       for (auto& draw : given)
         draw *= held->strength;
     }
   }
-  QStringList water{QString::fromStdString(document.waterName), "EC " + m_units.text(answer.water.conductivity)};
+  QStringList water{QString::fromStdString(document.waterName),
+                    "EC " + m_units.text(answer.water.conductivity)};
   if (answer.water.ph) water << "pH " + localNumber(*answer.water.ph, 1);
   std::vector<DilutionPicture::Inlet> inlets;
   std::vector<double> soFar(given.size(), 0.0);
@@ -193,8 +210,10 @@ void WayPanel::refresh() {
     const auto& content = answer.stock.tanks[t];
     soFar[t] = given[t];
     if (content.items.empty()) continue;
-    DilutionPicture::Inlet inlet{QString::fromStdString(words::tankTitle(request.shelf, content)), ratesOf(t, given[t]),
-                                 "→ EC " + m_units.text(delivery.conductivity(soFar, 0)), {}};
+    DilutionPicture::Inlet inlet{QString::fromStdString(words::tankTitle(request.shelf, content)),
+                                 ratesOf(t, given[t]),
+                                 "→ EC " + m_units.text(delivery.conductivity(soFar, 0)),
+                                 {}};
     for (const auto& item : content.items)
       inlet.products.emplace_back(request.shelf[item.product].id, item.mass / content.total());
     inlets.push_back(std::move(inlet));

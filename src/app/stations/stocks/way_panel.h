@@ -11,8 +11,8 @@ class Delivery;
 
 namespace butte::app {
 
-/// From tank to tap: which device doses, at what flow, every rate in the grower's units, and what the meter shows
-/// after each tank.
+/// From tank to tap: which device doses, at what flow, every rate in the grower's units, and what the meter
+/// shows after each tank.
 class WayPanel : public StockPanel {
   Q_OBJECT
 

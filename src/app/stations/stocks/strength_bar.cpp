@@ -1,0 +1,200 @@
+#include "stations/stocks/strength_bar.h"
+
+#include "base/decimal.h"
+#include "document/formula_editor.h"
+#include "document/stock_edits.h"
+#include "dose/ratio.h"
+#include "fields/number_field.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "stock_words.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QMenu>
+#include <QPushButton>
+#include <QToolButton>
+#include <algorithm>
+#include <cmath>
+
+namespace butte::app {
+
+using exchange::Json;
+
+namespace {
+constexpr std::pair<core::RatioForm, const char*> forms[] = {
+    {core::RatioForm::OneTo, "1 :"},
+    {core::RatioForm::Percent, "%"},
+    {core::RatioForm::MlPerLitre, "mL per L"},
+    {core::RatioForm::MlPerUsGallon, "mL per US gal"},
+    {core::RatioForm::MlPerImperialGallon, "mL per imp gal"},
+    {core::RatioForm::FluidOuncesPerUsGallon, "fl oz per US gal"}};
+
+core::RatioForm formOf(const Json& stock) {
+  for (const auto& [form, words] : forms) {
+    if (stock.value("factor_form", std::string("one_to")) == core::ratioKey(form)) return form;
+  }
+  return core::RatioForm::OneTo;
+}
+
+/// As few digits as keep the ratio to a thousandth.
+std::string ratioDigits(double figure) {
+  double step = 1;
+  while (step > figure / 1000)
+    step /= 10;
+  return core::decimalText(std::round(figure / step) * step);
+}
+} // namespace
+
+StrengthBar::StrengthBar(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_units(units) {
+  makeForm();
+  makeFields();
+  m_dose = new QLabel;
+  m_dose->setObjectName("dose");
+  m_dose->setFont(faceOf(13, true));
+  m_dose->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+  auto* swap = new QPushButton("Swap A ⇄ B");
+  swap->setObjectName("swapLetters");
+  swap->setToolTip(
+      "Which side is called A differs by school: the letter is yours, the contents stay where they are");
+  connect(swap, &QPushButton::clicked, this, [this] { StockEdits(m_editor).swapFirstNames(); });
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(6);
+  row->addWidget(new QLabel("Strength"));
+  row->addWidget(m_form);
+  row->addWidget(m_factor);
+  row->addWidget(m_dose, 1);
+  row->addWidget(new QLabel("coldest night"));
+  row->addWidget(m_coldest);
+  row->addWidget(new QLabel("°C · margin"));
+  row->addWidget(m_margin);
+  row->addWidget(new QLabel("% · acid leaves"));
+  row->addWidget(m_alkalinity);
+  row->addWidget(new QLabel("meq/L"));
+  row->addWidget(swap);
+  row->addWidget(makeAdd());
+}
+
+NumberField* StrengthBar::makeField(const QString& name, const QString& id, double least, double most,
+                                    int width) {
+  auto* field = new NumberField({name, "", least, most});
+  field->setObjectName(id);
+  field->setFixedWidth(width);
+  field->onMessage = [this](const QString& words) { emit message(words); };
+  return field;
+}
+
+void StrengthBar::makeForm() {
+  m_form = new QComboBox;
+  m_form->setObjectName("ratioForm");
+  m_form->setFixedWidth(112);
+  m_form->setAccessibleName("how the dilution is stated");
+  for (const auto& [form, words] : forms)
+    m_form->addItem(words, static_cast<int>(form));
+  connect(m_form, &QComboBox::activated, this, [this] {
+    const auto form = static_cast<core::RatioForm>(m_form->currentData().toInt());
+    const auto& stock = m_editor.json()["stock"];
+    const auto figure = ratioDigits(core::figureOf(form, m_editor.document().given.stock.factor));
+    m_editor.apply(
+        {("dilution as " + m_form->currentText()).toStdString(),
+         {{"/stock/factor_form", stock.value("factor_form", Json()), std::string(core::ratioKey(form))},
+          {"/stock/factor", stock["factor"], figure}},
+         ""});
+  });
+}
+
+void StrengthBar::makeFields() {
+  m_factor = makeField("stock strength", "stockFactor", 0.0001, 100000, 64);
+  m_factor->setFont(faceOf(15, true));
+  m_factor->onTyped = [this](const QString& d) {
+    StockEdits(m_editor).setStock("stock strength to " + d, "factor", d.toStdString());
+  };
+  m_coldest = makeField("coldest that the tanks will see, °C", "coldest", -5, 60, 46);
+  m_coldest->onTyped = [this](const QString& d) {
+    StockEdits(m_editor).setStock("coldest tank to " + d + " °C", "coldest",
+                                  exchange::amountJson(d.toStdString(), "C"));
+  };
+  m_margin = makeField("margin below the ceiling, %", "stockMargin", 0, 90, 40);
+  m_margin->onTyped = [this](const QString& d) {
+    StockEdits(m_editor).setStock("margin to " + d + " %", "margin_percent", d.toStdString());
+  };
+  m_alkalinity = new NumberField({"alkalinity to leave after acid", "meq/L", 0, 20, true});
+  m_alkalinity->setObjectName("alkalinityLeft");
+  m_alkalinity->setFixedWidth(56);
+  m_alkalinity->setPlaceholderText("no acid");
+  m_alkalinity->onMessage = [this](const QString& words) { emit message(words); };
+  m_alkalinity->onTyped = [this](const QString& d) {
+    m_editor.set(d.isEmpty() ? QString("no acid dosed") : "alkalinity left to " + d + " meq/L",
+                 "/alkalinity_left",
+                 d.isEmpty() ? Json(nullptr) : exchange::amountJson(d.toStdString(), "meq/L"), true);
+  };
+}
+
+QToolButton* StrengthBar::makeAdd() {
+  auto* add = new QToolButton;
+  add->setObjectName("addTank");
+  add->setText("+ tank");
+  add->setPopupMode(QToolButton::InstantPopup);
+  add->setStyleSheet("QToolButton::menu-indicator { image: none; }");
+  auto* menu = new QMenu(add);
+  constexpr std::pair<core::TankUse, const char*> uses[] = {
+      {core::TankUse::Salts, "for salts"},
+      {core::TankUse::Traces, "for traces and chelates"},
+      {core::TankUse::Acid, "for acid"},
+      {core::TankUse::Alone, "for silicate or calcium chloride alone"}};
+  for (const auto& [use, words] : uses) {
+    auto* action =
+        menu->addAction(words, this, [this, chosen = use] { StockEdits(m_editor).addTank(chosen); });
+    action->setObjectName("addTank_" + QString::fromStdString(std::string(words::code(use))));
+  }
+  add->setMenu(menu);
+  return add;
+}
+
+void StrengthBar::setFactor(double factor, bool done) {
+  const auto digits = ratioDigits(core::figureOf(formOf(m_editor.json()["stock"]), factor));
+  StockEdits(m_editor).setStock("strength to 1:" + QString::fromStdString(core::decimalText(factor)),
+                                "factor", digits);
+  if (done) m_editor.endMerging();
+}
+
+/// How much feed the tanks make before the first is empty.
+QString StrengthBar::makesText() const {
+  const auto& answer = m_editor.answer().stock;
+  if (!answer.feedMade) return {};
+  QString first;
+  double least = 0, most = 0;
+  for (const auto& content : answer.tanks) {
+    if (content.items.empty()) continue;
+    const double feed = content.tank.volume.litres() * content.factor;
+    if (first.isEmpty() || feed < least) {
+      first = QString::fromStdString(content.tank.name);
+      least = feed;
+    }
+    most = std::max(most, feed);
+  }
+  return "<span style='font-weight:normal; font-size:12px'>; makes " + m_units.text(*answer.feedMade) +
+         (most > least * 1.001 ? ", then " + first.toHtmlEscaped() + " is empty" : QString()) + "</span>";
+}
+
+void StrengthBar::refresh() {
+  const auto& stock = m_editor.json()["stock"];
+  const auto& plan = m_editor.document().given.stock;
+  m_form->setCurrentIndex(m_form->findData(static_cast<int>(formOf(stock))));
+  m_factor->show(QString::fromStdString(stock["factor"].get<std::string>()));
+  m_coldest->show(stock["coldest"]["unit"] == "C"
+                      ? QString::fromStdString(stock["coldest"]["amount"].get<std::string>())
+                      : localNumber(plan.temperature.celsius(), 1));
+  m_margin->show(
+      QString::fromStdString(stock.value("margin_percent", core::decimalText(plan.marginPercent))));
+  const auto left = m_editor.document().given.request.alkalinityLeftMeqPerL;
+  m_alkalinity->show(left ? QString::fromStdString(core::decimalText(*left)) : QString());
+  const auto& answer = m_editor.answer().stock;
+  m_dose->setText(m_units.dose(answer.doseMlPerLitre) + " of each" + makesText());
+  m_dose->setToolTip(UnitsShown::doseInAll(answer.doseMlPerLitre));
+}
+
+} // namespace butte::app
