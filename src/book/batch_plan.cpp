@@ -1,5 +1,7 @@
 #include "batch_plan.h"
 
+#include "stock_words.h"
+
 namespace butte::book {
 
 Batch plannedBatch(const exchange::FormulaDocument& document, const core::Answer& answer) {
@@ -17,7 +19,8 @@ Batch plannedBatch(const exchange::FormulaDocument& document, const core::Answer
   };
   for (const auto& tank : answer.stock.tanks) {
     for (const auto& item : tank.items)
-      line(item.product, item.mass.grams(), tank.tank.name);
+      line(item.product, item.mass.grams(),
+           words::tankTitle(request.shelf, tank)); // a letter alone differs by school
   }
   // What goes into no tank is given to the feed; its share is that of the feed which the tanks make.
   for (const auto product : answer.stock.notPlaced)

@@ -137,6 +137,7 @@ void readReservoir(ObjectReader& parent, DocumentReservoir& out) {
   out.target = conductivityIf(reader, "target");
   out.cautious = reader.flag("cautious").value_or(out.cautious);
   out.withAcid = reader.flag("with_acid").value_or(out.withAcid);
+  out.byReadings = reader.flag("by_readings").value_or(out.byReadings);
   reader.finish();
 }
 
@@ -232,6 +233,7 @@ DosingDocument readDosingDocument(const Json& dosing, const std::string& path, s
   out.dissolving.coldWater = temperatureOr(reader, "cold_water", out.dissolving.coldWater);
   out.dissolving.hotWater = temperatureOr(reader, "hot_water", out.dissolving.hotWater);
   out.dissolving.wanted = temperatureOr(reader, "wanted", out.dissolving.wanted);
+  out.lineFor = volumeIf(reader, "line_for");
   out.besideUid = reader.text("beside").value_or("");
   reader.finish();
   return out;

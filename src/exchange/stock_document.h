@@ -34,8 +34,8 @@ std::string_view deviceKey(DosingDevice device);
 struct DocumentReservoir {
   core::Volume volume = core::Volume::fromLitres(100);
   core::Volume present, lastWater;
-  std::optional<core::Conductivity> reading, target; ///< no target: the formula's own EC
-  bool cautious = true, withAcid = true;
+  std::optional<core::Conductivity> reading, target;        ///< no target: the formula's own EC
+  bool cautious = true, withAcid = true, byReadings = true; ///< byReadings: stocks as strong as readings say
 };
 
 /// All that a formula says of dosing (docs/formats/formula.md). What is missing has the usual figure.
@@ -51,7 +51,8 @@ struct DosingDocument {
   DocumentReservoir reservoir;
   std::vector<core::DosedReading> readings; ///< x: mL per litre of each
   core::DissolvingPlan dissolving;
-  std::string besideUid; ///< another formula of the book whose tanks stand beside these
+  std::optional<core::Volume> lineFor; ///< a volume whose mark is sought in every vessel
+  std::string besideUid;               ///< another formula of the book whose tanks stand beside these
 };
 
 /// Reads `stock`. `water`: what the formula's water comes to, for tanks that are made up with it.

@@ -1,5 +1,7 @@
 #include "stock_words.h"
 
+#include "base/decimal.h"
+
 #include <fmt/format.h>
 
 #include <array>
@@ -79,7 +81,7 @@ std::string tankTitle(const std::vector<ShelfProduct>& shelf, const TankContent&
 
 std::string ceilingFigure(double factor) {
   const double step = factor < 10 ? 0.1 : factor < 1000 ? 1 : 10;
-  return figure(std::floor(factor / step) * step);
+  return core::decimalText(std::floor(factor / step + 1e-9) * step);
 }
 
 std::string_view code(TankUse use) {
@@ -108,24 +110,25 @@ std::string causeText(const PossibleCause& cause, const ReadingGap& gap,
   case ReadingCause::MeterScale:
     return fmt::format("The meter: {}.", liquidScale(cause.value));
   case ReadingCause::OneSideShut:
-    return fmt::format("The line of tank {} is clogged or shut: without it the meter would show {} mS/cm.",
-                       cause.tank < tankNames.size() ? tankNames[cause.tank] : "?", figure(cause.value));
+    return fmt::format(
+        "The line of tank {} is clogged or shut: without it the meter would show {:.2f} mS/cm.",
+        cause.tank < tankNames.size() ? tankNames[cause.tank] : "?", cause.value);
   case ReadingCause::WrongVolume:
     return fmt::format("The vessel holds {} L, not {} L.", figure(cause.value),
                        gap.volume ? figure(gap.volume->litres()) : "?");
   case ReadingCause::Undissolved:
-    return fmt::format("{} % of the salts are not in solution yet: stir, wait, read again.",
-                       figure(cause.value));
+    return fmt::format("{:.0f} % of the salts are not in solution yet: stir, wait, read again.", cause.value);
   case ReadingCause::StockOff:
-    return fmt::format("The stocks stand at {} % of their strength: topped up past the mark, a salt weighed "
-                       "wrong, or salt on the floor.",
-                       figure(100 * cause.value));
+    return fmt::format(
+        "The stocks stand at {:.0f} % of their strength: topped up past the mark, a salt weighed "
+        "wrong, or salt on the floor.",
+        100 * cause.value);
   case ReadingCause::OtherWater:
-    return fmt::format("The water itself reads {} mS/cm today, not {}.", figure(cause.value),
-                       figure(gap.water.milliSiemensPerCm()));
+    return fmt::format("The water itself reads {:.2f} mS/cm today, not {:.2f}.", cause.value,
+                       gap.water.milliSiemensPerCm());
   case ReadingCause::Temperature:
-    return fmt::format("A pen that does not correct for temperature, in water of {} °C.",
-                       figure(25 + cause.value));
+    return fmt::format("A pen that does not correct for temperature, in water of {:.0f} °C.",
+                       25 + cause.value);
   }
   return {};
 }

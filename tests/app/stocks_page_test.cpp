@@ -237,6 +237,10 @@ TEST_F(StocksPageTest, AVesselIsPlannedStepByStep) {
   EXPECT_THAT(text("vesselSteps"), HasSubstr("of A · calcium side"));
   EXPECT_THAT(text("vesselSteps"), HasSubstr("1.65 mS/cm"));
   EXPECT_THAT(text("vesselSteps"), HasSubstr("the last"));
+  EXPECT_THAT(find<QCheckBox>("vesselByReadings")->text().toStdString(), HasSubstr("stocks at 88 %"));
+  const auto weak = text("vesselSteps");
+  click("vesselByReadings");
+  EXPECT_NE(text("vesselSteps"), weak) << "stocks at full strength need less";
   type("vesselTarget", "0.1");
   EXPECT_THAT(text("vesselSteps"), HasSubstr("▲"));
   type("vesselTarget", "1.4");
@@ -260,6 +264,8 @@ TEST_F(StocksPageTest, LevelsTellTheLineAndTheCloggedSide) {
   choose("vesselShape0", 1);
   type("vessel_across_cm0", "57");
   EXPECT_THAT(text("vesselLine0"), HasSubstr("78.4 cm"));
+  type("lineFor", "190");
+  EXPECT_THAT(text("vesselLine0"), HasSubstr("74.5 cm"));
   type("drawn0", "20");
   type("drawn1", "1");
   EXPECT_THAT(text("drawnVerdict"), HasSubstr("Tank B gives next to nothing"));

@@ -198,6 +198,22 @@ TEST(ReservoirPlan, TheFullDoseReadsAsTheFormulaSays) {
   EXPECT_NEAR((*steps)[1].amount.millilitres(), 1000, 10) << "10 mL per litre, nearly";
 }
 
+TEST(ReservoirPlan, WeakStocksByReadingsTakeMoreOfThem) {
+  const Bench bench;
+  ReservoirGiven given;
+  given.finished = test::litres(100);
+  given.target = ec(1.4);
+  given.cautious = false;
+  const auto planned = planReservoir(given, bench.stock, bench.water);
+  given.stockStrength = 0.8;
+  const auto weak = planReservoir(given, bench.stock, bench.water);
+  ASSERT_TRUE(planned && weak);
+  EXPECT_NEAR((*weak)[1].amount / (*planned)[1].amount, 1 / 0.8, 0.02);
+  EXPECT_NEAR(weak->back().expected.milliSiemensPerCm(), 1.4, 2e-3);
+  given.stockStrength = 0;
+  EXPECT_EQ(planReservoir(given, bench.stock, bench.water).problem().where, "stock_strength");
+}
+
 TEST(ReservoirPlan, WhatCantBeIsNamed) {
   const Bench bench;
   ReservoirGiven given;

@@ -72,6 +72,9 @@ private:
       return fault("present", m_given.present, "0 L up to the full mark");
     if (!(m_given.lastWater >= Volume{}) || m_given.lastWater >= m_given.finished)
       return fault("last_water", m_given.lastWater, "0 L up to less than the full mark");
+    if (!(m_given.stockStrength > 0))
+      return problemAt(ProblemCode::OutOfRange, "stock_strength",
+                       {decimalText(m_given.stockStrength), "above 0"});
     if (m_used.empty()) return problemAt(ProblemCode::MissingKey, "tanks", {"a tank with something in it"});
     return std::nullopt;
   }
@@ -89,7 +92,7 @@ private:
     double stocks = 0;
     for (std::size_t i = 0; i < m_used.size(); ++i) {
       const double litres = dose * m_share[i] / 1000;
-      sum.addScaled(m_stock.tanks[m_used[i]].dissolvedPerLitre, litres);
+      sum.addScaled(m_stock.tanks[m_used[i]].dissolvedPerLitre, litres * m_given.stockStrength);
       stocks += litres;
     }
     sum.addScaled(m_water.solutesPerLitre, std::max(0.0, 1 - stocks));
@@ -143,7 +146,8 @@ private:
     for (int part = 0; part < parts; ++part) {
       for (std::size_t i = 0; i < m_used.size(); ++i) {
         const auto amount = Volume::fromMillilitres(missingMl * m_share[i] / parts);
-        pour(ReservoirAct::Stock, amount, m_used[i], m_stock.tanks[m_used[i]].dissolvedPerLitre);
+        pour(ReservoirAct::Stock, amount, m_used[i],
+             m_stock.tanks[m_used[i]].dissolvedPerLitre.scaled(m_given.stockStrength));
       }
       if (!m_steps.empty()) m_steps.back().readNow = true;
     }

@@ -14,8 +14,10 @@ struct ReservoirGiven {
   Volume present;                            ///< in it now; 0: empty
   Conductivity reading;                      ///< of what is in it
   Conductivity target;
-  bool cautious = true;             ///< half of the stocks, stir, read, the rest; acid in two parts
-  Volume lastWater;                 ///< raw water kept back for the very end
+  bool cautious = true; ///< half of the stocks, stir, read, the rest; acid in two parts
+  Volume lastWater;     ///< raw water kept back for the very end
+  double stockStrength =
+      1; ///< of the stocks as they are over the planned: what readings told (reading_line.h)
   std::optional<ShelfProduct> acid; ///< after the salts; nothing: none
   double targetPh = 5.8;            ///< middle of the usual 5.5 to 6.2 (common practice)
 };

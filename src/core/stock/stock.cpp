@@ -11,6 +11,7 @@
 namespace butte::core {
 namespace {
 
+constexpr double worthNaming = 0.005;         // g/L of lime: less is a haze that nobody sees
 constexpr double kgPerLitreOfWater = 0.99705; // 25 degC, CRC Handbook, from memory
 
 /// Carbonates, acetates and silicates: acid drives out their weak acid.
@@ -89,6 +90,7 @@ private:
     settle(content, model);
     for (const auto& solid : content.solids) {
       if (solid.saturation <= 1 + 1e-9 || model.isProduct(solid)) continue;
+      if (model.fallsAtAnyStrength(solid) && solid.gramsPerLitre < worthNaming) continue;
       if (model.fallsAtAnyStrength(solid))
         m_answer.notices.push_back(
             {StockWarning::WaterFallsOut, solid.name, content.tank.name, solid.gramsPerLitre, {}});

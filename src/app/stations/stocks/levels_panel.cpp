@@ -5,7 +5,7 @@
 #include "dose/draw_down.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
-#include "stock/delivered_feed.h"
+#include "stations/stocks/formula_delivery.h"
 #include "stock_words.h"
 
 #include <QComboBox>
@@ -30,8 +30,8 @@ LevelsPanel::LevelsPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
     : StockPanel(editor, units, parent), m_grid(new QGridLayout), m_drawn(new QLabel) {
   m_grid->setHorizontalSpacing(6);
   m_grid->setVerticalSpacing(3);
-  const char* heads[] = {
-      "tank", "its vessel, inside, in cm", "across", "along, top", "high", "full mark", "drawn since"};
+  const char* heads[] = {"tank",       "its vessel, inside, in cm", "across", "along, top", "high", "line",
+                         "drawn since"};
   for (int c = 0; c < 7; ++c)
     m_grid->addWidget(words(heads[c], true), 0, c);
   m_grid->addWidget(unitLabel(Kind::Volume), 0, 7);
@@ -39,6 +39,11 @@ LevelsPanel::LevelsPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   feed->addWidget(words("feed made meanwhile"));
   feed->addWidget(field("feed made meanwhile", "drawnFeed", "drawn_feed", Kind::Volume, 0, 1e8,
                         [] { return QString("?"); }));
+  feed->addWidget(unitLabel(Kind::Volume));
+  feed->addSpacing(16);
+  feed->addWidget(words("where is the line for"));
+  feed->addWidget(field("volume whose line is sought", "lineFor", "line_for", Kind::Volume, 0, 1e7,
+                        [] { return QString("full"); }));
   feed->addWidget(unitLabel(Kind::Volume));
   feed->addStretch();
   m_drawn->setObjectName("drawnVerdict");
@@ -137,10 +142,10 @@ void LevelsPanel::refreshRow(std::size_t tank) {
   row.across->setEnabled(vessel.has_value());
   row.height->setEnabled(vessel.has_value());
   if (!vessel) return row.line->setText("—");
-  const auto cm = core::heightForVolume(*vessel, content.tank.volume);
-  row.line->setText(
-      cm ? QString("%1 at <b>%2 cm</b>").arg(m_units.text(content.tank.volume), localNumber(*cm, 1))
-         : "▲ " + QString::fromStdString(words::problemText(cm.problem())));
+  const auto mark = m_editor.document().dosing.lineFor.value_or(content.tank.volume);
+  const auto cm = core::heightForVolume(*vessel, mark);
+  row.line->setText(cm ? QString("%1 at <b>%2 cm</b>").arg(m_units.text(mark), localNumber(*cm, 1))
+                       : "▲ " + QString::fromStdString(words::problemText(cm.problem())));
 }
 
 QString LevelsPanel::drawnText() const {
@@ -180,10 +185,7 @@ QString LevelsPanel::drawnText() const {
   std::vector<double> draws(answer.stock.tanks.size(), 1.0);
   for (std::size_t i = 0; i < tanks.size(); ++i)
     draws[tanks[i]] = verdict->ofDue[i];
-  const auto& request = document.given.request;
-  auto grams = answer.solution.grams;
-  grams.resize(request.shelf.size());
-  const core::Delivery delivery(request.shelf, grams, request.volume, answer.stock, answer.water);
+  const auto delivery = deliveryOf(m_editor);
   const bool setpoint = document.dosing.device == exchange::DosingDevice::Setpoint && !verdict->dueKnown;
   auto feed = delivery.feed(draws);
   if (setpoint) {

@@ -4,7 +4,7 @@
 #include "dose/reading_causes.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
-#include "stock/delivered_feed.h"
+#include "stations/stocks/formula_delivery.h"
 #include "stock_words.h"
 
 #include <QGridLayout>
@@ -57,14 +57,8 @@ ReadingPanel::ReadingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pa
 void ReadingPanel::refresh() {
   const auto& document = m_editor.document();
   const auto& answer = m_editor.answer();
-  const auto& request = document.given.request;
-  auto grams = answer.solution.grams;
-  grams.resize(request.shelf.size());
-  const core::Delivery delivery(request.shelf, grams, request.volume, answer.stock, answer.water);
-  const auto expected = [&](double dose) {
-    const double of = dose / answer.stock.doseMlPerLitre;
-    return delivery.conductivity(std::vector<double>(delivery.tankCount(), of), of);
-  };
+  const auto delivery = deliveryOf(m_editor);
+  const auto expected = [&](double dose) { return expectedAt(delivery, m_editor, dose); };
   const auto& readings = document.dosing.readings;
   if (readings.empty()) {
     m_line->setText("Type what the meter read at one or more doses: the water alone is a dose of 0. Two tell "

@@ -6,7 +6,7 @@
 #include "dose/supply.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
-#include "stock/delivered_feed.h"
+#include "stations/stocks/formula_delivery.h"
 #include "stock_words.h"
 
 #include <QDate>
@@ -78,12 +78,8 @@ SupplyPanel::SupplyPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
 
 double SupplyPanel::strength() const {
   const auto& dosing = m_editor.document().dosing;
-  const auto& answer = m_editor.answer();
   if (dosing.device != exchange::DosingDevice::Setpoint || !dosing.setpoint) return 1;
-  const auto& request = m_editor.document().given.request;
-  auto grams = answer.solution.grams;
-  grams.resize(request.shelf.size());
-  const core::Delivery delivery(request.shelf, grams, request.volume, answer.stock, answer.water);
+  const auto delivery = deliveryOf(m_editor);
   const auto held =
       core::atSetpoint(delivery, std::vector<double>(delivery.tankCount(), 1.0), *dosing.setpoint);
   return held ? held->strength : 1;

@@ -5,6 +5,7 @@
 #include "dose/reservoir_plan.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "stations/stocks/formula_delivery.h"
 #include "stock_words.h"
 
 #include <QCheckBox>
@@ -45,10 +46,12 @@ VesselDosePanel::VesselDosePanel(FormulaEditor& editor, UnitsShown& units, QWidg
                        0, 1e8, [] { return QString("0"); }));
   row->addWidget(unitLabel(Kind::Volume));
   m_cautious = flag("cautious steps", "vesselCautious", "reservoir/cautious");
+  m_byReadings = flag("by my readings", "vesselByReadings", "reservoir/by_readings");
   m_acid = flag("acid last", "vesselAcid", "reservoir/with_acid");
   row->addSpacing(6);
   row->addWidget(m_cautious);
   row->addWidget(m_acid);
+  row->addWidget(m_byReadings);
   row->addStretch();
   m_care->setProperty("soft", true);
   m_care->setFont(faceOf(12));
@@ -79,7 +82,7 @@ QCheckBox* VesselDosePanel::flag(const QString& words, const QString& id, const 
   return box;
 }
 
-QString VesselDosePanel::stepsText() const {
+QString VesselDosePanel::stepsText(double stockStrength) const {
   const auto& document = m_editor.document();
   const auto& reservoir = document.dosing.reservoir;
   const auto& answer = m_editor.answer();
@@ -90,6 +93,7 @@ QString VesselDosePanel::stepsText() const {
   given.reading = reservoir.reading.value_or(core::Conductivity{});
   given.target = reservoir.target.value_or(answer.feed.conductivity);
   given.cautious = reservoir.cautious;
+  given.stockStrength = stockStrength;
   if (reservoir.withAcid) given.acid = document.given.acid.product;
   given.targetPh = document.given.acid.targetPh;
   if (given.present > core::Volume{} && !reservoir.reading)
@@ -142,7 +146,12 @@ void VesselDosePanel::refresh() {
   const auto& reservoir = m_editor.document().dosing.reservoir;
   m_cautious->setChecked(reservoir.cautious);
   m_acid->setChecked(reservoir.withAcid);
-  m_steps->setText(stepsText());
+  const auto strength = stockStrengthByReadings(m_editor);
+  m_byReadings->setVisible(strength.has_value());
+  m_byReadings->setChecked(reservoir.byReadings);
+  if (strength)
+    m_byReadings->setText(QString("by my readings: stocks at %1 %").arg(localNumber(100 * *strength, 0)));
+  m_steps->setText(stepsText(strength && reservoir.byReadings ? *strength : 1));
 }
 
 } // namespace butte::app

@@ -17,8 +17,8 @@ protected:
 
 private:
   QCheckBox* flag(const QString& words, const QString& id, const std::string& path);
-  QString stepsText() const;
-  QCheckBox *m_cautious = nullptr, *m_acid = nullptr;
+  QString stepsText(double stockStrength) const;
+  QCheckBox *m_cautious = nullptr, *m_acid = nullptr, *m_byReadings = nullptr;
   QLabel *m_steps = nullptr, *m_care = nullptr;
 };
 

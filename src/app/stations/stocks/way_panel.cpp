@@ -5,7 +5,7 @@
 #include "dose/doser.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
-#include "stock/delivered_feed.h"
+#include "stations/stocks/formula_delivery.h"
 #include "stock_words.h"
 
 #include <QComboBox>
@@ -189,10 +189,7 @@ void WayPanel::refresh() {
   m_pumpRow->setVisible(dosing.device == DosingDevice::Pumps);
   makePumps();
   auto given = draws();
-  const auto& request = document.given.request;
-  auto grams = answer.solution.grams;
-  grams.resize(request.shelf.size());
-  const core::Delivery delivery(request.shelf, grams, request.volume, answer.stock, answer.water);
+  const auto delivery = deliveryOf(m_editor);
   m_note->setText(noteText(delivery, given));
   if (dosing.device == DosingDevice::Setpoint) {
     if (const auto held =
@@ -210,12 +207,13 @@ void WayPanel::refresh() {
     const auto& content = answer.stock.tanks[t];
     soFar[t] = given[t];
     if (content.items.empty()) continue;
-    DilutionPicture::Inlet inlet{QString::fromStdString(words::tankTitle(request.shelf, content)),
-                                 ratesOf(t, given[t]),
-                                 "→ EC " + m_units.text(delivery.conductivity(soFar, 0)),
-                                 {}};
+    DilutionPicture::Inlet inlet{
+        QString::fromStdString(words::tankTitle(document.given.request.shelf, content)),
+        ratesOf(t, given[t]),
+        "→ EC " + m_units.text(delivery.conductivity(soFar, 0)),
+        {}};
     for (const auto& item : content.items)
-      inlet.products.emplace_back(request.shelf[item.product].id, item.mass / content.total());
+      inlet.products.emplace_back(document.given.request.shelf[item.product].id, item.mass / content.total());
     inlets.push_back(std::move(inlet));
   }
   const auto feed = delivery.feed(given);
