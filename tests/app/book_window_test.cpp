@@ -22,7 +22,7 @@ TEST_F(WindowTest, WhatIsTypedIsKeptWithoutSavingAndUndoneAfterANight) {
   window.reset(); // no question, no save
   reopenWindow();
   EXPECT_EQ(editor().json()["stock"]["factor"], "150");
-  EXPECT_EQ(editor().undoWords(), "stock strength 1: to 150") << "the step's own words";
+  EXPECT_EQ(editor().undoWords(), "stock strength to 150") << "the step's own words";
   press(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(editor().json(), before);
   press(Qt::Key_Z, Qt::ControlModifier | Qt::ShiftModifier);

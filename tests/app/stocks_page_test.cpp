@@ -175,7 +175,7 @@ TEST_F(StocksPageTest, TheAcidIsSetToTheAimedPhWithOneClick) {
 }
 
 TEST_F(StocksPageTest, HardMakeUpWaterIsHeldAgainstTheTank) {
-  trigger("madeWith_blend0");
+  trigger("madeWith_blend_0");
   EXPECT_THAT(text("tankMade0"), HasSubstr("the formula's water"));
   EXPECT_FALSE(editor().document().given.stock.tanks[0].makeUpPerLitre.mol == core::Solutes{}.mol);
 }

@@ -60,6 +60,35 @@ TEST(TankChemistry, SharedIonsBringASaltNearerToFalling) {
   EXPECT_LT(*company.tanks[0].maxFactor, 0.85 * *alone.tanks[0].maxFactor);
 }
 
+// Solutions saturated with two salts of a shared ion at 25 degC (Linke & Seidell, "Solubilities of Inorganic
+// and Metal-Organic Compounds", from memory): KCl 11.1 % beside NaCl 20.4 % (high confidence); KNO3 24.5 %
+// beside K2SO4 4.3 % (low confidence). By their own solubility alone they would stand at 0.46, 0.90 and 0.50
+// of it.
+TEST(TankChemistry, PairsWithASharedIonGiveOutWhereTheyWereMeasured) {
+  struct Pair {
+    const char *a, *b;
+    double percentA, percentB;
+    bool bothKnown;
+  };
+  for (const Pair pair : {Pair{"KCl", "NaCl", 11.1, 20.4, false}, Pair{"KNO3", "K2SO4", 24.5, 4.3, true}}) {
+    const std::vector<ShelfProduct> shelf{test::salt(pair.a), test::salt(pair.b)};
+    // The litre that holds this much water: two rounds settle it.
+    double waterKg = 0.85;
+    StockAnswer stock;
+    for (int round = 0; round < 6; ++round) {
+      const double perKg = 1000 / (100 - pair.percentA - pair.percentB);
+      stock = planStock(
+          shelf, {test::grams(pair.percentA * perKg * waterKg), test::grams(pair.percentB * perKg * waterKg)},
+          test::litres(1), oneTank(1, 25));
+      waterKg = stock.tanks[0].waterKgPerLitre;
+    }
+    EXPECT_NEAR(*stock.tanks[0].items.at(0).saturation, 1, 0.2) << pair.a;
+    if (pair.bothKnown) {
+      EXPECT_NEAR(*stock.tanks[0].items.at(1).saturation, 1, 0.25) << pair.b;
+    }
+  }
+}
+
 // Common practice: concentrated calcium nitrate with magnesium sulfate gives gypsum, the feed does not.
 TEST(TankChemistry, CalciumNitrateWithMagnesiumSulfateGivesGypsumAsStockNotAsFeed) {
   const std::vector<ShelfProduct> shelf{test::salt("Ca(NO3)2·4H2O"), test::salt("MgSO4·7H2O")};

@@ -37,7 +37,8 @@ void paintSheet(const QString& html, QPagedPaintDevice& device) {
 
 QString writeSheetPdf(const QString& html, const QString& path, const QString& title) {
   QSaveFile file(path);
-  if (!file.open(QIODevice::WriteOnly)) return "The sheet can't be written to " + path + ": " + file.errorString();
+  if (!file.open(QIODevice::WriteOnly))
+    return "The sheet can't be written to " + path + ": " + file.errorString();
   QBuffer buffer;
   buffer.open(QIODevice::WriteOnly);
   {

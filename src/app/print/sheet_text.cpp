@@ -4,7 +4,9 @@
 #include "cautions.h"
 #include "document/formula_editor.h"
 #include "print/hazard_facts.h"
+#include "print/pre_stock_text.h"
 #include "services/units_shown.h"
+#include "stock/acid_tank.h"
 #include "stock_words.h"
 
 #include <QLocale>
@@ -95,17 +97,30 @@ private:
                       : holds.contains("sulfate") || holds.contains("phosphate")
                           ? holds + ": never with concentrated calcium"
                           : holds;
-    const auto half = m_units.text(content.tank.volume * 0.5);
     return QString("<p style='margin-bottom:2px'><span style='font-size:12pt'><b>Tank %1</b></span> — %2 — "
                    "1:%3, make up to <b>%4</b></p>")
                .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(), side,
                     localFigure(content.factor), m_units.text(content.tank.volume)) +
-           table(planFor(weights)) +
-           QString("<p style='margin-top:2px'>Fill to %1 with warm (not hot) water. One at a time, stir "
+           table(planFor(weights)) + preStockHtml(m_editor, m_units, t) +
+           (content.tank.use == core::TankUse::Acid ? makingAcid(content) : making(content));
+  }
+
+  QString making(const core::TankContent& content) const {
+    return QString("<p style='margin-top:2px'>Fill to %1 with warm (not hot) water. One at a time, stir "
                    "until clear before the next, rinse the cup into the tank. "
                    "Then make up to the mark of %2, stir, look for sediment. Label: contents, strength, "
                    "date, dose.</p>")
-               .arg(half, m_units.text(content.tank.volume));
+        .arg(m_units.text(content.tank.volume * 0.5), m_units.text(content.tank.volume));
+  }
+
+  QString makingAcid(const core::TankContent& content) const {
+    QStringList lines;
+    for (const auto& acid : core::acidTanks(m_shelf, m_editor.answer().stock, m_editor.answer().water)) {
+      if (content.tank.name != m_editor.answer().stock.tanks[acid.tank].tank.name) continue;
+      for (const auto& line : words::acidTankCautions(m_shelf[acid.product], acid.warmsByKelvin))
+        lines << QString::fromStdString(line).toHtmlEscaped();
+    }
+    return "<p style='margin-top:2px'>⚠ " + lines.join("<br>⚠ ") + "</p>";
   }
 
   QString apart() const {

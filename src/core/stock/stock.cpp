@@ -84,7 +84,7 @@ private:
       }
     }
     if (allKnown) content.maxFactor = content.maxFactorOfKnown;
-    if (!content.items.empty()) noteFeedMade(content.tank);
+    if (!content.items.empty() && content.tank.use != TankUse::Acid) noteFeedMade(content.tank);
     if (!content.items.empty() && model.chemistry().known()) content.ph = model.chemistry().ph();
     weighTheLitre(content);
     settle(content, model);

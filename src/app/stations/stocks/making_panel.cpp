@@ -3,10 +3,10 @@
 #include "document/formula_editor.h"
 #include "document/stock_edits.h"
 #include "paint/theme.h"
+#include "print/pre_stock_text.h"
 #include "services/units_shown.h"
 #include "stock/acid_tank.h"
 #include "stock/dissolving.h"
-#include "stock/pre_stock.h"
 #include "stock_words.h"
 
 #include <QHBoxLayout>
@@ -99,26 +99,6 @@ QString MakingPanel::tankText(std::size_t t) const {
   return out;
 }
 
-QString MakingPanel::preStockText(std::size_t t) const {
-  const auto& document = m_editor.document();
-  const auto& shelf = document.given.request.shelf;
-  QString out;
-  for (const auto& bottle : core::preStocks(shelf, m_editor.answer().stock.tanks, document.scales,
-                                            document.given.stock.temperature)) {
-    if (bottle.tank != t) continue;
-    QStringList items;
-    for (const auto& item : bottle.items)
-      items << QString("%1 %2").arg(m_units.text(item.toWeigh),
-                                    QString::fromStdString(m_editor.nameOf(shelf[item.product].id)));
-    out += QString("<br><b>Pre-stock</b>, since the scale is too coarse: %1 in %2 of water; <b>%3 into each "
-                   "fill</b>, for %4 fills.%5")
-               .arg(items.join(", "), m_units.stockText(bottle.bottle), m_units.stockText(bottle.perFill))
-               .arg(bottle.fills)
-               .arg(bottle.clear ? QString() : QString(" ▲ It does not stay clear: use a finer scale."));
-  }
-  return out;
-}
-
 QString MakingPanel::acidText(std::size_t t) const {
   const auto& shelf = m_editor.document().given.request.shelf;
   QString out;
@@ -149,7 +129,7 @@ void MakingPanel::refresh() {
     if (tanks[t].items.empty()) continue;
     cells += QString("<td valign='top' width='%1%' style='padding-right:16px'>%2</td>")
                  .arg(100 / static_cast<int>(tanks.size()))
-                 .arg(tankText(t) + preStockText(t) + acidText(t));
+                 .arg(tankText(t) + preStockHtml(m_editor, m_units, t) + acidText(t));
   }
   m_text->setText("<table width='100%'><tr>" + cells + "</tr></table>");
 }

@@ -21,7 +21,6 @@ protected:
 
 private:
   QString tankText(std::size_t tank) const;
-  QString preStockText(std::size_t tank) const;
   QString acidText(std::size_t tank) const;
   QLabel* m_text = nullptr;
   QPushButton* m_acidToPh = nullptr;

@@ -161,23 +161,18 @@ void StrengthBar::setFactor(double factor, bool done) {
   if (done) m_editor.endMerging();
 }
 
-/// How much feed the tanks make before the first is empty.
+/// How much feed the tanks make before the first is empty; acid is refilled by itself.
 QString StrengthBar::makesText() const {
   const auto& answer = m_editor.answer().stock;
   if (!answer.feedMade) return {};
-  QString first;
-  double least = 0, most = 0;
+  QString text = "; makes " + m_units.text(*answer.feedMade);
   for (const auto& content : answer.tanks) {
-    if (content.items.empty()) continue;
-    const double feed = content.tank.volume.litres() * content.factor;
-    if (first.isEmpty() || feed < least) {
-      first = QString::fromStdString(content.tank.name);
-      least = feed;
-    }
-    most = std::max(most, feed);
+    const auto feed = content.tank.volume * content.factor;
+    if (content.tank.use == core::TankUse::Acid && !content.items.empty() && feed < *answer.feedMade)
+      text +=
+          ", " + QString::fromStdString(content.tank.name).toHtmlEscaped() + " lasts " + m_units.text(feed);
   }
-  return "<span style='font-weight:normal; font-size:12px'>; makes " + m_units.text(*answer.feedMade) +
-         (most > least * 1.001 ? ", then " + first.toHtmlEscaped() + " is empty" : QString()) + "</span>";
+  return "<span style='font-weight:normal; font-size:12px'>" + text + "</span>";
 }
 
 void StrengthBar::refresh() {
