@@ -174,6 +174,24 @@ TEST_F(StocksPageTest, TheAcidIsSetToTheAimedPhWithOneClick) {
   EXPECT_THAT(text("makingText"), HasSubstr("pH 5.8"));
 }
 
+TEST_F(StocksPageTest, ATankOnADoserOfItsOwnIsMadeStronger) {
+  const double before = gramsIn(2, "hno3_60");
+  type("tankRatio2", "200");
+  EXPECT_NEAR(gramsIn(2, "hno3_60"), 2 * before, 1e-6);
+  EXPECT_THAT(text("tankTitle2"), HasSubstr("1:200"));
+  type("tankRatio2", "");
+  EXPECT_NEAR(gramsIn(2, "hno3_60"), before, 1e-6);
+}
+
+TEST_F(StocksPageTest, AStockGoesOntoTheShelfAsALiquid) {
+  trigger("stockAsProduct1");
+  const auto& products = editor().document().products;
+  EXPECT_EQ(products.back().name, "stock B · sulfate and phosphate side");
+  EXPECT_FALSE(products.back().on);
+  EXPECT_GT(*editor().document().allProducts.back().densityKgPerL, 1.02);
+  EXPECT_GT(editor().document().allProducts.back().composition.massFraction.of(core::Nutrient::P), 0);
+}
+
 TEST_F(StocksPageTest, HardMakeUpWaterIsHeldAgainstTheTank) {
   trigger("madeWith_blend_0");
   EXPECT_THAT(text("tankMade0"), HasSubstr("the formula's water"));

@@ -82,6 +82,17 @@ QWidget* TankCard::makeHead() {
         exchange::amountJson(digits.toStdString(), m_units.volumeUnit().toStdString()));
   };
   m_volume->onMessage = [this](const QString& words) { emit message(words); };
+  m_ratio = new NumberField({"ratio of this tank alone, 1 to", "", 1, 100000, true});
+  m_ratio->setObjectName(QString("tankRatio%1").arg(m_index));
+  m_ratio->setFixedWidth(50);
+  m_ratio->setToolTip(
+      "Empty: the ratio of all. A figure: this tank hangs on a doser of its own, 1 to so much");
+  m_ratio->onTyped = [this](const QString& digits) {
+    StockEdits(m_editor).setTank(m_index,
+                                 digits.isEmpty() ? QString("the ratio of all") : "own ratio 1:" + digits,
+                                 "own_factor", digits.isEmpty() ? Json() : Json(digits.toStdString()));
+  };
+  m_ratio->onMessage = [this](const QString& words) { emit message(words); };
   m_menu = new QToolButton;
   m_menu->setObjectName(QString("tankMenu%1").arg(m_index));
   m_menu->setText("⋯");
@@ -96,6 +107,8 @@ QWidget* TankCard::makeHead() {
   row->setSpacing(4);
   row->addWidget(m_name);
   row->addStretch();
+  row->addWidget(new QLabel("1:"));
+  row->addWidget(m_ratio);
   row->addWidget(m_volume);
   row->addWidget(m_volumeUnit);
   row->addWidget(m_menu);
@@ -286,6 +299,9 @@ void TankCard::refresh() {
   m_volume->show(ownUnit ? QString::fromStdString(volume["amount"].get<std::string>())
                          : QString::fromStdString(words::figure(m_units.volumeIn(content.tank.volume))));
   m_volumeUnit->setText(m_units.volumeUnitName());
+  const auto& stored = m_editor.json()["stock"]["tanks"][m_index];
+  m_ratio->setPlaceholderText(localFigure(m_editor.document().given.stock.factor));
+  m_ratio->show(QString::fromStdString(stored.value("own_factor", std::string())));
   m_picture->update();
 }
 

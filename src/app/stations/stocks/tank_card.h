@@ -49,7 +49,7 @@ private:
   QLineEdit* m_name = nullptr;
   QLabel *m_title = nullptr, *m_contents = nullptr, *m_ceiling = nullptr, *m_volumeUnit = nullptr,
          *m_made = nullptr;
-  NumberField* m_volume = nullptr;
+  NumberField *m_volume = nullptr, *m_ratio = nullptr;
   QToolButton* m_menu = nullptr;
   VesselPicture* m_picture = nullptr;
   TankItems* m_items = nullptr;
