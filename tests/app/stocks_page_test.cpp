@@ -155,6 +155,17 @@ TEST_F(StocksPageTest, TanksComeAndGo) {
   EXPECT_GT(gramsIn(3, "mkp"), 0);
 }
 
+TEST_F(StocksPageTest, TanksComeAndGoWhileFewProductsAreSought) {
+  ASSERT_FALSE(editor().set("at most six", "/aim", exchange::Json{{"at_most", "6"}}));
+  part(StocksPage::Part::Levels);
+  trigger("addTank_traces");
+  EXPECT_EQ(text("tankTitle3").substr(0, 1), "C");
+  trigger("removeTank3");
+  trigger("removeTank2");
+  EXPECT_EQ(editor().answer().stock.tanks.size(), 2u);
+  EXPECT_TRUE(QTest::qWaitFor([&] { return !editor().isSearching(); }, 20000));
+}
+
 TEST_F(StocksPageTest, AnAcidTankBringsTheAcidIntoTheFormula) {
   trigger("removeTank2");
   type("alkalinityLeft", "");

@@ -25,10 +25,10 @@ bool FormulaEditor::adopt(const Json& json) {
   if (!document) return false;
   auto answer = core::compute(document->given);
   if (!answer) return false;
-  // While few products are sought the older answer stays, as long as it is about the same shelf.
+  // While few products are sought the older answer stays, as long as it is about the same shelf and tanks.
   const bool few = document->given.atMostProducts.has_value();
   const bool keeps = few && sameShelf(document->given.request.shelf, m_document.given.request.shelf) &&
-                     m_document.given.atMostProducts;
+                     document->tanks.size() == m_answer.stock.tanks.size() && m_document.given.atMostProducts;
   m_json = json;
   m_document = std::move(document).value();
   if (!keeps) m_answer = std::move(answer).value();
