@@ -1,9 +1,9 @@
 #include "table_text.h"
 
 #include "base/decimal.h"
+#include "base/encoding.h"
 
 #include <QString>
-#include <QStringDecoder>
 #include <algorithm>
 
 namespace butte::book {
@@ -14,16 +14,6 @@ using core::ProblemCode;
 namespace {
 
 constexpr std::size_t mostRows = 200000;
-
-std::string toUtf8(const std::string& bytes) {
-  const QByteArray raw = QByteArray::fromRawData(bytes.data(), static_cast<qsizetype>(bytes.size()));
-  if (raw.startsWith("\xFF\xFE") || raw.startsWith("\xFE\xFF"))
-    return QString(QStringDecoder(QStringDecoder::Utf16)(raw)).toStdString();
-  QStringDecoder utf8(QStringDecoder::Utf8);
-  const QString text = utf8(raw);
-  if (!utf8.hasError()) return (text.startsWith(QChar(0xFEFF)) ? text.mid(1) : text).toStdString();
-  return QString::fromLatin1(raw).toStdString(); // what spreadsheets of the West wrote before
-}
 
 std::string trimmedLower(const std::string& text) {
   return QString::fromStdString(text).simplified().toLower().toStdString();
@@ -84,7 +74,7 @@ std::string TableText::about() const {
 }
 
 core::Result<TableText> readTable(const std::string& bytes) {
-  const auto text = toUtf8(bytes);
+  const auto text = core::utf8From(bytes);
   if (text.find('\0') != std::string::npos)
     return problemAt(ProblemCode::BadFile, "table", {"this is no text: it holds zero bytes"});
   TableText out;

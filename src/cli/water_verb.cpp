@@ -70,6 +70,22 @@ std::string levelKey(VerdictLevel level) {
   return {};
 }
 
+const char* unplacedKey(WhyUnplaced why) {
+  switch (why) {
+  case WhyUnplaced::UnknownName:
+    return "unknown_name";
+  case WhyUnplaced::Formula:
+    return "formula";
+  case WhyUnplaced::NoFigure:
+    return "no_figure";
+  case WhyUnplaced::Twice:
+    return "twice";
+  case WhyUnplaced::BadUnit:
+    return "bad_unit";
+  }
+  return "";
+}
+
 Json verdictArray(const exchange::WaterScript& script, const Water& water) {
   Json out = Json::array();
   for (const auto& v : verdictsOn(water, script.system, script.crop, script.target)) {
@@ -143,7 +159,11 @@ Result<Outcome> water(const exchange::WaterScript& script) {
   }
   Json unplaced = Json::array();
   for (const auto& row : script.unplaced)
-    unplaced.push_back({{"line", row.line}, {"name", row.name}, {"value", row.value}, {"unit", row.unit}});
+    unplaced.push_back({{"line", row.line},
+                        {"name", row.name},
+                        {"value", row.value},
+                        {"unit", row.unit},
+                        {"why", unplacedKey(row.why)}});
   outcome.json["unplaced"] = unplaced;
   return outcome;
 }

@@ -1,6 +1,7 @@
 #include "water_script.h"
 
 #include "base/decimal.h"
+#include "base/encoding.h"
 #include "typed_numbers.h"
 #include "water_document.h"
 
@@ -180,8 +181,9 @@ private:
 
 } // namespace
 
-Result<WaterScript> readWaterScript(std::string_view text) {
-  const auto first = text.find_first_not_of(" \t\r\n\xEF\xBB\xBF");
+Result<WaterScript> readWaterScript(std::string_view bytes) {
+  const std::string text = utf8From(bytes);
+  const auto first = text.find_first_not_of(" \t\r\n");
   if (first != std::string_view::npos && text[first] != '{') {
     auto table = readReportText(text);
     const bool empty = table.report.rows.empty() && !table.report.conductivityMsPerCm;

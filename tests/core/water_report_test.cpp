@@ -223,6 +223,114 @@ TEST(ReportText, LinesTypedWithBlanksAndASecondFigureForOneThing) {
   EXPECT_EQ(found.unplaced[0].value, "60");
 }
 
+TEST(ReportText, ACommaBehindANameWithADigitPartsCells) {
+  const auto found = readReportText("NO3,12,mg/l\nSO4,41,mg/l\nCalcium,52,5,mg/l\nMg 14,2 mg/l\n");
+  const auto& rows = found.report.rows;
+  ASSERT_EQ(rows.size(), 4u);
+  EXPECT_EQ(rows[0].key, "NO3");
+  EXPECT_DOUBLE_EQ(rows[0].value, 12);
+  EXPECT_EQ(rows[1].key, "SO4");
+  EXPECT_DOUBLE_EQ(rows[2].value, 52.5);
+  EXPECT_DOUBLE_EQ(rows[3].value, 14.2);
+  EXPECT_TRUE(found.unplaced.empty());
+}
+
+TEST(ReportText, FiguresUnderAHeadingPartedByCommas) {
+  const auto found = readReportText("Sample,Ca,Mg,Na\nwell,78,14,23\n");
+  ASSERT_EQ(found.report.rows.size(), 3u);
+  EXPECT_DOUBLE_EQ(found.report.rows[0].value, 78);
+  EXPECT_DOUBLE_EQ(found.report.rows[2].value, 23);
+}
+
+TEST(ReportText, DecimalMarksMayBeMixed) {
+  const auto found = readReportText("Calcium;52,5;mg/l\nMagnesium;14.2;mg/l\n\"Sodium\",\"21,3\",\"mg/l\"\n");
+  ASSERT_EQ(found.report.rows.size(), 3u);
+  EXPECT_DOUBLE_EQ(found.report.rows[0].value, 52.5);
+  EXPECT_DOUBLE_EQ(found.report.rows[1].value, 14.2);
+  EXPECT_DOUBLE_EQ(found.report.rows[2].value, 21.3);
+}
+
+TEST(ReportText, QuotesHoldACellTogether) {
+  const auto found = readReportText("\"Nitrate, as N\",2.7,mg/l\n\"say \"\"iron\"\" here\",3,mg/l\n");
+  ASSERT_EQ(found.report.rows.size(), 1u);
+  EXPECT_EQ(found.report.rows[0].key, "N_NO3");
+  ASSERT_EQ(found.unplaced.size(), 1u);
+  EXPECT_EQ(found.unplaced[0].name, "say \"iron\" here");
+}
+
+TEST(ReportText, AFormulaIsShownAndNeverTakenForTheNextFigure) {
+  // The last column is the limit of the law: it must not become the calcium.
+  const auto found =
+      readReportText("Calcium,=SUM(A1:A9),mg/l,100\nMagnesium,#REF!,mg/l\nSodium,21,mg/l,200\n");
+  ASSERT_EQ(found.report.rows.size(), 1u);
+  EXPECT_EQ(found.report.rows[0].key, "Na");
+  EXPECT_DOUBLE_EQ(found.report.rows[0].value, 21);
+  ASSERT_EQ(found.unplaced.size(), 2u);
+  EXPECT_EQ(found.unplaced[0].why, WhyUnplaced::Formula);
+  EXPECT_EQ(found.unplaced[0].name, "Calcium");
+  EXPECT_EQ(found.unplaced[0].value, "=SUM(A1:A9)");
+  EXPECT_EQ(found.unplaced[0].unit, "mg/L");
+  EXPECT_EQ(found.unplaced[1].value, "#REF!");
+}
+
+TEST(ReportText, UnderAHeadingWhatIsNotKnownIsShownToo) {
+  const auto found = readReportText("Sample;Ca;Unobtainium;Mg;Na;K\nwell;52;3;=B2;n.d.;see note\n");
+  ASSERT_EQ(found.report.rows.size(), 1u) << "sodium was not measured, which is no fault";
+  ASSERT_EQ(found.unplaced.size(), 3u);
+  EXPECT_EQ(found.unplaced[0].name, "Unobtainium");
+  EXPECT_EQ(found.unplaced[0].why, WhyUnplaced::UnknownName);
+  EXPECT_EQ(found.unplaced[1].name, "Mg");
+  EXPECT_EQ(found.unplaced[1].why, WhyUnplaced::Formula);
+  EXPECT_EQ(found.unplaced[2].name, "K");
+  EXPECT_EQ(found.unplaced[2].why, WhyUnplaced::NoFigure);
+}
+
+TEST(ReportText, AKnownNameWithoutAFigure) {
+  const auto found =
+      readReportText("Calcium;see page 2;mg/l\nMagnesium;n.d.;mg/l\nSodium;-;mg/l\nPotassium;;mg/l\n");
+  EXPECT_TRUE(found.report.rows.empty());
+  ASSERT_EQ(found.unplaced.size(), 1u) << "the other three say that nothing was measured";
+  EXPECT_EQ(found.unplaced[0].value, "see page 2");
+  EXPECT_EQ(found.unplaced[0].why, WhyUnplaced::NoFigure);
+}
+
+TEST(ReportText, AHundredThousandRowsAreAllAccountedFor) {
+  std::string text = "Calcium,78,mg/l\n";
+  for (int i = 0; i < 100000; ++i)
+    text += "thing" + std::to_string(i) + "," + std::to_string(i % 50) + ",mg/l\n";
+  const auto found = readReportText(text);
+  ASSERT_EQ(found.report.rows.size(), 1u);
+  ASSERT_EQ(found.unplaced.size(), 100000u);
+  EXPECT_EQ(found.unplaced[99999].name, "thing99999");
+  EXPECT_EQ(found.unplaced[99999].value, "49");
+  EXPECT_EQ(found.unplaced[99999].line, 100001);
+}
+
+TEST(ReportText, OneEndlessLineOfFiguresIsReadToItsEnd) {
+  std::string text = "Ca";
+  for (int i = 0; i < 200000; ++i)
+    text += ",1";
+  const auto found = readReportText(text);
+  EXPECT_EQ(found.report.rows.size(), 1u);
+}
+
+TEST(ReportText, TextOfOldSpreadsheetsIsRead) {
+  // Windows-1252: 0xE4 is a-umlaut, 0xB0 the degree, 0xB5 micro.
+  const auto old = readReportText("Gesamth\xE4rte;14;\xB0"
+                                  "dH\nBor;<50;\xB5g/l\n");
+  ASSERT_EQ(old.report.rows.size(), 2u);
+  EXPECT_EQ(old.report.rows[0].key, "hardness_as_CaCO3");
+  EXPECT_EQ(old.report.rows[0].unit, "dH");
+  EXPECT_EQ(old.report.rows[1].unit, "ug/L");
+  // What a spreadsheet saves as "Unicode text": UTF-16 with its mark.
+  std::string wide = "\xFF\xFE";
+  for (const char c : std::string("Ca\t52\tmg/l\r\n"))
+    wide += {c, '\0'};
+  const auto utf16 = readReportText(wide);
+  ASSERT_EQ(utf16.report.rows.size(), 1u);
+  EXPECT_DOUBLE_EQ(utf16.report.rows[0].value, 52);
+}
+
 TEST(ReportText, AnyBytesAreReadToTheEnd) {
   std::string text;
   unsigned state = 1;

@@ -8,13 +8,32 @@ namespace {
 
 enum class Place { AtLower, AtUpper, Free };
 
-class Search {
+} // namespace
+
+class BoundedFit::Search {
 public:
-  Search(const Eigen::MatrixXd& a, const Eigen::VectorXd& b, const Eigen::VectorXd& lower,
-         const Eigen::VectorXd& upper)
-      : m_a(a), m_b(b), m_lower(lower), m_upper(upper), m_gram(a.transpose() * a), m_x(lower),
-        m_place(static_cast<std::size_t>(a.cols()), Place::AtLower),
-        m_barred(static_cast<std::size_t>(a.cols()), false) {}
+  Search(const BoundedFit& fit, const Eigen::VectorXd& lower, const Eigen::VectorXd& upper)
+      : m_fit(fit), m_a(fit.m_a), m_b(fit.m_b), m_lower(lower), m_upper(upper), m_x(lower),
+        m_place(static_cast<std::size_t>(m_a.cols()), Place::AtLower),
+        m_barred(static_cast<std::size_t>(m_a.cols()), false) {}
+
+  /// Frees what stands between its bounds at the guess, and walks to the best point of it. Where those
+  /// columns depend on each other the search begins at the lower bounds as ever.
+  void beginAt(const Eigen::VectorXd& guess) {
+    for (Eigen::Index j = 0; j < guess.size(); ++j) {
+      m_x[j] = std::clamp(guess[j], m_lower[j], m_upper[j]);
+      if (m_x[j] > m_lower[j] && m_x[j] < m_upper[j]) {
+        m_free.push_back(j);
+        place(j) = Place::Free;
+      } else if (m_x[j] > m_lower[j]) {
+        place(j) = Place::AtUpper;
+      }
+    }
+    for (Eigen::VectorXd z; !m_free.empty();) {
+      if (!solveFree(z)) return beginAtLower();
+      if (walk(z)) return;
+    }
+  }
 
   Eigen::VectorXd run() {
     const int most = 20 * static_cast<int>(m_a.cols()) + 100;
@@ -26,26 +45,48 @@ public:
       else
         m_barred[static_cast<std::size_t>(entering)] = true;
     }
-    polish();
+    return m_x;
+  }
+
+  /// The last answer once more by orthogonal factors, which do not square the condition number.
+  Eigen::VectorXd polished() {
+    if (m_free.empty()) return m_x;
+    const auto k = static_cast<Eigen::Index>(m_free.size());
+    Eigen::MatrixXd columns(m_a.rows(), k);
+    Eigen::VectorXd fixed = m_x;
+    for (Eigen::Index i = 0; i < k; ++i) {
+      columns.col(i) = m_a.col(m_free[static_cast<std::size_t>(i)]);
+      fixed[m_free[static_cast<std::size_t>(i)]] = 0;
+    }
+    const Eigen::VectorXd z = columns.colPivHouseholderQr().solve(m_b - m_a * fixed);
+    for (Eigen::Index i = 0; i < k; ++i) {
+      const auto j = m_free[static_cast<std::size_t>(i)];
+      m_x[j] = std::clamp(z[i], m_lower[j], m_upper[j]);
+    }
     return m_x;
   }
 
 private:
+  void beginAtLower() {
+    m_x = m_lower;
+    m_free.clear();
+    std::fill(m_place.begin(), m_place.end(), Place::AtLower);
+  }
+
   Place& place(Eigen::Index j) { return m_place[static_cast<std::size_t>(j)]; }
 
   /// The bound variable whose release lowers the residual fastest; -1 at the optimum.
   Eigen::Index pickEntering() {
-    const Eigen::VectorXd residual = m_b - m_a * m_x;
-    const Eigen::VectorXd descent = m_a.transpose() * residual;
-    const double scale = 1e-13 * (m_b.norm() + residual.norm());
+    // By A itself, not by A' A: near the optimum the difference is all there is.
+    m_residual.noalias() = m_b - m_a * m_x;
+    m_descent.noalias() = m_a.transpose() * m_residual;
+    const double scale = 1e-13 * (m_b.norm() + m_residual.norm());
     Eigen::Index best = -1;
     double bestRate = 0;
     for (Eigen::Index j = 0; j < m_a.cols(); ++j) {
       if (place(j) == Place::Free || m_barred[static_cast<std::size_t>(j)] || m_upper[j] <= m_lower[j])
         continue;
-      const double norm = std::sqrt(m_gram(j, j));
-      if (norm == 0) continue;
-      const double rate = (place(j) == Place::AtLower ? descent[j] : -descent[j]) / norm;
+      const double rate = (place(j) == Place::AtLower ? m_descent[j] : -m_descent[j]) * m_fit.m_scale[j];
       if (rate > scale && rate > bestRate * (1 + 1e-12)) {
         best = j;
         bestRate = rate;
@@ -79,20 +120,24 @@ private:
 
   bool solveFree(Eigen::VectorXd& z) const {
     const auto k = static_cast<Eigen::Index>(m_free.size());
-    Eigen::VectorXd fixed = m_x;
-    for (const auto j : m_free)
-      fixed[j] = 0;
-    const Eigen::VectorXd rhs = m_b - m_a * fixed;
-    Eigen::MatrixXd gram(k, k);
-    Eigen::VectorXd projected(k), scale(k);
-    for (Eigen::Index r = 0; r < k; ++r)
-      scale[r] = 1 / std::sqrt(m_gram(m_free[r], m_free[r]));
-    for (Eigen::Index r = 0; r < k; ++r) {
-      projected[r] = scale[r] * m_a.col(m_free[r]).dot(rhs);
-      for (Eigen::Index c = 0; c < k; ++c)
-        gram(r, c) = scale[r] * m_gram(m_free[r], m_free[c]) * scale[c];
+    const auto& gram = m_fit.m_gram;
+    std::vector<Eigen::Index> held; // fixed columns off zero
+    for (Eigen::Index j = 0; j < m_x.size(); ++j) {
+      if (m_place[static_cast<std::size_t>(j)] != Place::Free && m_x[j] != 0) held.push_back(j);
     }
-    const Eigen::LLT<Eigen::MatrixXd> cholesky(gram);
+    Eigen::MatrixXd scaled(k, k);
+    Eigen::VectorXd projected(k), scale(k);
+    for (Eigen::Index c = 0; c < k; ++c) {
+      const auto j = m_free[static_cast<std::size_t>(c)];
+      scale[c] = m_fit.m_scale[j];
+      double sum = m_fit.m_against[j];
+      for (const auto h : held)
+        sum -= gram(h, j) * m_x[h];
+      projected[c] = scale[c] * sum;
+      for (Eigen::Index r = 0; r <= c; ++r) // the lower half is all that the factors read
+        scaled(c, r) = scale[r] * gram(m_free[static_cast<std::size_t>(r)], j) * scale[c];
+    }
+    const Eigen::LLT<Eigen::MatrixXd> cholesky(scaled);
     if (cholesky.info() != Eigen::Success) return false;
     // With unit columns the smallest pivot is the sine of the angle to the others: below this, dependent.
     if (cholesky.matrixLLT().diagonal().minCoeff() < 1e-6) return false;
@@ -130,39 +175,44 @@ private:
     return alpha >= 1;
   }
 
-  /// The last answer once more by orthogonal factors, which do not square the condition number.
-  void polish() {
-    if (m_free.empty()) return;
-    const auto k = static_cast<Eigen::Index>(m_free.size());
-    Eigen::MatrixXd columns(m_a.rows(), k);
-    Eigen::VectorXd fixed = m_x;
-    for (Eigen::Index i = 0; i < k; ++i) {
-      columns.col(i) = m_a.col(m_free[static_cast<std::size_t>(i)]);
-      fixed[m_free[static_cast<std::size_t>(i)]] = 0;
-    }
-    const Eigen::VectorXd z = columns.colPivHouseholderQr().solve(m_b - m_a * fixed);
-    for (Eigen::Index i = 0; i < k; ++i) {
-      const auto j = m_free[static_cast<std::size_t>(i)];
-      m_x[j] = std::clamp(z[i], m_lower[j], m_upper[j]);
-    }
-  }
-
+  const BoundedFit& m_fit;
   const Eigen::MatrixXd& m_a;
   const Eigen::VectorXd& m_b;
   const Eigen::VectorXd& m_lower;
   const Eigen::VectorXd& m_upper;
-  Eigen::MatrixXd m_gram;
-  Eigen::VectorXd m_x;
+  Eigen::VectorXd m_x, m_residual, m_descent;
   std::vector<Place> m_place;
   std::vector<bool> m_barred;
   std::vector<Eigen::Index> m_free;
 };
 
-} // namespace
+BoundedFit::BoundedFit(const Eigen::MatrixXd& a, const Eigen::VectorXd& b)
+    : m_a(a), m_b(b), m_gram(Eigen::MatrixXd::Zero(a.cols(), a.cols())), m_against(a.transpose() * b),
+      m_scale(a.cols()) {
+  m_gram.selfadjointView<Eigen::Lower>().rankUpdate(a.transpose());
+  m_gram.triangularView<Eigen::StrictlyUpper>() = m_gram.transpose();
+  for (Eigen::Index j = 0; j < a.cols(); ++j) {
+    const double length = std::sqrt(m_gram(j, j));
+    m_scale[j] = length > 0 ? 1 / length : 0;
+  }
+}
+
+Eigen::VectorXd BoundedFit::within(const Eigen::VectorXd& lower, const Eigen::VectorXd& upper) const {
+  Search search(*this, lower, upper);
+  search.run();
+  return search.polished();
+}
+
+Eigen::VectorXd BoundedFit::near(const Eigen::VectorXd& guess, const Eigen::VectorXd& lower,
+                                 const Eigen::VectorXd& upper) const {
+  Search search(*this, lower, upper);
+  search.beginAt(guess);
+  return search.run();
+}
 
 Eigen::VectorXd boundedLeastSquares(const Eigen::MatrixXd& a, const Eigen::VectorXd& b,
                                     const Eigen::VectorXd& lower, const Eigen::VectorXd& upper) {
-  return Search(a, b, lower, upper).run();
+  return BoundedFit(a, b).within(lower, upper);
 }
 
 } // namespace butte::core

@@ -12,4 +12,26 @@ namespace butte::core {
 Eigen::VectorXd boundedLeastSquares(const Eigen::MatrixXd& a, const Eigen::VectorXd& b,
                                     const Eigen::VectorXd& lower, const Eigen::VectorXd& upper);
 
+/// The same fit asked again and again within other bounds: what depends on A and b alone is worked out once.
+/// Keeps references to both.
+class BoundedFit {
+public:
+  BoundedFit(const Eigen::MatrixXd& a, const Eigen::VectorXd& b);
+
+  Eigen::VectorXd within(const Eigen::VectorXd& lower, const Eigen::VectorXd& upper) const;
+  /// Begins at a guess, with the columns free that stand between their bounds there: a few steps where the
+  /// guess is the answer within bounds that differ little. Without the last orthogonal step.
+  Eigen::VectorXd near(const Eigen::VectorXd& guess, const Eigen::VectorXd& lower,
+                       const Eigen::VectorXd& upper) const;
+  double residualSquared(const Eigen::VectorXd& x) const { return (m_a * x - m_b).squaredNorm(); }
+
+private:
+  class Search;
+  const Eigen::MatrixXd& m_a;
+  const Eigen::VectorXd& m_b;
+  Eigen::MatrixXd m_gram;    ///< A' A
+  Eigen::VectorXd m_against; ///< A' b
+  Eigen::VectorXd m_scale;   ///< 1 / length of each column, 0 for an empty one
+};
+
 } // namespace butte::core

@@ -21,27 +21,49 @@ bool withinInequalities(const LinearLimits& limits, const VectorXd& x) {
 
 namespace {
 
-/// The variables that can move without changing the fit to first order are worth a least-norm pass only when
-/// their columns depend on each other; mostly they don't.
-bool mayBeAmbiguous(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits, const VectorXd& x) {
-  const VectorXd gradient = a.transpose() * (a * x - b);
-  const double tolerance = 1e-9 * (b.norm() + (a * x - b).norm());
+/// The columns that may differ between equally good fits within bounds: those at a bound that the fit pushes
+/// against stay there in all of them.
+std::vector<Index> openColumns(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits,
+                               const VectorXd& x) {
+  const VectorXd residual = a * x - b;
+  const VectorXd gradient = a.transpose() * residual;
+  const double tolerance = 1e-9 * (b.norm() + residual.norm());
   std::vector<Index> open;
   for (Index j = 0; j < x.size(); ++j) {
     if (limits.upper[j] <= limits.lower[j]) continue;
     const bool inside = x[j] > limits.lower[j] && x[j] < limits.upper[j];
     if (inside || std::abs(gradient[j]) <= tolerance * a.col(j).norm()) open.push_back(j);
   }
-  if (open.empty()) return false;
-  MatrixXd columns(a.rows(), static_cast<Index>(open.size()));
-  for (std::size_t i = 0; i < open.size(); ++i) {
-    const double norm = a.col(open[i]).norm();
-    columns.col(static_cast<Index>(i)) =
-        norm > 0 ? VectorXd(a.col(open[i]) / norm) : VectorXd(a.col(open[i]));
+  return open;
+}
+
+bool independent(MatrixXd columns) {
+  for (Index i = 0; i < columns.cols(); ++i) {
+    if (const double norm = columns.col(i).norm(); norm > 0) columns.col(i) /= norm;
   }
   Eigen::ColPivHouseholderQR<MatrixXd> qr(columns);
   qr.setThreshold(1e-10);
-  return qr.rank() < columns.cols();
+  return qr.rank() == columns.cols();
+}
+
+/// Among the equal fits within bounds the one with the least sum of squares; mostly there is but one.
+VectorXd leastNormWithinBounds(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits, VectorXd x) {
+  const auto open = openColumns(a, b, limits, x);
+  const auto count = static_cast<Index>(open.size());
+  MatrixXd columns(a.rows(), count);
+  VectorXd lower(count), upper(count), part(count);
+  for (Index i = 0; i < count; ++i) {
+    const auto j = open[static_cast<std::size_t>(i)];
+    columns.col(i) = a.col(j);
+    lower[i] = limits.lower[j];
+    upper[i] = limits.upper[j];
+    part[i] = x[j];
+  }
+  if (count == 0 || independent(columns)) return x;
+  part = leastNormAmongEqual(columns, LinearLimits::boundsOnly(lower, upper), part);
+  for (Index i = 0; i < count; ++i)
+    x[open[static_cast<std::size_t>(i)]] = part[i];
+  return x;
 }
 
 /// A start for the general search when the acid's alkalinity row is the only equality: the bounded fit with
@@ -68,22 +90,25 @@ std::optional<VectorXd> nearStart(const MatrixXd& a, const VectorXd& b, const Li
 
 } // namespace
 
-std::optional<VectorXd> fitWithin(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits) {
-  VectorXd x;
-  bool general = limits.equality.rows() > 0;
-  if (!general) {
-    x = boundedLeastSquares(a, b, limits.lower, limits.upper);
-    general = !withinInequalities(limits, x);
+std::optional<VectorXd> anyBestFit(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits) {
+  if (limits.equality.rows() == 0) {
+    VectorXd x = boundedLeastSquares(a, b, limits.lower, limits.upper);
+    if (withinInequalities(limits, x)) return x;
   }
-  if (general) {
-    auto start = nearStart(a, b, limits);
-    if (!start) start = feasiblePoint(limits);
-    if (!start) return std::nullopt;
-    x = constrainedLeastSquares(a, b, limits, *start);
-  }
-  const bool plain = limits.equality.rows() + limits.inequality.rows() == 0;
-  if (plain && !mayBeAmbiguous(a, b, limits, x)) return x;
+  auto start = nearStart(a, b, limits);
+  if (!start) start = feasiblePoint(limits);
+  if (!start) return std::nullopt;
+  return constrainedLeastSquares(a, b, limits, *start);
+}
+
+VectorXd madeUnique(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits, const VectorXd& x) {
+  if (limits.equality.rows() + limits.inequality.rows() == 0) return leastNormWithinBounds(a, b, limits, x);
   return leastNormAmongEqual(a, limits, x);
+}
+
+std::optional<VectorXd> fitWithin(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits) {
+  const auto x = anyBestFit(a, b, limits);
+  return x ? std::optional(madeUnique(a, b, limits, *x)) : std::nullopt;
 }
 
 } // namespace butte::core

@@ -8,6 +8,12 @@ namespace butte::core {
 std::optional<Eigen::VectorXd> fitWithin(const Eigen::MatrixXd& a, const Eigen::VectorXd& b,
                                          const LinearLimits& limits);
 
+/// Its two steps: one of the equally good fits, and from any of them the one with the least sum of squares.
+std::optional<Eigen::VectorXd> anyBestFit(const Eigen::MatrixXd& a, const Eigen::VectorXd& b,
+                                          const LinearLimits& limits);
+Eigen::VectorXd madeUnique(const Eigen::MatrixXd& a, const Eigen::VectorXd& b, const LinearLimits& limits,
+                           const Eigen::VectorXd& x);
+
 /// Whether x keeps the inequalities, to rounding.
 bool withinInequalities(const LinearLimits& limits, const Eigen::VectorXd& x);
 

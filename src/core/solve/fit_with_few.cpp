@@ -15,15 +15,15 @@ class Search {
 public:
   Search(const MatrixXd& a, const VectorXd& b, const VectorXd& lower, const VectorXd& upper, int most,
          int nodes)
-      : m_a(a), m_b(b), m_lower(lower), m_upper(upper), m_most(most), m_nodes(nodes) {}
+      : m_a(a), m_bounded(a, b), m_lower(lower), m_upper(upper), m_most(most), m_nodes(nodes) {}
 
   FewColumns run() {
-    VectorXd upper = m_upper;
-    eliminate(upper);
+    const Fit whole = fitOf(m_bounded.within(m_lower, m_upper));
+    eliminate(m_upper, whole);
     std::vector<bool> forced(static_cast<std::size_t>(m_a.cols()));
     for (Index j = 0; j < m_a.cols(); ++j)
       forced[static_cast<std::size_t>(j)] = m_lower[j] > 0;
-    descend(m_upper, forced);
+    descend(m_upper, forced, whole);
     return {m_bestUsed, m_nodes > 0};
   }
 
@@ -34,10 +34,15 @@ private:
     std::vector<Index> support;
   };
 
-  Fit fit(const VectorXd& upper) {
+  /// The best within other upper bounds, from an answer near it.
+  Fit fit(const VectorXd& upper, const Fit& from) {
     --m_nodes;
-    Fit out{boundedLeastSquares(m_a, m_b, m_lower, upper), 0, {}};
-    out.badness = (m_a * out.x - m_b).squaredNorm();
+    return fitOf(m_bounded.near(from.x, m_lower, upper));
+  }
+
+  Fit fitOf(VectorXd x) const {
+    Fit out{std::move(x), 0, {}};
+    out.badness = m_bounded.residualSquared(out.x);
     for (Index j = 0; j < out.x.size(); ++j) {
       if (out.x[j] > 1e-9) out.support.push_back(j);
     }
@@ -53,8 +58,7 @@ private:
   }
 
   /// Takes away, one after the other, the product that is missed least.
-  void eliminate(VectorXd upper) {
-    Fit now = fit(upper);
+  void eliminate(VectorXd upper, Fit now) {
     while (static_cast<int>(now.support.size()) > m_most) {
       Index least = -1;
       Fit after;
@@ -62,7 +66,7 @@ private:
         if (m_lower[j] > 0) continue;
         VectorXd without = upper;
         without[j] = 0;
-        Fit tried = fit(without);
+        Fit tried = fit(without, now);
         if (least >= 0 && tried.badness >= after.badness) continue;
         least = j;
         after = std::move(tried);
@@ -74,9 +78,9 @@ private:
     take(now);
   }
 
-  void descend(const VectorXd& upper, const std::vector<bool>& forced) {
+  /// `now` is the best fit within `upper`.
+  void descend(const VectorXd& upper, const std::vector<bool>& forced, const Fit& now) {
     if (m_nodes <= 0) return;
-    const Fit now = fit(upper);
     if (now.badness >= m_best * (1 - 1e-10) - 1e-15) return;
     if (static_cast<int>(now.support.size()) <= m_most) return take(now);
     int held = 0;
@@ -94,20 +98,22 @@ private:
     if (branch < 0) return;
     auto with = forced;
     with[static_cast<std::size_t>(branch)] = true;
-    VectorXd room = upper;
-    if (held + 1 >= m_most) {
+    if (held + 1 < m_most) {
+      descend(upper, with, now); // nothing is taken away yet: the fit stays
+    } else if (held + 1 == m_most) {
+      VectorXd room = upper;
       for (Index j = 0; j < upper.size(); ++j) {
         if (!with[static_cast<std::size_t>(j)]) room[j] = 0;
       }
+      descend(room, with, fit(room, now));
     }
-    if (held + 1 <= m_most) descend(room, with);
     VectorXd without = upper;
     without[branch] = 0;
-    descend(without, forced);
+    descend(without, forced, fit(without, now));
   }
 
   const MatrixXd& m_a;
-  const VectorXd& m_b;
+  BoundedFit m_bounded;
   const VectorXd& m_lower;
   const VectorXd& m_upper;
   int m_most, m_nodes;

@@ -1,6 +1,8 @@
 #include "solve/least_norm.h"
 
+#include <numeric>
 #include <optional>
+#include <vector>
 
 namespace butte::core {
 namespace {
@@ -16,36 +18,55 @@ public:
       : m_a(a), m_c(c), m_lower(lower), m_upper(upper) {}
 
   std::optional<VectorXd> run() {
-    VectorXd lambda = solveOn(VectorXd::Ones(m_a.cols()), m_c);
+    std::vector<Index> all(static_cast<std::size_t>(m_a.cols()));
+    std::iota(all.begin(), all.end(), Index(0));
+    Place at = placeAt(solveOn(all, m_c));
     for (int i = 0; i < 40; ++i) {
-      const VectorXd x = primal(lambda);
-      const VectorXd residual = m_c - m_a * x;
-      if (residual.norm() <= 1e-12 * (1e-300 + m_c.norm())) return x;
-      const VectorXd direction = solveOn(inside(lambda), residual);
+      if (at.residual.norm() <= 1e-12 * (1e-300 + m_c.norm())) return at.x;
+      const VectorXd direction = solveOn(at.inside, at.residual);
+      const double slope = at.residual.dot(direction);
       double step = 1;
-      const double now = dual(lambda), slope = residual.dot(direction);
-      while (step > 1e-4 && dual(lambda + step * direction) < now + 1e-4 * step * slope)
+      Place next = placeAt(at.lambda + direction);
+      while (step > 1e-4 && next.dual < at.dual + 1e-4 * step * slope) {
         step *= 0.5;
-      lambda += step * direction;
+        next = placeAt(at.lambda + step * direction);
+      }
+      at = std::move(next);
     }
     return std::nullopt;
   }
 
 private:
-  VectorXd primal(const VectorXd& lambda) const {
-    return (m_a.transpose() * lambda).cwiseMax(m_lower).cwiseMin(m_upper);
+  struct Place {
+    VectorXd lambda, x, residual;
+    std::vector<Index> inside; ///< columns between their bounds
+    double dual = 0;
+  };
+
+  Place placeAt(VectorXd lambda) const {
+    Place at;
+    at.x.noalias() = m_a.transpose() * lambda;
+    for (Index j = 0; j < at.x.size(); ++j) {
+      if (at.x[j] > m_lower[j] && at.x[j] < m_upper[j])
+        at.inside.push_back(j);
+      else
+        at.x[j] = at.x[j] <= m_lower[j] ? m_lower[j] : m_upper[j];
+    }
+    at.residual = m_c;
+    at.residual.noalias() -= m_a * at.x;
+    at.dual = 0.5 * at.x.squaredNorm() + lambda.dot(at.residual);
+    at.lambda = std::move(lambda);
+    return at;
   }
-  VectorXd inside(const VectorXd& lambda) const {
-    const VectorXd free = m_a.transpose() * lambda;
-    return ((free.array() > m_lower.array()) && (free.array() < m_upper.array())).cast<double>();
-  }
-  double dual(const VectorXd& lambda) const {
-    const VectorXd x = primal(lambda);
-    return 0.5 * x.squaredNorm() - lambda.dot(m_a * x - m_c);
-  }
-  /// (A D A' + tiny) d = r: the rows may depend on each other (N and its forms), hence the tiny diagonal.
-  VectorXd solveOn(const VectorXd& mask, const VectorXd& r) const {
-    MatrixXd gram = m_a * mask.asDiagonal() * m_a.transpose();
+
+  /// (A A' over these columns, and a tiny diagonal) d = r: the rows may depend on each other (N and its
+  /// forms), hence the diagonal.
+  VectorXd solveOn(const std::vector<Index>& columns, const VectorXd& r) const {
+    MatrixXd part(m_a.rows(), static_cast<Index>(columns.size()));
+    for (std::size_t i = 0; i < columns.size(); ++i)
+      part.col(static_cast<Index>(i)) = m_a.col(columns[i]);
+    MatrixXd gram(m_a.rows(), m_a.rows());
+    gram.noalias() = part * part.transpose();
     gram.diagonal().array() += 1e-13 * (1e-300 + gram.diagonal().maxCoeff());
     const Eigen::LDLT<MatrixXd> factors(gram);
     VectorXd d = factors.solve(r);
@@ -59,25 +80,26 @@ private:
   const VectorXd& m_upper;
 };
 
+/// The rows of A and the equalities, each scaled to length 1: what must stay as it is at x.
+LinearLimits holdingAll(const MatrixXd& a, const LinearLimits& limits, const VectorXd& x) {
+  LinearLimits held = limits;
+  const Index kept = limits.equality.rows();
+  held.equality.resize(kept + a.rows(), x.size());
+  held.equality << limits.equality, a;
+  for (Index i = 0; i < held.equality.rows(); ++i)
+    held.equality.row(i) /= std::max(held.equality.row(i).norm(), 1e-300);
+  held.equalityRhs = held.equality * x;
+  return held;
+}
+
 } // namespace
 
 VectorXd leastNormAmongEqual(const MatrixXd& a, const LinearLimits& limits, const VectorXd& x) {
-  LinearLimits held = limits;
-  const VectorXd kept = a * x;
-  for (Index i = 0; i < a.rows(); ++i) {
-    if (const double norm = a.row(i).norm(); norm > 0) held.addEquality(a.row(i) / norm, kept[i] / norm);
-  }
+  const LinearLimits held = holdingAll(a, limits, x);
   if (held.inequality.rows() == 0 && held.equality.rows() > 0) {
-    // The kept equality of the dosed acid is scaled like the others.
-    MatrixXd rows = held.equality;
-    VectorXd rhs = rows * x;
-    for (Index i = 0; i < rows.rows(); ++i) {
-      const double norm = std::max(rows.row(i).norm(), 1e-300);
-      rows.row(i) /= norm;
-      rhs[i] /= norm;
-    }
-    if (const auto start = DualSearch(rows, rhs, limits.lower, limits.upper).run())
-      return leastNormWithin(held, *start);
+    // Any point of the dual's form clamp(A' lambda) that keeps A x is the one sought: no active set needed.
+    if (auto found = DualSearch(held.equality, held.equalityRhs, limits.lower, limits.upper).run())
+      return *found;
   }
   return leastNormWithin(held, x);
 }

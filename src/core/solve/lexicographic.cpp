@@ -16,23 +16,25 @@ using Eigen::VectorXd;
 
 LinearLimits loosened(const LinearModel& model) {
   const Index n = model.limits.lower.size(), wishes = model.base.size();
-  LinearLimits loose = model.limits;
-  const auto widen = [&](const MatrixXd& m) {
-    MatrixXd wide = MatrixXd::Zero(m.rows(), n + wishes);
-    wide.leftCols(n) = m;
+  const auto widened = [&](const MatrixXd& m, Index more) {
+    MatrixXd wide = MatrixXd::Zero(m.rows() + more, n + wishes);
+    wide.topLeftCorner(m.rows(), n) = m;
     return wide;
   };
-  loose.equality = widen(loose.equality);
-  loose.inequality = widen(loose.inequality);
+  const Index first = model.limits.inequality.rows(), edges = static_cast<Index>(model.bands.size());
+  LinearLimits loose = model.limits;
+  loose.equality = widened(model.limits.equality, 0);
+  loose.inequality = widened(model.limits.inequality, edges);
+  loose.inequalityRhs.conservativeResize(first + edges);
   loose.lower.conservativeResize(n + wishes);
   loose.upper.conservativeResize(n + wishes);
   loose.lower.tail(wishes).setZero();
   loose.upper.tail(wishes).setConstant(std::numeric_limits<double>::infinity());
-  for (const auto& edge : model.bands) {
-    RowVectorXd row = RowVectorXd::Zero(n + wishes);
-    row.head(n) = edge.row;
-    row[n + static_cast<Index>(edge.wish)] = -1;
-    loose.addInequality(row, edge.most);
+  for (Index e = 0; e < edges; ++e) {
+    const auto& edge = model.bands[static_cast<std::size_t>(e)];
+    loose.inequality.row(first + e).head(n) = edge.row;
+    loose.inequality(first + e, n + static_cast<Index>(edge.wish)) = -1;
+    loose.inequalityRhs[first + e] = edge.most;
   }
   return loose;
 }
@@ -51,16 +53,6 @@ std::optional<LeastViolation> leastViolation(const LinearModel& model, const Lin
   return LeastViolation{*x, weights.dot(*x)};
 }
 
-namespace {
-
-/// The sum of violations held where it is, to rounding.
-LinearLimits holding(const LinearModel& model, LinearLimits loose, double sum) {
-  loose.addInequality(violationWeights(model).transpose(), sum + 1e-11 * (1 + sum));
-  return loose;
-}
-
-} // namespace
-
 std::optional<VectorXd> cheapestWithin(const LinearModel& model, const VectorXd& cost, Require require) {
   const Index n = cost.size();
   const LinearLimits bands = withBands(model);
@@ -69,13 +61,20 @@ std::optional<VectorXd> cheapestWithin(const LinearModel& model, const VectorXd&
   if (const auto x = linearProgram(cost, bands, refusal))
     return leastNormAmongEqual(cost.transpose(), bands, *x);
   if (require == Require::Bands) return std::nullopt;
-  const LinearLimits loose = loosened(model);
-  const auto least = leastViolation(model, loose);
+  // One problem twice: the violation first, then the cost with the violation held where it is, to rounding.
+  LinearLimits loose = loosened(model);
+  const VectorXd weights = violationWeights(model);
+  const Index sum = loose.inequality.rows();
+  loose.addInequality(weights.transpose(), std::numeric_limits<double>::infinity());
+  GlpkProblem problem(loose);
+  const auto least = linearProgramFrom(problem, weights, loose);
   if (!least) return std::nullopt;
+  loose.inequalityRhs[sum] = weights.dot(*least) + 1e-11 * (1 + weights.dot(*least));
+  problem.setMost(sum, loose.inequalityRhs[sum]);
   VectorXd wideCost = VectorXd::Zero(loose.lower.size());
   wideCost.head(n) = cost;
-  const auto x = linearProgram(wideCost, holding(model, loose, least->sum));
-  return VectorXd((x ? *x : least->x).head(n));
+  const auto x = linearProgramFrom(problem, wideCost, loose);
+  return VectorXd((x ? *x : *least).head(n));
 }
 
 namespace {
@@ -92,18 +91,30 @@ LinearModel narrowed(LinearModel model) {
   return model;
 }
 
+/// Whether A x alone says where the edge's row stands: always for an element, not for a ratio's edge.
+bool heldByItsFit(const LinearModel& model, const BandEdge& edge) {
+  const auto row = model.perGram.row(static_cast<Index>(edge.wish));
+  return edge.upper ? edge.row == row : edge.row == -row;
+}
+
 } // namespace
 
 std::optional<VectorXd> bandsFirst(const LinearModel& given) {
   const LinearModel model = narrowed(given);
   const MatrixXd a = model.scaledMatrix();
   const VectorXd b = model.scaledRhs();
-  const auto free = fitWithin(a, b, model.limits);
-  if (!free || violationAt(model, *free) <= 0) return free;
-  if (const auto inside = fitWithin(a, b, withBands(model))) return inside;
+  const auto free = anyBestFit(a, b, model.limits);
+  if (!free) return std::nullopt;
+  if (violationAt(model, *free) <= 0) {
+    // Equal fits may differ in a ratio's edge.
+    if (auto unique = madeUnique(a, b, model.limits, *free); violationAt(model, unique) <= 0) return unique;
+  }
   const LinearLimits loose = loosened(model);
   const auto least = leastViolation(model, loose);
   if (!least) return std::nullopt;
+  if (least->sum <= 1e-9) {
+    if (const auto inside = fitWithin(a, b, withBands(model))) return inside;
+  }
   // A hair of room, so that the search starts inside and does not stumble over rounding.
   LinearLimits held = loose;
   held.addInequality(violationWeights(model).transpose(), least->sum * (1 + 1e-9) + 1e-9);
@@ -113,6 +124,7 @@ std::optional<VectorXd> bandsFirst(const LinearModel& given) {
   // With the slacks fixed where they came to stand, the weights become unique.
   LinearLimits fixed = model.limits;
   for (const auto& edge : model.bands) {
+    if (heldByItsFit(model, edge)) continue;
     const double slack = x[a.cols() + static_cast<Index>(edge.wish)];
     fixed.addInequality(edge.row, std::max(edge.most + slack, edge.row.dot(x.head(a.cols()))));
   }

@@ -179,9 +179,21 @@ LinearModel buildModel(const SolveRequest& request) {
 }
 
 LinearLimits withBands(const LinearModel& model) {
-  LinearLimits limits = model.limits;
+  std::vector<double> most;
   for (const auto& edge : model.bands)
-    limits.addInequality(edge.row, edge.most);
+    most.push_back(edge.most);
+  return withBands(model, most);
+}
+
+LinearLimits withBands(const LinearModel& model, const std::vector<double>& most) {
+  LinearLimits limits = model.limits;
+  const Index first = limits.inequality.rows(), count = first + static_cast<Index>(most.size());
+  limits.inequality.conservativeResize(count, limits.lower.size());
+  limits.inequalityRhs.conservativeResize(count);
+  for (std::size_t e = 0; e < most.size(); ++e) {
+    limits.inequality.row(first + static_cast<Index>(e)) = model.bands[e].row;
+    limits.inequalityRhs[first + static_cast<Index>(e)] = most[e];
+  }
   return limits;
 }
 

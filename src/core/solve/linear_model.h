@@ -34,6 +34,8 @@ LinearModel buildModel(const SolveRequest& request);
 
 /// The limits with every band's edges added as inequalities, in the order of `bands`.
 LinearLimits withBands(const LinearModel& model);
+/// The same with other ends: one for each of `bands`.
+LinearLimits withBands(const LinearModel& model, const std::vector<double>& most);
 
 /// Where a row stands at x, in mg/L.
 double resultAt(const LinearModel& model, Eigen::Index row, const Eigen::VectorXd& x);

@@ -1,5 +1,5 @@
 #pragma once
-#include "solve/constrained_least_squares.h"
+#include "solve/glpk_problem.h"
 
 #include <Eigen/Dense>
 #include <optional>
@@ -14,6 +14,12 @@ enum class Refusal { Exact, Quick };
 /// make it unique with leastNormAmongEqual().
 std::optional<Eigen::VectorXd> linearProgram(const Eigen::VectorXd& cost, const LinearLimits& limits,
                                              Refusal refusal = Refusal::Exact);
+
+/// The same on a problem made of these limits, from where it stands: a second cost, or a limit moved, takes a
+/// few steps.
+std::optional<Eigen::VectorXd> linearProgramFrom(GlpkProblem& problem, const Eigen::VectorXd& cost,
+                                                 const LinearLimits& limits,
+                                                 Refusal refusal = Refusal::Exact);
 
 /// Gives back what the solver library keeps for the calling thread. For the end of a thread's work; no search
 /// may be alive on it.

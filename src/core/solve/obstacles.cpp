@@ -23,14 +23,12 @@ Obstacles ObstacleSearch::of(Index row, int direction) {
   Obstacles out;
   if (m_x.size() == 0) return out;
   if (!m_search) {
-    LinearLimits limits = m_model.limits;
     for (const auto& edge : m_model.bands) {
       const double reached = edge.row.dot(m_x);
       // Where it stands already it may stay; the hair keeps rounding from closing the door.
       m_most.push_back(std::max(edge.most, reached + 1e-9 / edge.violationPerUnit));
-      limits.addInequality(edge.row, m_most.back());
     }
-    m_search.emplace(limits);
+    m_search.emplace(withBands(m_model, m_most));
   }
   const Index firstEdge = m_model.limits.inequality.rows();
   const auto own = [&](std::size_t e) { return m_model.bands[e].wish == static_cast<std::size_t>(row); };
@@ -53,49 +51,53 @@ Obstacles ObstacleSearch::of(Index row, int direction) {
 }
 
 void ObstacleSearch::collect(Index row, int direction, Obstacles& out) {
-  struct Found {
-    BindingLimit limit;
-    RowVectorXd equation;
-    double effect;
-  };
-  std::vector<Found> found;
+  std::vector<Holding> found;
   const double own = 1 / m_model.fitWeight[row];
   const auto& limits = m_model.limits;
-  const Index inequalities = limits.inequality.rows() + static_cast<Index>(m_model.bands.size());
-  for (Index i = 0; i < inequalities; ++i) {
-    const double relief = m_search->reliefOfInequality(i);
-    const bool cap = i < limits.inequality.rows();
-    const auto edge = static_cast<std::size_t>(i - limits.inequality.rows());
-    const double size =
-        cap ? std::max(1.0, limits.inequalityRhs[i]) : 1 / m_model.bands[edge].violationPerUnit;
-    const double effect = relief * size / own;
-    if (effect <= smallestEffect) continue;
-    const RowVectorXd equation = cap ? RowVectorXd(limits.inequality.row(i)) : m_model.bands[edge].row;
-    found.push_back({limitOfInequality(static_cast<std::size_t>(i)), equation, effect});
+  const auto keep = [&](Holding::Kind kind, Index index, double change) {
+    if (change / own > smallestEffect) found.push_back({kind, index, change / own});
+  };
+  const Index caps = limits.inequality.rows();
+  for (Index i = 0; i < caps; ++i)
+    keep(Holding::Inequality, i, m_search->reliefOfInequality(i) * std::max(1.0, limits.inequalityRhs[i]));
+  for (std::size_t e = 0; e < m_model.bands.size(); ++e) {
+    const Index i = caps + static_cast<Index>(e);
+    keep(Holding::Inequality, i, m_search->reliefOfInequality(i) / m_model.bands[e].violationPerUnit);
   }
-  for (Index j = 0; j < m_x.size(); ++j) {
-    const double effect = std::abs(m_search->reliefOfBound(j)) * std::max(m_x[j], 0.01) / own;
-    const auto limit = effect > smallestEffect ? limitOfBound(j) : std::nullopt;
-    if (limit) found.push_back({*limit, RowVectorXd::Unit(m_x.size(), j), effect});
-  }
-  for (Index i = 0; i < limits.equality.rows(); ++i) {
-    const double effect = std::abs(m_search->reliefOfEquality(i)) / own;
-    if (effect <= smallestEffect) continue;
-    BindingLimit limit;
-    limit.kind = LimitKind::Alkalinity;
-    found.push_back({limit, limits.equality.row(i), effect});
-  }
+  for (Index j = 0; j < m_x.size(); ++j)
+    keep(Holding::Bound, j, std::abs(m_search->reliefOfBound(j)) * std::max(m_x[j], 0.01));
+  for (Index i = 0; i < limits.equality.rows(); ++i)
+    keep(Holding::Equality, i, std::abs(m_search->reliefOfEquality(i)));
   std::stable_sort(found.begin(), found.end(),
-                   [](const Found& a, const Found& b) { return a.effect > b.effect; });
-  for (auto& f : found) {
-    f.limit.carriers = carriersThatMeet(row, direction, f.equation);
-    out.limits.push_back(std::move(f.limit));
-  }
-  if (found.empty()) return;
+                   [](const Holding& a, const Holding& b) { return a.effect > b.effect; });
+  for (const auto& holding : found)
+    describe(holding, row, direction, out);
+  if (out.limits.empty()) return;
   std::size_t movers = 0;
   for (Index j = 0; j < m_x.size(); ++j)
     movers += m_model.perGram(row, j) > 0 && couldMove(j, direction);
   out.everyCarrier = movers > 0 && out.limits.front().carriers.size() == movers;
+}
+
+void ObstacleSearch::describe(const Holding& holding, Index row, int direction, Obstacles& out) const {
+  const auto& limits = m_model.limits;
+  const Index caps = limits.inequality.rows(), index = holding.index;
+  std::optional<BindingLimit> limit;
+  RowVectorXd equation;
+  if (holding.kind == Holding::Bound) {
+    limit = limitOfBound(index);
+    equation = RowVectorXd::Unit(m_x.size(), index);
+  } else if (holding.kind == Holding::Equality) {
+    limit.emplace().kind = LimitKind::Alkalinity;
+    equation = limits.equality.row(index);
+  } else {
+    limit = limitOfInequality(static_cast<std::size_t>(index));
+    equation = index < caps ? limits.inequality.row(index)
+                            : m_model.bands[static_cast<std::size_t>(index - caps)].row;
+  }
+  if (!limit) return;
+  limit->carriers = carriersThatMeet(row, direction, equation);
+  out.limits.push_back(std::move(*limit));
 }
 
 BindingLimit ObstacleSearch::limitOfInequality(std::size_t inequality) const {

@@ -1,5 +1,6 @@
 #pragma once
 #include "solve/limit_search.h"
+#include "solve/linear_model.h"
 #include "solve/solve.h"
 
 namespace butte::core {
@@ -23,7 +24,14 @@ public:
   Obstacles of(Eigen::Index row, int direction);
 
 private:
+  /// One limit that holds, before it is put into words.
+  struct Holding {
+    enum Kind { Inequality, Bound, Equality } kind;
+    Eigen::Index index;
+    double effect;
+  };
   void collect(Eigen::Index row, int direction, Obstacles& out);
+  void describe(const Holding& holding, Eigen::Index row, int direction, Obstacles& out) const;
   void describeEdge(std::size_t edge, BindingLimit& limit) const;
   BindingLimit limitOfInequality(std::size_t inequality) const;
   std::optional<BindingLimit> limitOfBound(Eigen::Index column) const;

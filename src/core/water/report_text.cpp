@@ -3,7 +3,9 @@
 #include "base/csv.h"
 #include "base/decimal.h"
 #include "base/embedded.h"
+#include "base/encoding.h"
 #include "units/convert.h"
+#include "water/report_lines.h"
 
 #include <algorithm>
 #include <cctype>
@@ -46,14 +48,6 @@ std::string plain(std::string_view text, std::string_view drop) {
 std::string find(const Words& words, const std::string& text) {
   const auto it = words.find(text);
   return it == words.end() ? std::string() : it->second;
-}
-
-std::string_view trimmed(std::string_view text) {
-  while (!text.empty() && std::isspace(static_cast<unsigned char>(text.front())))
-    text.remove_prefix(1);
-  while (!text.empty() && std::isspace(static_cast<unsigned char>(text.back())))
-    text.remove_suffix(1);
-  return text;
 }
 
 struct Number {
@@ -103,37 +97,10 @@ Named nameIn(std::string_view cell) {
   return out;
 }
 
-std::vector<std::string> cellsOf(std::string_view line) {
-  char delimiter = 0;
-  for (const char c : {'\t', ';', '|'}) {
-    if (line.find(c) != std::string_view::npos) {
-      delimiter = c;
-      break;
-    }
-  }
-  std::vector<std::string> out;
-  std::string cell;
-  const auto end = [&] {
-    std::string_view text = trimmed(cell);
-    if (text.size() >= 2 && text.front() == '"' && text.back() == '"') text = text.substr(1, text.size() - 2);
-    out.emplace_back(trimmed(text));
-    cell.clear();
-  };
-  for (std::size_t i = 0; i < line.size(); ++i) {
-    const bool wide = !delimiter && line[i] == ' ' && i + 1 < line.size() && line[i + 1] == ' ';
-    // A comma parts cells unless it stands between two digits.
-    const bool digits = i > 0 && i + 1 < line.size() &&
-                        std::isdigit(static_cast<unsigned char>(line[i - 1])) &&
-                        std::isdigit(static_cast<unsigned char>(line[i + 1]));
-    const bool comma = !delimiter && line[i] == ',' && !digits;
-    if ((delimiter && line[i] == delimiter) || wide || comma)
-      end();
-    else
-      cell += line[i];
-  }
-  end();
-  std::erase_if(out, [&](const std::string& text) { return text.empty() && delimiter == 0; });
-  return out;
+/// "n.d.", "-", nothing at all.
+bool isNotMeasured(std::string_view cell) {
+  cell = trimmed(cell);
+  return cell.empty() || !find(wordsOf("none"), lower(cell)).empty();
 }
 
 class TextReader {
@@ -153,25 +120,29 @@ public:
 
 private:
   void takeLine(std::string_view text, int line) {
-    auto cells = cellsOf(text);
+    auto cells = reportCells(text, m_header.size());
     splitSingle(cells);
     std::vector<Named> found;
-    bool numbers = false;
+    bool numbers = false, formulas = false;
     for (const auto& cell : cells) {
       found.push_back(nameIn(cell));
       numbers = numbers || numberIn(cell);
+      formulas = formulas || isSpreadsheetFormula(cell);
     }
     const auto known =
         std::count_if(found.begin(), found.end(), [](const Named& n) { return !n.key.empty(); });
-    if (!numbers) {
-      if (known >= 2)
-        m_header = found;
-      else if (!m_header.empty())
-        takeUnits(cells);
-      return;
+    if (known == 0 && cells.size() > 1 && cells.size() <= m_header.size() && (numbers || formulas))
+      return takeUnderHeader(cells, line);
+    if (numbers || formulas) return takeOne(cells, found, line);
+    const bool heads = known >= 2 || (known == 1 && cells.size() > 1 && found.front().key.empty());
+    if (heads) {
+      m_header = found;
+      m_headerText = cells;
+    } else if (known == 0 && !m_header.empty()) {
+      takeUnits(cells);
+    } else if (known == 1) {
+      takeOne(cells, found, line);
     }
-    if (known == 0 && m_header.size() == cells.size()) return takeUnderHeader(cells, line);
-    takeOne(cells, found, line);
   }
 
   /// "Calcium 52 mg/l" typed with single blanks.
@@ -197,34 +168,48 @@ private:
 
   void takeUnderHeader(const std::vector<std::string>& cells, int line) {
     for (std::size_t i = 0; i < cells.size(); ++i) {
-      const auto number = numberIn(cells[i]);
-      if (number && !m_header[i].key.empty()) put(m_header[i].key, *number, m_header[i].unit, line, cells[i]);
+      const auto& [key, unit] = m_header[i];
+      if (const auto number = numberIn(cells[i])) {
+        if (key.empty())
+          leave(line, m_headerText[i], cells[i], unit, WhyUnplaced::UnknownName);
+        else
+          put(key, *number, unit, line, cells[i]);
+      } else if (isSpreadsheetFormula(cells[i])) {
+        leave(line, m_headerText[i], cells[i], unit, WhyUnplaced::Formula);
+      } else if (!key.empty() && !isNotMeasured(cells[i])) {
+        leave(line, m_headerText[i], cells[i], unit, WhyUnplaced::NoFigure);
+      }
     }
   }
 
+  /// One figure: the first that stands beside the name. A formula in front of it is the figure's place taken.
   void takeOne(const std::vector<std::string>& cells, const std::vector<Named>& found, int line) {
-    std::size_t at = cells.size();
-    std::string key, unit;
-    for (std::size_t i = 0; i < cells.size() && at == cells.size(); ++i) {
-      if (!found[i].key.empty()) at = i;
-    }
-    if (at < cells.size()) {
-      key = found[at].key;
-      unit = found[at].unit;
-    }
+    const auto named =
+        std::find_if(found.begin(), found.end(), [](const Named& n) { return !n.key.empty(); });
+    const auto at = static_cast<std::size_t>(named - found.begin());
+    std::string unit = named == found.end() ? std::string() : named->unit;
     std::optional<Number> number;
-    std::string typed;
+    std::string typed, other;
     for (std::size_t i = 0; i < cells.size(); ++i) {
       if (i == at) continue;
-      if (!number && (number = numberIn(cells[i]))) typed = cells[i];
-      if (unit.empty()) unit = reportUnitFor(cells[i]);
+      const bool free = !number && !isSpreadsheetFormula(typed);
+      const auto unitHere = reportUnitFor(cells[i]);
+      if (free && ((number = numberIn(cells[i])) || isSpreadsheetFormula(cells[i])))
+        typed = cells[i];
+      else if (unit.empty() && !unitHere.empty())
+        unit = unitHere;
+      else if (unitHere.empty() && other.empty() && !isNotMeasured(cells[i]))
+        other = cells[i];
     }
-    if (!number) return;
-    if (key.empty()) {
-      m_out.unplaced.push_back({line, cells.front() == typed ? std::string() : cells.front(), typed, unit});
-      return;
-    }
-    put(key, *number, unit, line, typed);
+    const auto name = at < cells.size() ? cells[at] : cells.front() == typed ? other : cells.front();
+    if (isSpreadsheetFormula(typed)) return leave(line, name, typed, unit, WhyUnplaced::Formula);
+    if (named == found.end()) return leave(line, name, typed, unit, WhyUnplaced::UnknownName);
+    if (number) return put(named->key, *number, unit, line, typed);
+    if (!other.empty()) leave(line, name, other, unit, WhyUnplaced::NoFigure);
+  }
+
+  void leave(int line, std::string name, std::string value, std::string unit, WhyUnplaced why) {
+    m_out.unplaced.push_back({line, std::move(name), std::move(value), std::move(unit), why});
   }
 
   void put(std::string key, const Number& number, std::string unit, int line, const std::string& typed) {
@@ -232,7 +217,7 @@ private:
     const auto meter = [&](std::optional<double>& place, const char* usual) {
       const auto value = convert(number.value, unit.empty() ? usual : unit, usual);
       if (place || !value)
-        m_out.unplaced.push_back({line, key, typed, unit});
+        leave(line, key, typed, unit, place ? WhyUnplaced::Twice : WhyUnplaced::BadUnit);
       else
         place = *value;
     };
@@ -244,7 +229,7 @@ private:
     if (key == "temperature") return meter(report.temperatureCelsius, "C");
     if (key == "pH") {
       if (report.ph || number.value > 14)
-        m_out.unplaced.push_back({line, key, typed, unit});
+        leave(line, key, typed, unit, report.ph ? WhyUnplaced::Twice : WhyUnplaced::BadUnit);
       else
         report.ph = number.value;
       return;
@@ -258,19 +243,20 @@ private:
                                    [&](const ReportRow& row) { return row.key == key; });
     ReportRow row{key, number.value, unit.empty() ? "mg/L" : unit, number.below};
     if (twice || !milligramsPerLitre(row))
-      m_out.unplaced.push_back({line, key, typed, unit});
+      leave(line, key, typed, unit, twice ? WhyUnplaced::Twice : WhyUnplaced::BadUnit);
     else
       report.rows.push_back(std::move(row));
   }
 
   ReportText m_out;
   std::vector<Named> m_header;
+  std::vector<std::string> m_headerText;
 };
 
 } // namespace
 
 std::string reportKeyFor(std::string_view name) {
-  return find(wordsOf("name"), plain(name, " -_.:()[]+\t*'\""));
+  return find(wordsOf("name"), plain(name, " -_.,:()[]+\t*'\""));
 }
 
 std::string reportUnitFor(std::string_view text) {
@@ -278,8 +264,7 @@ std::string reportUnitFor(std::string_view text) {
 }
 
 ReportText readReportText(std::string_view text) {
-  if (text.substr(0, 3) == "\xEF\xBB\xBF") text.remove_prefix(3);
-  return TextReader().read(text);
+  return TextReader().read(utf8From(text));
 }
 
 } // namespace butte::core

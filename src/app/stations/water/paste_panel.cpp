@@ -1,6 +1,7 @@
 #include "stations/water/paste_panel.h"
 
 #include "base/decimal.h"
+#include "base/encoding.h"
 #include "document/formula_editor.h"
 #include "document/water_edits.h"
 #include "paint/theme.h"
@@ -21,6 +22,30 @@
 namespace butte::app {
 
 using exchange::Json;
+
+namespace {
+
+std::string bareFigure(const std::string& typed) {
+  return typed.starts_with('<') ? typed.substr(1) : typed;
+}
+
+QString whyText(core::WhyUnplaced why) {
+  switch (why) {
+  case core::WhyUnplaced::UnknownName:
+    return "is";
+  case core::WhyUnplaced::Formula:
+    return "is a spreadsheet's formula, not its figure: put the figure in its place.";
+  case core::WhyUnplaced::NoFigure:
+    return "is no figure; put one in its place, or “n.d.” where it was not measured.";
+  case core::WhyUnplaced::Twice:
+    return "comes a second time; use it instead for";
+  case core::WhyUnplaced::BadUnit:
+    return "can't have this unit or size; it is rather";
+  }
+  return {};
+}
+
+} // namespace
 
 PastePanel::PastePanel(FormulaEditor& editor, Prompts& prompts, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_prompts(prompts), m_text(new QPlainTextEdit), m_found(new QLabel),
@@ -70,9 +95,11 @@ void PastePanel::openFile() {
   const auto path = m_prompts.fileToOpen("Open a water report", {}, "Tables (*.csv *.txt *.tsv)");
   if (path.isEmpty()) return;
   QFile file(path);
-  constexpr qint64 most = 1 << 20; // a report is a page, not a library
+  constexpr qint64 most = 8 << 20; // a report is a page, not a library
   if (!file.open(QIODevice::ReadOnly)) return emit message("It can't be read: " + file.errorString());
-  m_text->setPlainText(QString::fromUtf8(file.read(most)));
+  if (file.size() > most)
+    emit message("The file is larger than 8 MB: only its beginning is read. Is it a water report?");
+  m_text->setPlainText(QString::fromStdString(core::utf8From(file.read(most).toStdString())));
 }
 
 void PastePanel::read() {
@@ -94,17 +121,20 @@ void PastePanel::read() {
   constexpr std::size_t most = 8;
   for (std::size_t i = 0; i < m_report.unplaced.size() && i < most; ++i) {
     const auto& row = m_report.unplaced[i];
+    const bool placeable = core::parseDecimal(bareFigure(row.value)).has_value();
     auto* line = new QHBoxLayout;
+    auto* said = new QLabel(QString("Line %1: “%2” %3 %4 %5")
+                                .arg(row.line)
+                                .arg(QString::fromStdString(row.name), QString::fromStdString(row.value),
+                                     QString::fromStdString(row.unit), whyText(row.why)));
+    said->setObjectName(QString("unplaced%1").arg(i));
+    line->addWidget(said, 1);
     auto* key = new QComboBox;
     key->setObjectName(QString("place%1").arg(i));
     key->addItem("leave it out", "");
     for (const auto& name : core::waterKeys())
       key->addItem(QString::fromStdString(words::reportKeyName(name)), QString::fromStdString(name));
-    line->addWidget(new QLabel(QString("Line %1: “%2” %3 %4 is")
-                                   .arg(row.line)
-                                   .arg(QString::fromStdString(row.name), QString::fromStdString(row.value),
-                                        QString::fromStdString(row.unit))),
-                    1);
+    key->setVisible(placeable);
     line->addWidget(key);
     column->addLayout(line);
     m_keys.push_back(key);
@@ -122,7 +152,7 @@ void PastePanel::take() {
     if (key.empty()) continue;
     const auto& text = m_report.unplaced[i];
     const bool below = text.value.starts_with('<');
-    const auto value = core::parseDecimal(below ? text.value.substr(1) : text.value);
+    const auto value = core::parseDecimal(bareFigure(text.value));
     if (!value) continue;
     std::erase_if(rows, [&](const auto& row) { return row.key == key; });
     rows.push_back({key, *value, text.unit.empty() ? "mg/L" : text.unit, below});
