@@ -89,6 +89,7 @@ struct ScriptGap {
 
 struct ScriptDrawDown {
   std::vector<std::pair<std::string, core::Volume>> drawn; ///< by the tank's name
+  std::vector<std::pair<std::string, double>> ofPlan;      ///< the salts in a tank over the planned
   std::optional<core::Volume> feed;
   std::optional<core::Conductivity> setpoint; ///< of a controller
 };

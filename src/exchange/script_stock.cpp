@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "script_modes.h"
+#include "stock_document.h"
 #include "water/water_solutes.h"
 
 #include <array>
@@ -12,8 +13,6 @@ namespace butte::exchange {
 namespace {
 
 using namespace core;
-
-constexpr std::array<std::string_view, 4> uses{"salts", "traces", "acid", "alone"};
 
 std::optional<double> inRange(ObjectReader& reader, std::string_view key, double low, double high,
                               const char* right) {
@@ -54,13 +53,7 @@ Tank readTank(const std::string& name, const Json& value, const Water& source,
   Tank tank;
   tank.name = name;
   tank.volume = Volume::fromLitres(positive(reader, "volume_l").value_or(1));
-  if (const auto use = reader.text("use")) {
-    const auto found = std::find(uses.begin(), uses.end(), *use);
-    if (found == uses.end())
-      reader.fail(ProblemCode::OutOfRange, "use", {"'" + *use + "'", "salts, traces, acid or alone"});
-    else
-      tank.use = static_cast<TankUse>(found - uses.begin());
-  }
+  tank.use = readTankUse(reader);
   tank.ownFactor = positive(reader, "factor");
   if (const auto* with = reader.any("made_with")) {
     if (with->is_object())
@@ -158,13 +151,7 @@ void readVessel(ObjectReader& top, ScriptDose& out) {
   if (!object) return;
   ObjectReader reader(*object, "vessel", top.sink());
   Vessel v;
-  const auto shape = reader.text("shape").value_or("round");
-  if (shape == "rectangular")
-    v.shape = VesselShape::Rectangular;
-  else if (shape == "tapered")
-    v.shape = VesselShape::Tapered;
-  else if (shape != "round")
-    reader.fail(ProblemCode::OutOfRange, "shape", {"'" + shape + "'", "round, rectangular or tapered"});
+  v.shape = readVesselShape(reader);
   v.acrossCm = notNegative(reader, "across_cm").value_or(0);
   v.alongCm = notNegative(reader, "along_cm").value_or(0);
   v.heightCm = notNegative(reader, "height_cm").value_or(0);
@@ -202,6 +189,11 @@ void readDrawDown(ObjectReader& top, ScriptDose& out) {
     ObjectReader tanks(*drawn, "draw_down.drawn_l", top.sink());
     for (const auto& [name, value] : drawn->items())
       out.drawDown->drawn.emplace_back(name, Volume::fromLitres(notNegative(tanks, name).value_or(0)));
+  }
+  if (const auto* made = reader.object("of_plan")) {
+    ObjectReader tanks(*made, "draw_down.of_plan", top.sink());
+    for (const auto& [name, value] : made->items())
+      out.drawDown->ofPlan.emplace_back(name, inRange(tanks, name, 0, 10, "0 to 10 times the plan").value_or(1));
   }
   out.drawDown->feed = litres(reader, "feed_l");
   out.drawDown->setpoint = conductivity(reader, "ec_setpoint");

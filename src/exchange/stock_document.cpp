@@ -15,8 +15,6 @@ namespace {
 
 using namespace core;
 
-constexpr std::array<std::string_view, 4> uses{"salts", "traces", "acid", "alone"};
-constexpr std::array<std::string_view, 3> shapes{"round", "rectangular", "tapered"};
 constexpr std::array<std::string_view, 5> devices{"injector", "series", "pumps", "setpoint", "hand"};
 
 /// Position of a text among the known ones; the problem names them all.
@@ -54,7 +52,7 @@ std::optional<Vessel> readVessel(ObjectReader& tank) {
   if (!object || object->is_null()) return std::nullopt;
   ObjectReader reader(*object, tank.pathOf("vessel"), tank.sink());
   Vessel v;
-  v.shape = static_cast<VesselShape>(choice(reader, "shape", shapes));
+  v.shape = readVesselShape(reader);
   const auto cm = [&](const char* key) { return digits(reader, key, 0, 1e5, "0 to 100000 cm").value_or(0); };
   v.acrossCm = cm("across_cm");
   v.alongCm = cm("along_cm");
@@ -160,8 +158,11 @@ void readDrawn(ObjectReader& parent, DosingDocument& out) {
   for (std::size_t i = 0; list && i < list->size() && !parent.failed(); ++i) {
     ObjectReader reader((*list)[i], item(parent.pathOf("drawn"), i), parent.sink());
     const auto volume = volumeIf(reader, "volume");
+    const auto ofPlan = digits(reader, "of_plan_percent", 0, 1000, "0 to 1000 % of the planned salts");
     reader.finish();
-    if (i < out.drawn.size()) out.drawn[i] = volume;
+    if (i >= out.drawn.size()) continue;
+    out.drawn[i] = volume;
+    if (ofPlan) out.ofPlan[i] = *ofPlan / 100;
   }
   out.drawnFeed = volumeIf(parent, "drawn_feed");
 }
@@ -178,6 +179,23 @@ void readReadings(ObjectReader& parent, DosingDocument& out) {
 }
 
 } // namespace
+
+TankUse readTankUse(ObjectReader& tank) {
+  const auto text = tank.text("use");
+  if (!text) return TankUse::Salts;
+  const auto use = tankUseFromKey(*text);
+  if (!use) tank.fail(ProblemCode::OutOfRange, "use", {"'" + *text + "'", "salts, traces, acid or alone"});
+  return use.value_or(TankUse::Salts);
+}
+
+VesselShape readVesselShape(ObjectReader& vessel) {
+  const auto text = vessel.text("shape");
+  if (!text) return VesselShape::Round;
+  const auto shape = vesselShapeFromKey(*text);
+  if (!shape)
+    vessel.fail(ProblemCode::OutOfRange, "shape", {"'" + *text + "'", "round, rectangular or tapered"});
+  return shape.value_or(VesselShape::Round);
+}
 
 std::string_view deviceKey(DosingDevice device) {
   return devices[static_cast<std::size_t>(device)];
@@ -196,7 +214,7 @@ StockPlan readStockDocument(const Json& stock, const std::string& path, const Wa
     Tank t;
     t.name = tank.text("name").value_or("");
     t.volume = Volume::fromLitres(amount(tank, "volume", "L", 0.001, 1e7).value_or(1));
-    t.use = static_cast<TankUse>(choice(tank, "use", uses));
+    t.use = readTankUse(tank);
     t.ownFactor = digits(tank, "own_factor", 1, 100000, "1 to 100000");
     DocumentTank seen;
     seen.madeWith = tank.text("made_with").value_or("pure");
@@ -218,6 +236,7 @@ DosingDocument readDosingDocument(const Json& dosing, const std::string& path, s
                                   std::optional<Problem>& problem) {
   DosingDocument out;
   out.drawn.resize(tankCount);
+  out.ofPlan.resize(tankCount, 1);
   ObjectReader reader(dosing, path, problem);
   out.device = static_cast<DosingDevice>(choice(reader, "device", devices));
   out.feedPerDay = volumeIf(reader, "feed_per_day");

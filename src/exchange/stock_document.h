@@ -47,7 +47,8 @@ struct DosingDocument {
   std::vector<core::DosingPump> pumps;            ///< per tank, where typed
   std::vector<std::optional<core::Volume>> drawn; ///< per tank: what was drawn from it, by its level
   std::optional<core::Volume> drawnFeed;          ///< feed made meanwhile
-  std::optional<core::Conductivity> setpoint;     ///< none: the formula's own EC
+  std::vector<double> ofPlan;                 ///< per tank: the salts in it over the planned; 1 as planned
+  std::optional<core::Conductivity> setpoint; ///< none: the formula's own EC
   DocumentReservoir reservoir;
   std::vector<core::DosedReading> readings; ///< x: mL per litre of each
   core::DissolvingPlan dissolving;
@@ -59,6 +60,10 @@ struct DosingDocument {
 core::StockPlan readStockDocument(const Json& stock, const std::string& path,
                                   const core::WaterPlanAnswer& water, std::vector<DocumentTank>& tanks,
                                   std::optional<core::Problem>& problem);
+
+/// `use` of a tank and `shape` of a vessel, in files as in scripts; missing: salts, round.
+core::TankUse readTankUse(ObjectReader& tank);
+core::VesselShape readVesselShape(ObjectReader& vessel);
 
 /// Reads `dosing`.
 DosingDocument readDosingDocument(const Json& dosing, const std::string& path, std::size_t tankCount,

@@ -13,11 +13,6 @@ namespace {
 
 using namespace core;
 
-constexpr std::array<std::pair<TankUse, std::string_view>, 4> uses{{{TankUse::Salts, "salts"},
-                                                                    {TankUse::Traces, "traces"},
-                                                                    {TankUse::Acid, "acid"},
-                                                                    {TankUse::Alone, "alone"}}};
-
 struct Holds {
   bool calcium = false, sulfate = false, phosphate = false, silicate = false, acid = false, base = false;
   bool onlyTraces = true, onlyAcid = true;
@@ -82,17 +77,6 @@ std::string tankTitle(const std::vector<ShelfProduct>& shelf, const TankContent&
 std::string ceilingFigure(double factor) {
   const double step = factor < 10 ? 0.1 : factor < 1000 ? 1 : 10;
   return core::decimalText(std::floor(factor / step + 1e-9) * step);
-}
-
-std::string_view code(TankUse use) {
-  return uses[static_cast<std::size_t>(use)].second;
-}
-
-std::optional<TankUse> tankUseFromCode(std::string_view text) {
-  for (const auto& [use, key] : uses) {
-    if (key == text) return use;
-  }
-  return std::nullopt;
 }
 
 std::string_view code(ReadingCause cause) {

@@ -15,10 +15,6 @@ std::string tankTitle(const std::vector<core::ShelfProduct>& shelf, const core::
 /// A ceiling as a strength that holds: rounded down to what is worth telling, "829", "1050", "1230".
 std::string ceilingFigure(double factor);
 
-/// "salts", "traces", "acid", "alone": keys of files and scripts.
-std::string_view code(core::TankUse use);
-std::optional<core::TankUse> tankUseFromCode(std::string_view code);
-
 std::string_view code(core::ReadingCause cause);
 /// One cause with its size: "the vessel holds 115 L, not 100 L". `tankName` for a shut side.
 std::string causeText(const core::PossibleCause& cause, const core::ReadingGap& gap,

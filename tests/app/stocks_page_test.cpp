@@ -304,6 +304,32 @@ TEST_F(StocksPageTest, LevelsTellTheLineAndTheCloggedSide) {
   EXPECT_THAT(text("drawnVerdict"), HasSubstr("1:110"));
 }
 
+TEST_F(StocksPageTest, AWeakTankShowsWhatThePlantsThenLack) {
+  part(StocksPage::Part::Levels);
+  EXPECT_THAT(text("drawnVerdict"), HasSubstr("weaker or stronger than planned"));
+  type("ofPlan0", "70");
+  EXPECT_THAT(text("drawnVerdict"), HasSubstr("Tank A holds <b>70 %</b> of its planned salts"));
+  EXPECT_THAT(text("drawnVerdict"), HasSubstr("no longer in their ratio"));
+  const auto answer = editor().answer();
+  const double calcium = answer.feed.milligramsPerLitre.of(core::Nutrient::Ca);
+  const double water = answer.water.milligramsPerLitre.of(core::Nutrient::Ca);
+  EXPECT_THAT(text("drawnVerdict"),
+              HasSubstr("Ca " + localFigure(water + 0.7 * (calcium - water)).toStdString() + " of " +
+                        localFigure(calcium).toStdString()));
+  part(StocksPage::Part::Way);
+  choose("dosingDevice", 3);
+  part(StocksPage::Part::Levels);
+  EXPECT_THAT(text("drawnVerdict"), HasSubstr("The meter reads right all the same"));
+  type("ofPlan1", "70");
+  type("ofPlan2", "70");
+  EXPECT_THAT(text("drawnVerdict"), Not(HasSubstr("no longer in their ratio"))) << "both sides alike weak";
+  editor().undo();
+  EXPECT_THAT(text("drawnVerdict"), HasSubstr("no longer in their ratio"));
+  type("ofPlan0", "");
+  type("ofPlan1", "");
+  EXPECT_THAT(text("drawnVerdict"), HasSubstr("weaker or stronger than planned")) << "as planned again";
+}
+
 TEST_F(StocksPageTest, ASecondSetStandsBeside) {
   auto second = *readFormulaFile(":/demo/ormsey.json");
   second["name"] = "Gerbera set";

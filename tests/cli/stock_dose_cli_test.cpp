@@ -176,6 +176,35 @@ TEST(DoseCli, ReadingsCausesDrawsVesselsRatios) {
   EXPECT_THAT(out["causes"].dump(), HasSubstr("wrong_volume"));
 }
 
+TEST(DoseCli, UnequalStrengthAndUnequalDrawsShowInTheFeed) {
+  auto input = recipe();
+  input["products"].erase(5); // without the acid
+  input["weights_g"].erase("acid");
+  input["stock"]["tanks"].erase("sour");
+  const auto feedWith = [&](const json& drawDown) {
+    input["draw_down"] = drawDown;
+    const auto run = cli("dose", input.dump());
+    EXPECT_EQ(run.code, 0) << run.err;
+    return run.parsed()["draw_down"];
+  };
+  const auto planned = feedWith({{"of_plan", json::object({{"K", 1}})}});
+  const auto weak = feedWith({{"of_plan", {{"K", 0.6}}}});
+  const auto slow = feedWith({{"drawn_l", {{"K", 0.6}, {"L", 1}}}, {"feed_l", 100}});
+  const double calcium = planned["feed"]["elements_mg_per_l"]["Ca"];
+  EXPECT_NEAR(weak["feed"]["elements_mg_per_l"]["Ca"].get<double>(), 52 + 0.6 * (calcium - 52), 1e-6)
+      << "the water's own calcium stays";
+  EXPECT_EQ(weak["feed"], slow["feed"]);
+  EXPECT_DOUBLE_EQ(weak["gives"]["K"].get<double>(), 0.6);
+  EXPECT_FALSE(weak.contains("of_due")) << "no levels were given";
+  const double ec = planned["feed"]["ec_ms_per_cm_25c"];
+  const auto held = feedWith({{"of_plan", {{"K", 0.6}}}, {"ec_setpoint", ec}});
+  EXPECT_NEAR(held["feed"]["ec_ms_per_cm_25c"].get<double>(), ec, 1e-6);
+  EXPECT_GT(held["strength"].get<double>(), 1.1);
+  expectRefused("dose", json::parse(R"({"draw_down": {"of_plan": {"A": -1}}})"), "draw_down.of_plan.A");
+  expectRefused("dose", json::parse(R"({"draw_down": {"of_plan": {"Q": 0.5}}})"), "draw_down.of_plan");
+  expectRefused("dose", json::parse(R"({"draw_down": {"of_plan": {"A": 0.5}}})"), "products");
+}
+
 TEST(DoseCli, WhatCantBeIsNamedOrHasNoAnswer) {
   expectRefused("dose", json::object(), "reservoir");
   auto input = lineReservoir();

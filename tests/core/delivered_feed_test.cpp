@@ -1,6 +1,7 @@
 #include "stock/delivered_feed.h"
 
 #include "dose/supply.h"
+#include "dose/uneven_feed.h"
 #include "stock/stock_as_product.h"
 #include "support/shelf_builder.h"
 
@@ -121,4 +122,48 @@ TEST(StockAsProduct, AStockOnTheShelfFeedsLikeItsSalts) {
     phosphorus += item.strength.milligramsPerLitre() / 100 *
                   bench.shelf[item.product].composition.massFraction.of(Nutrient::P);
   EXPECT_NEAR(grams * 1000 * product.composition.massFraction.of(Nutrient::P), phosphorus, 1e-6);
+}
+
+TEST(UnevenFeed, AWeakTankTakesItsElementsDownAndNoOthers) {
+  Bench bench;
+  const auto stock = bench.stock();
+  const auto water = mix(bench.source, {}, {}, test::litres(1));
+  const Delivery delivery(bench.shelf, bench.grams, test::litres(1), stock, water);
+  const auto planned = delivery.feed({1, 1}), uneven = unevenFeed(delivery, {}, {0.8, 1})->feed;
+  // By hand: the calcium comes from the water (30 mg/L) and tank A; magnesium only from B.
+  const double calcium = planned.milligramsPerLitre.of(Nutrient::Ca);
+  EXPECT_NEAR(uneven.milligramsPerLitre.of(Nutrient::Ca), 30 + 0.8 * (calcium - 30), 1e-9);
+  EXPECT_NEAR(uneven.milligramsPerLitre.of(Nutrient::Mg), planned.milligramsPerLitre.of(Nutrient::Mg), 1e-9);
+  EXPECT_LT(uneven.conductivity, planned.conductivity);
+}
+
+TEST(UnevenFeed, AWeakTankIsTheSameAsALesserDraw) {
+  Bench bench;
+  const auto stock = bench.stock();
+  const auto water = mix(bench.source, {}, {}, test::litres(1));
+  const Delivery delivery(bench.shelf, bench.grams, test::litres(1), stock, water);
+  const auto weak = unevenFeed(delivery, {1, 1}, {0.7, 1});
+  const auto slow = unevenFeed(delivery, {0.7, 1}, {});
+  const auto both = unevenFeed(delivery, {1.4, 1}, {0.5, 1});
+  for (const auto n : allNutrients) {
+    EXPECT_DOUBLE_EQ(weak->feed.milligramsPerLitre.of(n), slow->feed.milligramsPerLitre.of(n));
+    EXPECT_NEAR(both->feed.milligramsPerLitre.of(n), slow->feed.milligramsPerLitre.of(n), 1e-9)
+        << "a draw that makes up for the strength leaves the feed as planned";
+  }
+  EXPECT_DOUBLE_EQ(both->gives[0], 0.7);
+}
+
+TEST(UnevenFeed, AControllerHidesAWeakTankFromTheMeter) {
+  Bench bench;
+  const auto stock = bench.stock();
+  const auto water = mix(bench.source, {}, {}, test::litres(1));
+  const Delivery delivery(bench.shelf, bench.grams, test::litres(1), stock, water);
+  const auto planned = delivery.feed({1, 1});
+  const auto held = unevenFeed(delivery, {}, {0.5, 1}, planned.conductivity);
+  ASSERT_TRUE(held);
+  EXPECT_NEAR(held->feed.conductivity.milliSiemensPerCm(), planned.conductivity.milliSiemensPerCm(), 1e-6);
+  EXPECT_GT(held->pace, 1.2);
+  EXPECT_LT(held->feed.milligramsPerLitre.of(Nutrient::Ca), planned.milligramsPerLitre.of(Nutrient::Ca));
+  EXPECT_GT(held->feed.milligramsPerLitre.of(Nutrient::Mg), planned.milligramsPerLitre.of(Nutrient::Mg));
+  EXPECT_FALSE(unevenFeed(delivery, {}, {0, 0}, planned.conductivity)) << "nothing in either tank";
 }

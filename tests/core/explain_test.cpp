@@ -176,10 +176,9 @@ TEST(Explain, EveryCarrierThatMeetsOneCap) {
   request.caps = {{Nutrient::S, 40}};
   const auto answer = solve(request);
   ASSERT_EQ(answer->reasons.size(), 1u);
-  EXPECT_EQ(
-      words::reasonText(answer->reasons[0]),
-      "Potassium falls short: it can't rise further: every product that carries it also brings sulfur, "
-      "which stands at its cap.");
+  EXPECT_EQ(words::reasonText(answer->reasons[0]),
+            "Potassium falls short: it can't rise further: every product that carries it also brings sulfur, "
+            "which stands at its cap.");
 }
 
 TEST(Mends, AreSolvedAnewAndHelp) {

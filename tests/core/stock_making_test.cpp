@@ -119,9 +119,9 @@ TEST(AcidTank, SulfuricAcidWarmsItsTankByThomsensFormula) {
   EXPECT_NEAR(*tanks[0].warmsByKelvin, 15, 4);
 }
 
-// There and back: the tank made from the dose that this water needs brings it to the aimed pH. (Common practice
-// has one farm's well at pH 7.7 brought to about 5.5 this way; its alkalinity and ratio were not said, so its half
-// gallon in ten is no check value.)
+// There and back: the tank made from the dose that this water needs brings it to the aimed pH. (Common
+// practice has one farm's well at pH 7.7 brought to about 5.5 this way; its alkalinity and ratio were not
+// said, so its half gallon in ten is no check value.)
 TEST(AcidTank, ATankByTheDoseThatTheWaterNeeds) {
   auto acid = test::salt("H2SO4", 37);
   acid.liquid = true;

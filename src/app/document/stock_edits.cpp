@@ -25,11 +25,6 @@ std::string freeName(const Json& tanks, core::TankUse use) {
   return "tank";
 }
 
-std::string useKey(core::TankUse use) {
-  constexpr const char* keys[] = {"salts", "traces", "acid", "alone"};
-  return keys[static_cast<int>(use)];
-}
-
 } // namespace
 
 void StockEdits::put(const QString& words, const Json& stock, const std::string& mergeKey) {
@@ -51,7 +46,7 @@ void StockEdits::addTank(core::TankUse use) {
   const auto litres =
       use == core::TankUse::Salts && !tanks.empty() ? tanks[0]["volume"] : exchange::amountJson("60", "L");
   Json tank{{"name", freeName(tanks, use)}, {"volume", litres}};
-  if (use != core::TankUse::Salts) tank["use"] = useKey(use);
+  if (use != core::TankUse::Salts) tank["use"] = core::tankUseKey(use);
   tanks.push_back(tank);
   exchange::Edit edit{"a tank added", {{"/stock", m_editor.json()["stock"], stock}}, ""};
   const auto& shelf = m_editor.document().given.request.shelf;

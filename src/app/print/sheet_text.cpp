@@ -7,6 +7,7 @@
 #include "print/pre_stock_text.h"
 #include "services/units_shown.h"
 #include "stock/acid_tank.h"
+#include "stock/tank_rounding.h"
 #include "stock_words.h"
 
 #include <QLocale>
@@ -25,7 +26,8 @@ public:
   Sheet(const FormulaEditor& editor, const UnitsShown& units, const QString& date)
       : m_editor(editor), m_units(units), m_date(date), m_shelf(editor.document().given.request.shelf) {}
 
-  QString html() const {
+  QString html() {
+    m_rounded = roundedTanks();
     QString out = "<html><body>" + head();
     for (std::size_t t = 0; t < m_editor.answer().stock.tanks.size(); ++t)
       out += tank(t);
@@ -82,8 +84,16 @@ private:
     return out + "</table>";
   }
 
-  std::vector<core::WeighStep> planFor(const std::vector<Mass>& weights) const {
-    return core::weighPlan(m_shelf, weights, m_editor.document().scales);
+  std::vector<core::WeighStep> planFor(const std::vector<Mass>& weights,
+                                       const std::vector<Mass>& chosen = {}) const {
+    return core::weighPlan(m_shelf, weights, m_editor.document().scales, chosen);
+  }
+
+  /// The tanks' weights in whole steps, chosen together: what one gives too much another gives less.
+  core::RoundedTanks roundedTanks() const {
+    const auto& answer = m_editor.answer();
+    return core::roundTanksTogether(m_editor.document().given.request, answer.solution.grams, answer.stock,
+                                    m_editor.document().scales);
   }
 
   QString tank(std::size_t t) const {
@@ -101,7 +111,7 @@ private:
                    "1:%3, make up to <b>%4</b></p>")
                .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(), side,
                     localFigure(content.factor), m_units.text(content.tank.volume)) +
-           table(planFor(weights)) + preStockHtml(m_editor, m_units, t) +
+           table(planFor(weights, m_rounded.grams[t])) + preStockHtml(m_editor, m_units, t) +
            (content.tank.use == core::TankUse::Acid ? makingAcid(content) : making(content));
   }
 
@@ -212,6 +222,7 @@ private:
   const UnitsShown& m_units;
   const QString& m_date;
   const std::vector<core::ShelfProduct>& m_shelf;
+  core::RoundedTanks m_rounded;
 };
 
 } // namespace

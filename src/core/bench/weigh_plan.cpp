@@ -54,7 +54,7 @@ Mass roundedToStep(Mass exact, Mass step) {
 }
 
 std::vector<WeighStep> weighPlan(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& weights,
-                                 const std::vector<Scale>& scales) {
+                                 const std::vector<Scale>& scales, const std::vector<Mass>& chosen) {
   std::vector<WeighStep> plan;
   for (std::size_t j = 0; j < shelf.size(); ++j) {
     if (weights[j] <= Mass{}) continue;
@@ -70,6 +70,7 @@ std::vector<WeighStep> weighPlan(const std::vector<ShelfProduct>& shelf, const s
       weighOn(finer, scales[s]);
       if (finer.loads <= mostLoadsForFineness && finer.errorPercent < step.errorPercent) step = finer;
     }
+    if (!chosen.empty()) step.shown = chosen[j];
     plan.push_back(step);
   }
   std::stable_sort(plan.begin(), plan.end(), [&](const WeighStep& a, const WeighStep& b) {

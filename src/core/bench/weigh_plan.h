@@ -28,9 +28,10 @@ struct WeighStep {
 
 /// The weights in the order of mixing, each on the finest scale that takes it in one load (else the largest,
 /// in several; or a finer one in up to five loads where one load would be off by more than 2 %). Rounds half
-/// up to the scale's step. Products without weight are left out. Needs at least one scale.
+/// up to the scale's step, or shows the weight of `chosen` (parallel to the shelf) where that is given. Products
+/// without weight are left out. Needs at least one scale.
 std::vector<WeighStep> weighPlan(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& weights,
-                                 const std::vector<Scale>& scales);
+                                 const std::vector<Scale>& scales, const std::vector<Mass>& chosen = {});
 
 /// Rounds half up to a whole number of steps.
 Mass roundedToStep(Mass exact, Mass step);

@@ -2,6 +2,8 @@
 
 #include "base/decimal.h"
 
+#include <algorithm>
+#include <array>
 #include <cmath>
 #include <numbers>
 
@@ -9,6 +11,7 @@ namespace butte::core {
 namespace {
 
 constexpr double cm3PerLitre = 1000;
+constexpr std::array<std::string_view, 3> shapes{"round", "rectangular", "tapered"};
 
 std::optional<Problem> faultOf(const Vessel& v) {
   const auto positive = [](const char* where, double cm) {
@@ -37,6 +40,16 @@ double litresTo(const Vessel& v, double h) {
 }
 
 } // namespace
+
+std::string_view vesselShapeKey(VesselShape shape) {
+  return shapes[static_cast<std::size_t>(shape)];
+}
+
+std::optional<VesselShape> vesselShapeFromKey(std::string_view key) {
+  const auto found = std::find(shapes.begin(), shapes.end(), key);
+  if (found == shapes.end()) return std::nullopt;
+  return static_cast<VesselShape>(found - shapes.begin());
+}
 
 Result<Volume> volumeAtHeight(const Vessel& vessel, double heightCm) {
   if (const auto fault = faultOf(vessel)) return *fault;

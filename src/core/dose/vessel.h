@@ -2,6 +2,9 @@
 #include "base/result.h"
 #include "units/quantity.h"
 
+#include <optional>
+#include <string_view>
+
 namespace butte::core {
 
 enum class VesselShape {
@@ -9,6 +12,10 @@ enum class VesselShape {
   Rectangular, ///< `acrossCm` by `alongCm`, inside
   Tapered,     ///< a pail: inner diameter `acrossCm` at the bottom, `alongCm` at `heightCm`
 };
+
+/// "round", "rectangular", "tapered": how files and scripts name a shape.
+std::string_view vesselShapeKey(VesselShape shape);
+std::optional<VesselShape> vesselShapeFromKey(std::string_view key);
 
 /// A vessel by its inner measures.
 struct Vessel {

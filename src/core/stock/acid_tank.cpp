@@ -1,12 +1,12 @@
 #include "stock/acid_tank.h"
 
 #include "formula/acid_plan.h"
+#include "solution/water_properties.h"
 #include "stock/heat_of_solution.h"
 
 namespace butte::core {
 namespace {
 
-constexpr double kilojoulesPerKgKelvin = 4.18; // water, CRC Handbook, from memory
 constexpr double waterGramsPerMol = 18.015;
 
 AcidTank describe(const std::vector<ShelfProduct>& shelf, const TankContent& content, const TankItem& item,
@@ -23,7 +23,7 @@ AcidTank describe(const std::vector<ShelfProduct>& shelf, const TankContent& con
   if (moles > 0 && waterKg > 0) {
     const double waterMolPerMol = waterKg * 1000 / waterGramsPerMol / moles;
     if (const auto heat = heatOfDilutionKilojoules(acid, item.mass, waterMolPerMol))
-      out.warmsByKelvin = *heat / (waterKg * kilojoulesPerKgKelvin);
+      out.warmsByKelvin = *heat / (waterKg * waterHeatKilojoulesPerKgKelvin);
   }
   if (water.ph) {
     const double dose = item.strength.gramsPerLitre() / content.factor;

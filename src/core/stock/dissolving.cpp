@@ -1,16 +1,12 @@
 #include "stock/dissolving.h"
 
+#include "solution/water_properties.h"
 #include "stock/heat_of_solution.h"
 
 #include <algorithm>
 
 namespace butte::core {
-namespace {
-
-constexpr double kilojoulesPerKgKelvin = 4.18; // water, CRC Handbook, from memory
-constexpr double kgPerLitreOfWater = 0.99705;  // 25 degC, CRC Handbook, from memory
-
-} // namespace
+namespace {} // namespace
 
 Dissolving dissolve(const std::vector<ShelfProduct>& shelf, const TankContent& tank,
                     const DissolvingPlan& plan) {
@@ -29,7 +25,8 @@ Dissolving dissolve(const std::vector<ShelfProduct>& shelf, const TankContent& t
   out.addedWater = tank.tank.volume * tank.addedWaterLitresPerLitre;
   out.lowest = out.finished = plan.coldWater;
   out.hot = Volume{};
-  const double heatCapacity = out.addedWater.litres() * kgPerLitreOfWater * kilojoulesPerKgKelvin;
+  const double heatCapacity =
+      out.addedWater.litres() * waterDensityKgPerLitre * waterHeatKilojoulesPerKgKelvin;
   if (heatCapacity <= 0) return out;
   const double cold = plan.coldWater.celsius(), warmth = plan.hotWater.celsius() - cold;
   const double chill = out.kilojoules / heatCapacity;

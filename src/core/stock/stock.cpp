@@ -1,5 +1,6 @@
 #include "stock/stock.h"
 
+#include "solution/water_properties.h"
 #include "stock/component_nutrients.h"
 #include "stock/salt_solids.h"
 #include "stock/split.h"
@@ -11,8 +12,7 @@
 namespace butte::core {
 namespace {
 
-constexpr double worthNaming = 0.005;         // g/L of lime: less is a haze that nobody sees
-constexpr double kgPerLitreOfWater = 0.99705; // 25 degC, CRC Handbook, from memory
+constexpr double worthNaming = 0.005; // g/L of lime: less is a haze that nobody sees
 
 /// Carbonates, acetates and silicates: acid drives out their weak acid.
 bool isWeakAcidSalt(const Composition& c) {
@@ -115,7 +115,7 @@ private:
     }
     content.densityKgPerLitre = content.waterKgPerLitre + dissolved;
     content.addedWaterLitresPerLitre =
-        std::max(0.0, content.waterKgPerLitre - broughtWater) / kgPerLitreOfWater;
+        std::max(0.0, content.waterKgPerLitre - broughtWater) / waterDensityKgPerLitre;
   }
 
   void settle(TankContent& content, const TankModel& model) const {

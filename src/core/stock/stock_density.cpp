@@ -2,6 +2,7 @@
 
 #include "chem/atomic_weights.h"
 #include "chem/ions.h"
+#include "solution/water_properties.h"
 
 #include <algorithm>
 #include <array>
@@ -17,7 +18,7 @@ constexpr std::array<double, ionCount> molarVolumes{29.0, 17.9, 9.0,  -17.9, -21
                                                     29.1, 14.0, 17.8, 23.4,  0.0};
 constexpr double limitingSlope = 1.868; // mL L^0.5 mol^-1.5, Redlich & Meyer 1964, from memory
 constexpr double unknownMlPerGram = 0.6;
-constexpr double waterKgPerMl = 0.99705e-3; // 25 degC, CRC Handbook, from memory
+constexpr double waterKgPerMl = waterDensityKgPerLitre / 1000;
 
 /// Grams of the product that its inorganic ions account for (the rest: organic shells, borate, unnamed
 /// matter).

@@ -4,6 +4,7 @@
 
 #include <optional>
 #include <string>
+#include <string_view>
 
 namespace butte::core {
 
@@ -14,6 +15,10 @@ enum class TankUse {
   Acid,   ///< the acid that the formula doses
   Alone,  ///< one product that stands with no other: silicate, calcium chloride
 };
+
+/// "salts", "traces", "acid", "alone": how files and scripts name a use.
+std::string_view tankUseKey(TankUse use);
+std::optional<TankUse> tankUseFromKey(std::string_view key);
 
 struct Tank {
   std::string name; ///< the grower's own: a letter, a colour, a word

@@ -1,5 +1,6 @@
 #include "stock/tank_model.h"
 
+#include "solution/water_properties.h"
 #include "stock/salt_solids.h"
 #include "stock/solubility.h"
 
@@ -12,16 +13,15 @@
 namespace butte::core {
 namespace {
 
-constexpr double mostSolutesAsked = 30;       // mol/kg
-constexpr double kgPerLitreOfWater = 0.99705; // 25 degC, CRC Handbook, from memory
+constexpr double mostSolutesAsked = 30; // mol/kg
 
 } // namespace
 
 TankModel::TankModel(const std::vector<ShelfProduct>& shelf, std::vector<Concentration> atFactorOne,
                      const Solutes& makeUpPerLitre, Temperature temperature, double factor)
-    : m_shelf(shelf), m_feed(std::move(atFactorOne)), m_makeUp(makeUpPerLitre.scaled(1 / kgPerLitreOfWater)),
-      m_water(shelf, m_feed), m_factor(factor), m_reference(referenceScale(factor)),
-      m_chemistry(solutesAt(m_reference), temperature, m_makeUp) {
+    : m_shelf(shelf), m_feed(std::move(atFactorOne)),
+      m_makeUp(makeUpPerLitre.scaled(1 / waterDensityKgPerLitre)), m_water(shelf, m_feed), m_factor(factor),
+      m_reference(referenceScale(factor)), m_chemistry(solutesAt(m_reference), temperature, m_makeUp) {
   for (std::size_t j = 0; j < shelf.size(); ++j)
     m_critical.push_back(criticalScale(j, temperature));
   m_chemistry.findAmounts(water(factor));

@@ -2,10 +2,9 @@
 
 #include "document/formula_editor.h"
 #include "document/stock_edits.h"
-#include "dose/draw_down.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
-#include "stations/stocks/formula_delivery.h"
+#include "stations/stocks/uneven_text.h"
 #include "stock_words.h"
 
 #include <QComboBox>
@@ -30,11 +29,16 @@ LevelsPanel::LevelsPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
     : StockPanel(editor, units, parent), m_grid(new QGridLayout), m_drawn(new QLabel) {
   m_grid->setHorizontalSpacing(6);
   m_grid->setVerticalSpacing(3);
-  const char* heads[] = {"tank",       "its vessel, inside, in cm", "across", "along, top", "high", "line",
-                         "drawn since"};
-  for (int c = 0; c < 7; ++c)
+  const char* heads[] = {"tank", "its vessel, inside, in cm", "across", "along, top", "high", "line"};
+  for (int c = 0; c < 6; ++c)
     m_grid->addWidget(words(heads[c], true), 0, c);
-  m_grid->addWidget(unitLabel(Kind::Volume), 0, 7);
+  auto* drawn = new QHBoxLayout;
+  drawn->setSpacing(4);
+  drawn->addWidget(words("drawn,", true));
+  drawn->addWidget(unitLabel(Kind::Volume));
+  drawn->addStretch();
+  m_grid->addLayout(drawn, 0, 6);
+  m_grid->addWidget(words("salts, % of plan", true), 0, 7);
   auto* feed = new QHBoxLayout;
   feed->addWidget(words("feed made meanwhile"));
   feed->addWidget(field("feed made meanwhile", "drawnFeed", "drawn_feed", Kind::Volume, 0, 1e8,
@@ -60,6 +64,10 @@ LevelsPanel::LevelsPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   row->setSpacing(24);
   row->addLayout(left);
   row->addWidget(m_drawn, 1);
+}
+
+std::vector<QWidget*> LevelsPanel::Row::widgets() const {
+  return {name, shape, across, along, height, line, drawn, ofPlan};
 }
 
 void LevelsPanel::keepVessel(std::size_t tank, const std::string& key, const QString& digits) {
@@ -94,7 +102,10 @@ void LevelsPanel::makeRows() {
             size("height_cm", "inner height"),
             field(QString("drawn from tank %1").arg(line), QString("drawn%1").arg(i),
                   "drawn/" + std::to_string(i) + "/volume", Kind::Volume, 0, 1e7,
-                  [] { return QString("—"); })};
+                  [] { return QString("—"); }),
+            field(QString("salts in tank %1, in % of the plan").arg(line), QString("ofPlan%1").arg(i),
+                  "drawn/" + std::to_string(i) + "/of_plan_percent", Kind::Plain, 0, 1000,
+                  [] { return QString("100"); })};
     row.shape->setObjectName(QString("vesselShape%1").arg(i));
     row.shape->setAccessibleName("shape of the vessel");
     for (const auto& [key, words] : shapes)
@@ -105,16 +116,13 @@ void LevelsPanel::makeRows() {
       keepVessel(i, "shape", key);
     });
     row.line->setObjectName(QString("vesselLine%1").arg(i));
-    QWidget* widgets[] = {row.name, row.shape, row.across, row.along, row.height, row.line, row.drawn};
-    for (int c = 0; c < 7; ++c)
-      m_grid->addWidget(widgets[c], line, c);
+    const auto widgets = row.widgets();
+    for (int c = 0; c < static_cast<int>(widgets.size()); ++c)
+      m_grid->addWidget(widgets[static_cast<std::size_t>(c)], line, c);
     m_rows.push_back(row);
   }
   for (std::size_t i = 0; i < m_rows.size(); ++i) {
-    for (QWidget* w : {static_cast<QWidget*>(m_rows[i].name), static_cast<QWidget*>(m_rows[i].line),
-                       static_cast<QWidget*>(m_rows[i].shape), static_cast<QWidget*>(m_rows[i].across),
-                       static_cast<QWidget*>(m_rows[i].along), static_cast<QWidget*>(m_rows[i].height),
-                       static_cast<QWidget*>(m_rows[i].drawn)})
+    for (auto* w : m_rows[i].widgets())
       w->setVisible(i < count);
   }
 }
@@ -148,69 +156,11 @@ void LevelsPanel::refreshRow(std::size_t tank) {
                        : "▲ " + QString::fromStdString(words::problemText(cm.problem())));
 }
 
-QString LevelsPanel::drawnText() const {
-  const auto& document = m_editor.document();
-  const auto& answer = m_editor.answer();
-  std::vector<core::Volume> drawn;
-  std::vector<double> factors;
-  std::vector<std::size_t> tanks;
-  for (std::size_t t = 0; t < answer.stock.tanks.size(); ++t) {
-    if (!document.dosing.drawn[t]) continue;
-    drawn.push_back(*document.dosing.drawn[t]);
-    factors.push_back(answer.stock.tanks[t].factor);
-    tanks.push_back(t);
-  }
-  if (drawn.size() < 2)
-    return "Note the level of each tank, let a day go by, note it again, and type what was drawn. A "
-           "controller hides a clogged line: the "
-           "meter reads right while the plants get only one side. The levels tell.";
-  const auto verdict = core::judgeDrawDown(drawn, factors, document.dosing.drawnFeed);
-  if (!verdict) return "▲ " + QString::fromStdString(words::problemText(verdict.problem()));
-  QStringList parts;
-  for (std::size_t i = 0; i < tanks.size(); ++i) {
-    const auto name = QString::fromStdString(answer.stock.tanks[tanks[i]].tank.name);
-    parts << (verdict->dueKnown
-                  ? QString("%1 gave <b>%2 %</b> of its due (1:%3)")
-                        .arg(name, localNumber(100 * verdict->ofDue[i], 0),
-                             verdict->ofDue[i] > 0 ? localNumber(factors[i] / verdict->ofDue[i], 0)
-                                                   : QString("∞"))
-                  : QString("%1 <b>%2 %</b>").arg(name, localNumber(100 * verdict->ofDue[i], 0)));
-  }
-  QString text = parts.join(", ") + (verdict->dueKnown ? "." : " of the fullest.");
-  if (!verdict->weak) return text + "<br>They draw alike.";
-  const auto weak = QString::fromStdString(answer.stock.tanks[tanks[*verdict->weak]].tank.name);
-  text += QString("<br><b>▲ Tank %1 %2.</b> Look at its suction screen, filter and valve.")
-              .arg(weak,
-                   verdict->shut ? "gives next to nothing: its line is shut or clogged" : "gives too little");
-  std::vector<double> draws(answer.stock.tanks.size(), 1.0);
-  for (std::size_t i = 0; i < tanks.size(); ++i)
-    draws[tanks[i]] = verdict->ofDue[i];
-  const auto delivery = deliveryOf(m_editor);
-  const bool setpoint = document.dosing.device == exchange::DosingDevice::Setpoint && !verdict->dueKnown;
-  auto feed = delivery.feed(draws);
-  if (setpoint) {
-    if (const auto held =
-            core::atSetpoint(delivery, draws, document.dosing.setpoint.value_or(answer.feed.conductivity)))
-      feed = held->feed;
-  }
-  QStringList got;
-  for (const auto n : {core::Nutrient::N, core::Nutrient::P, core::Nutrient::K, core::Nutrient::Ca,
-                       core::Nutrient::Mg, core::Nutrient::S}) {
-    const double due = answer.feed.milligramsPerLitre.of(n);
-    if (due > 0)
-      got << QString("%1 %2 of %3")
-                 .arg(QString::fromStdString(words::nutrientSymbol(n)),
-                      localFigure(feed.milligramsPerLitre.of(n)), localFigure(due));
-  }
-  return text + QString("<br>The plants got, in mg/L: %1. EC %2.")
-                    .arg(got.join(", "), m_units.text(feed.conductivity));
-}
-
 void LevelsPanel::refresh() {
   makeRows();
   for (std::size_t t = 0; t < m_editor.document().tanks.size(); ++t)
     refreshRow(t);
-  m_drawn->setText(drawnText());
+  m_drawn->setText(unevenText(m_editor, m_units));
 }
 
 } // namespace butte::app

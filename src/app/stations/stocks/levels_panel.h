@@ -7,7 +7,8 @@ class QGridLayout;
 namespace butte::app {
 
 /// What the levels say: where the line for a volume is in each vessel, and what was drawn from each tank,
-/// which tells a clogged line, an injector's true ratio, and what the plants got.
+/// which tells a clogged line, an injector's true ratio, and what the plants got; and what a tank made weaker
+/// or stronger than planned does to the feed.
 class LevelsPanel : public StockPanel {
   Q_OBJECT
 
@@ -21,12 +22,13 @@ private:
   struct Row {
     QLabel *name, *line;
     QComboBox* shape;
-    NumberField *across, *along, *height, *drawn;
+    NumberField *across, *along, *height, *drawn, *ofPlan;
+
+    std::vector<QWidget*> widgets() const; ///< in the order of the columns
   };
   void makeRows();
   void keepVessel(std::size_t tank, const std::string& key, const QString& digits);
   void refreshRow(std::size_t tank);
-  QString drawnText() const;
 
   QGridLayout* m_grid = nullptr;
   std::vector<Row> m_rows;

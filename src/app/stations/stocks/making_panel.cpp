@@ -12,7 +12,6 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
-#include <QScrollArea>
 #include <QVBoxLayout>
 #include <algorithm>
 
@@ -51,15 +50,11 @@ MakingPanel::MakingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   row->addStretch();
   row->addWidget(m_acidToPh);
   row->addWidget(labels);
-  auto* scroll = new QScrollArea;
-  scroll->setWidget(m_text);
-  scroll->setWidgetResizable(true);
-  scroll->setFrameShape(QFrame::NoFrame);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(4);
   column->addLayout(row);
-  column->addWidget(scroll, 1);
+  column->addWidget(scrolled(m_text), 1);
 }
 
 QString MakingPanel::tankText(std::size_t t) const {

@@ -9,6 +9,7 @@
 #include "words.h"
 
 #include <QLabel>
+#include <QScrollArea>
 
 namespace butte::app {
 
@@ -113,6 +114,14 @@ QLabel* StockPanel::words(const QString& text, bool soft) {
   auto* label = new QLabel(text);
   label->setProperty("soft", soft);
   return label;
+}
+
+QWidget* StockPanel::scrolled(QLabel* text) {
+  auto* scroll = new QScrollArea;
+  scroll->setWidget(text);
+  scroll->setWidgetResizable(true);
+  scroll->setFrameShape(QFrame::NoFrame);
+  return scroll;
 }
 
 QLabel* StockPanel::figureLabel(const QString& id) {

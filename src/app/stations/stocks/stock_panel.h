@@ -41,6 +41,8 @@ protected:
   /// A label that follows the unit of a kind.
   QLabel* unitLabel(Kind kind);
   static QLabel* words(const QString& text, bool soft = false);
+  /// Long text that scrolls where it does not go in.
+  static QWidget* scrolled(QLabel* text);
   /// A figure large enough to read from the bench.
   static QLabel* figureLabel(const QString& id);
 

@@ -148,7 +148,7 @@ QToolButton* StrengthBar::makeAdd() {
   for (const auto& [use, words] : uses) {
     auto* action =
         menu->addAction(words, this, [this, chosen = use] { StockEdits(m_editor).addTank(chosen); });
-    action->setObjectName("addTank_" + QString::fromStdString(std::string(words::code(use))));
+    action->setObjectName("addTank_" + QString::fromStdString(std::string(core::tankUseKey(use))));
   }
   add->setMenu(menu);
   return add;

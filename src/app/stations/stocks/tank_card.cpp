@@ -135,7 +135,7 @@ void TankCard::fillMenu() {
       {core::TankUse::Acid, "acid"},
       {core::TankUse::Alone, "one product alone: silicate, calcium chloride"}};
   for (const auto& [use, words] : uses) {
-    const auto key = std::string(words::code(use));
+    const auto key = std::string(core::tankUseKey(use));
     choose(menu, words, "tankUse_" + QString::fromStdString(key) + "_", tank.use == use,
            [this, key, w = QString(words)] {
              StockEdits(m_editor).setTank(m_index, "tank holds " + w, "use", key, false);

@@ -11,7 +11,6 @@
 #include <QCheckBox>
 #include <QHBoxLayout>
 #include <QLabel>
-#include <QScrollArea>
 #include <QVBoxLayout>
 
 namespace butte::app {
@@ -61,15 +60,11 @@ VesselDosePanel::VesselDosePanel(FormulaEditor& editor, UnitsShown& units, QWidg
   m_steps->setFont(faceOf(12));
   m_steps->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   m_steps->setWordWrap(true);
-  auto* scroll = new QScrollArea;
-  scroll->setWidget(m_steps);
-  scroll->setWidgetResizable(true);
-  scroll->setFrameShape(QFrame::NoFrame);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(4);
   column->addLayout(row);
-  column->addWidget(scroll, 1);
+  column->addWidget(scrolled(m_steps), 1);
   column->addWidget(m_care);
 }
 

@@ -75,9 +75,15 @@ QWidget* WayPanel::makeFields() {
   m_setpointRow->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Preferred);
   row->addWidget(m_setpointRow);
   m_pumpRow = new QWidget;
-  m_pumps = new QHBoxLayout(m_pumpRow);
-  m_pumps->setContentsMargins(12, 0, 0, 0);
-  m_pumps->addWidget(words("mL per run:"));
+  auto* pumps = new QHBoxLayout(m_pumpRow);
+  pumps->setContentsMargins(12, 0, 0, 0);
+  m_runs = new QHBoxLayout;
+  m_runs->addWidget(words("mL per run:"));
+  m_minutes = new QHBoxLayout;
+  m_minutes->addWidget(words("mL per minute:"));
+  pumps->addLayout(m_runs);
+  pumps->addSpacing(8);
+  pumps->addLayout(m_minutes);
   m_pumpRow->setSizePolicy(QSizePolicy::Maximum, QSizePolicy::Preferred);
   row->addWidget(m_pumpRow);
   row->addStretch();
@@ -89,12 +95,17 @@ void WayPanel::makePumps() {
   const auto count = m_editor.document().tanks.size();
   for (; m_pumpCount < count; ++m_pumpCount) {
     const auto i = m_pumpCount;
-    m_pumps->addWidget(field(QString("mL per run of pump %1").arg(i + 1), QString("pumpRun%1").arg(i),
-                             "pumps/" + std::to_string(i) + "/ml_per_run", Kind::Plain, 1e-6, 1e6,
-                             [] { return QString("10"); }));
+    m_runs->addWidget(field(QString("mL per run of pump %1").arg(i + 1), QString("pumpRun%1").arg(i),
+                            "pumps/" + std::to_string(i) + "/ml_per_run", Kind::Plain, 1e-6, 1e6,
+                            [] { return QString("10"); }));
+    m_minutes->addWidget(field(QString("mL per minute of pump %1").arg(i + 1), QString("pumpMinute%1").arg(i),
+                               "pumps/" + std::to_string(i) + "/ml_per_minute", Kind::Plain, 0, 1e7,
+                               [] { return QString("?"); }));
   }
-  for (std::size_t i = 0; i < m_pumpCount; ++i)
+  for (std::size_t i = 0; i < m_pumpCount; ++i) {
     findChild<QWidget*>(QString("pumpRun%1").arg(i))->setVisible(i < count);
+    findChild<QWidget*>(QString("pumpMinute%1").arg(i))->setVisible(i < count);
+  }
 }
 
 std::vector<double> WayPanel::draws() const {
@@ -118,7 +129,9 @@ QStringList WayPanel::ratesOf(std::size_t tank, double draw) const {
   if (dosing.device == DosingDevice::Pumps) {
     const auto pump = tank < dosing.pumps.size() ? dosing.pumps[tank] : core::DosingPump{};
     if (const auto duty = core::pumpDuty(pump, *dosing.feedPerHour, content.factor / draw))
-      rates << QString("%1 runs per hour").arg(localFigure(duty->runsPerHour));
+      rates << QString("%1 runs per hour").arg(localFigure(duty->runsPerHour)) +
+                   (duty->secondsPerHour > 0 ? QString(", %1 s in all").arg(localFigure(duty->secondsPerHour))
+                                             : QString());
   }
   return rates;
 }

@@ -32,7 +32,8 @@ private:
 
   QComboBox* m_device = nullptr;
   QWidget *m_pumpRow = nullptr, *m_setpointRow = nullptr;
-  QHBoxLayout* m_pumps = nullptr;
+  QHBoxLayout* m_runs = nullptr;
+  QHBoxLayout* m_minutes = nullptr;
   std::size_t m_pumpCount = 0;
   DilutionPicture* m_picture = nullptr;
   QLabel* m_note = nullptr;
