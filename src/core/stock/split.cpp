@@ -1,7 +1,5 @@
 #include "stock/split.h"
 
-#include "stock/stock_density.h"
-
 #include <algorithm>
 #include <numeric>
 
@@ -10,8 +8,6 @@ namespace {
 
 using Shares = std::vector<std::vector<double>>;
 
-constexpr double leastReferenceFactor =
-    100;                              // 1:100, the usual strength of a greenhouse's tanks (common practice)
 constexpr double mostlyTraces = 0.02; // mass fraction of Fe, Mn, Zn, B, Cu and Mo together (common practice)
 
 bool isTraceProduct(const ShelfProduct& p) {
@@ -30,17 +26,11 @@ bool isCalciumChloride(const ShelfProduct& p) {
   return m.of(Nutrient::Ca) > 0.1 && m.of(Nutrient::Cl) > 0.1;
 }
 
-/// What a product would be in a concentrate at the reference strength, per kilogram of water.
-Solutes concentrateOf(const ShelfProduct& p, Concentration feed, double factor) {
-  const double kg = StockWater({p}, {feed}).kgPerLitre(factor);
-  return p.composition.solutesPerGram.scaled(feed.gramsPerLitre() * factor / std::max(kg, 0.1));
-}
-
 class Splitter {
 public:
   Splitter(const std::vector<ShelfProduct>& shelf, const std::vector<Concentration>& feed,
-           const StockPlan& plan)
-      : m_shelf(shelf), m_feed(feed), m_plan(plan),
+           const StockPlan& plan, ShelfMeetings& meetings)
+      : m_shelf(shelf), m_feed(feed), m_plan(plan), m_meetings(meetings),
         m_shares(shelf.size(), std::vector<double>(plan.tanks.size(), 0.0)), m_open(shelf.size(), true) {
     for (std::size_t t = 0; t < plan.tanks.size(); ++t)
       m_tanksOf[static_cast<std::size_t>(plan.tanks[t].use)].push_back(t);
@@ -56,7 +46,6 @@ public:
       for (const auto j : open())
         placeUnlessApart(j, salts[0]);
     } else if (salts.size() > 1) {
-      m_pairs = forbiddenPairs(m_shelf, m_feed, m_plan);
       separate();
       level();
     }
@@ -131,8 +120,7 @@ private:
 
   bool dropsByItself(std::size_t j) const {
     if (m_feed[j] <= Concentration{} || m_shelf[j].composition.side != StockSide::Apart) return false;
-    const double factor = std::max(m_plan.factor, leastReferenceFactor);
-    return meetingWithin(concentrateOf(m_shelf[j], m_feed[j], factor), m_plan.temperature).has_value();
+    return m_meetings.within(j).has_value();
   }
 
   void placeUnlessApart(std::size_t j, std::size_t tank) {
@@ -143,18 +131,19 @@ private:
     place(j, tank);
   }
 
-  bool forbidden(std::size_t j, std::size_t k) const {
-    return std::any_of(m_pairs.begin(), m_pairs.end(), [&](const ForbiddenPair& p) {
-      return (p.a == j && p.b == k) || (p.a == k && p.b == j);
-    });
-  }
-
   /// True when a product that the rules put into the tank already may not meet this one. What a hand put
   /// there moves nothing else: the hand wants to see what it does.
   bool meetsIn(std::size_t j, std::size_t tank) const {
     for (std::size_t k = 0; k < m_shelf.size(); ++k) {
       const bool byHand = m_plan.shares.contains(m_shelf[k].id);
-      if (k != j && !byHand && m_shares[k][tank] > 0 && forbidden(j, k)) return true;
+      if (k != j && !byHand && m_shares[k][tank] > 0 && m_meetings.between(j, k)) return true;
+    }
+    return false;
+  }
+
+  bool meetsSomething(std::size_t j) const {
+    for (std::size_t k = 0; k < m_shelf.size(); ++k) {
+      if (k != j && m_meetings.between(j, k)) return true;
     }
     return false;
   }
@@ -172,9 +161,7 @@ private:
     std::stable_sort(order.begin(), order.end(), [&](auto a, auto b) { return calcium(a) > calcium(b); });
     for (const auto j : order) {
       const auto side = m_shelf[j].composition.side;
-      const bool meetsSomething = std::any_of(m_pairs.begin(), m_pairs.end(),
-                                              [&](const ForbiddenPair& p) { return p.a == j || p.b == j; });
-      if (side == StockSide::Either && !meetsSomething) continue; // a neutral salt: for levelling
+      if (side == StockSide::Either && !meetsSomething(j)) continue; // a neutral salt: for levelling
       const bool calciumSide = side == StockSide::Calcium || (side == StockSide::Apart && calcium(j) > 0);
       placeClear(j, calciumSide ? 0 : 1);
     }
@@ -239,38 +226,19 @@ private:
   const std::vector<ShelfProduct>& m_shelf;
   const std::vector<Concentration>& m_feed;
   const StockPlan& m_plan;
+  ShelfMeetings& m_meetings;
   std::array<std::vector<std::size_t>, 4> m_tanksOf;
   Shares m_shares;
   std::vector<char> m_open; ///< not placed yet, and not to be left apart
-  std::vector<ForbiddenPair> m_pairs;
 };
 
 } // namespace
 
-std::vector<ForbiddenPair> forbiddenPairs(const std::vector<ShelfProduct>& shelf,
-                                          const std::vector<Concentration>& feed, const StockPlan& plan) {
-  const double factor = std::max(plan.factor, leastReferenceFactor);
-  std::vector<std::size_t> used;
-  std::vector<Solutes> concentrates;
-  for (std::size_t j = 0; j < shelf.size(); ++j) {
-    if (feed[j] <= Concentration{} || isAcidOrBase(shelf[j])) continue;
-    used.push_back(j);
-    concentrates.push_back(concentrateOf(shelf[j], feed[j], factor));
-  }
-  std::vector<ForbiddenPair> pairs;
-  for (std::size_t i = 0; i < used.size(); ++i) {
-    for (std::size_t k = i + 1; k < used.size(); ++k) {
-      if (const auto meeting = meetingOf(concentrates[i], concentrates[k], plan.temperature))
-        pairs.push_back({used[i], used[k], *meeting});
-    }
-  }
-  return pairs;
-}
-
 std::vector<std::vector<double>> splitByRules(const std::vector<ShelfProduct>& shelf,
-                                              const std::vector<Concentration>& feed, const StockPlan& plan) {
+                                              const std::vector<Concentration>& feed, const StockPlan& plan,
+                                              ShelfMeetings& meetings) {
   if (plan.tanks.empty()) return {shelf.size(), std::vector<double>{}};
-  return Splitter(shelf, feed, plan).run();
+  return Splitter(shelf, feed, plan, meetings).run();
 }
 
 } // namespace butte::core

@@ -1,22 +1,9 @@
 #pragma once
-#include "stock/meeting.h"
-#include "stock/stock.h"
+#include "stock/shelf_meetings.h"
 
-#include <string>
 #include <vector>
 
 namespace butte::core {
-
-/// Two products that may not stand in one concentrate, and what would fall.
-struct ForbiddenPair {
-  std::size_t a = 0, b = 0; ///< shelf indices, a < b
-  Meeting meeting;
-};
-
-/// The forbidden pairs among products with a feed strength, at the stronger of the plan's factor and 1:100
-/// (so that a split stays right when the tanks are made stronger) and at its coldest temperature.
-std::vector<ForbiddenPair> forbiddenPairs(const std::vector<ShelfProduct>& shelf,
-                                          const std::vector<Concentration>& feed, const StockPlan& plan);
 
 /// Share of each product per tank (products x tanks); an all-zero row is a product that is not placed.
 ///
@@ -27,6 +14,7 @@ std::vector<ForbiddenPair> forbiddenPairs(const std::vector<ShelfProduct>& shelf
 /// tank for one product takes silicate, else calcium chloride, else what can stand with nothing; a tank for
 /// acid takes the acids. Acids, bases and silicate go into no other tank unless a hand puts them there.
 std::vector<std::vector<double>> splitByRules(const std::vector<ShelfProduct>& shelf,
-                                              const std::vector<Concentration>& feed, const StockPlan& plan);
+                                              const std::vector<Concentration>& feed, const StockPlan& plan,
+                                              ShelfMeetings& meetings);
 
 } // namespace butte::core

@@ -33,15 +33,19 @@ bool isHypochlorite(const Composition& c) {
   return f.count("O") - f.hydrateWaterCount - hydroxide > 0.5;
 }
 
+std::vector<Concentration> feedOf(const std::vector<Mass>& grams, Volume batch) {
+  std::vector<Concentration> feed;
+  for (const auto& g : grams)
+    feed.push_back(g / batch);
+  return feed;
+}
+
 class Planner {
 public:
   Planner(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& grams, Volume batch,
           const StockPlan& plan)
-      : m_shelf(shelf), m_plan(plan) {
-    for (const auto& g : grams)
-      m_feed.push_back(g / batch);
-    m_shares = splitByRules(shelf, m_feed, plan);
-  }
+      : m_shelf(shelf), m_plan(plan), m_feed(feedOf(grams, batch)), m_meetings(shelf, m_feed, plan),
+        m_shares(splitByRules(shelf, m_feed, plan, m_meetings)) {}
 
   StockAnswer run() {
     m_answer.doseMlPerLitre = 1000 / m_plan.factor;
@@ -140,15 +144,13 @@ private:
                        [](const TankSolid& s) { return !s.salt && s.saturation > 1 + 1e-9; });
   }
 
-  /// The forbidden pairs of the whole shelf, looked for where something falls only.
+  /// The pairs that may not meet, looked for where something falls only.
   void namePairs(TankContent& content) {
-    if (!m_pairs) m_pairs = forbiddenPairs(m_shelf, m_feed, m_plan);
-    const auto stands = [&](std::size_t j) {
-      return std::any_of(content.items.begin(), content.items.end(),
-                         [&](const TankItem& item) { return item.product == j; });
-    };
-    for (const auto& pair : *m_pairs) {
-      if (stands(pair.a) && stands(pair.b)) content.meetings.push_back({pair.a, pair.b, pair.meeting.solid});
+    for (auto a = content.items.begin(); a != content.items.end(); ++a) {
+      for (auto b = std::next(a); b != content.items.end(); ++b) {
+        if (const auto& meeting = m_meetings.between(a->product, b->product))
+          content.meetings.push_back({a->product, b->product, meeting->solid});
+      }
     }
   }
 
@@ -196,8 +198,8 @@ private:
   const std::vector<ShelfProduct>& m_shelf;
   const StockPlan& m_plan;
   std::vector<Concentration> m_feed;
+  ShelfMeetings m_meetings;
   std::vector<std::vector<double>> m_shares;
-  std::optional<std::vector<ForbiddenPair>> m_pairs;
   StockAnswer m_answer;
 };
 
