@@ -1,8 +1,9 @@
 #include "batch.h"
 
-#include "base/decimal.h"
 #include "verb_json.h"
 
+#include <array>
+#include <charconv>
 #include <cstdio>
 #include <fstream>
 #include <ostream>
@@ -34,8 +35,16 @@ std::string header(const SolveRequest& request) {
   return line + "\r\n";
 }
 
+/// Six figures: more than any salt is known by, and no dust of rounding in a spreadsheet.
+std::string figure(double value) {
+  std::array<char, 32> text{};
+  const auto [end, error] =
+      std::to_chars(text.data(), text.data() + text.size(), value, std::chars_format::general, 6);
+  return error == std::errc{} ? std::string(text.data(), end) : std::string("?");
+}
+
 std::string figure(const std::optional<double>& value) {
-  return value ? decimalText(*value) : std::string();
+  return value ? figure(*value) : std::string();
 }
 
 std::string lineOf(const std::string& target, const std::string& water, const SolveRequest& request,
@@ -44,12 +53,12 @@ std::string lineOf(const std::string& target, const std::string& water, const So
   const bool none = answer.status == SolveStatus::Impossible;
   if (none) return line + std::string(4 + request.shelf.size() + nutrientCount, ',') + "\r\n";
   const auto feed = mix(request.water, request.shelf, answer.grams, request.volume);
-  line += "," + decimalText(feed.conductivity.milliSiemensPerCm()) + "," + figure(feed.ph) + "," +
-          figure(feed.cost) + "," + decimalText(answer.violation);
+  line += "," + figure(feed.conductivity.milliSiemensPerCm()) + "," + figure(feed.ph) + "," +
+          figure(feed.cost) + "," + figure(answer.violation);
   for (const auto& g : answer.grams)
-    line += "," + decimalText(g.grams());
+    line += "," + figure(g.grams());
   for (const auto n : allNutrients)
-    line += "," + decimalText(feed.milligramsPerLitre.of(n));
+    line += "," + figure(feed.milligramsPerLitre.of(n));
   return line + "\r\n";
 }
 

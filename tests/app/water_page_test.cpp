@@ -172,6 +172,26 @@ TEST_F(WaterPageTest, APastedReportIsUnderstoodAndTheRestIsPlacedByHand) {
   EXPECT_NE(water().milligramsPerLitre.of(Nutrient::Ca), 78) << "one step of undo";
 }
 
+TEST_F(WaterPageTest, AnOldSpreadsheetsFileIsReadAndItsFormulaNamed) {
+  const auto path = folder.filePath("report.csv");
+  QFile file(path);
+  ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+  file.write("Calcium;=SUM(A1:A9);mg/l\nGesamth\xE4rte;14;\xB0"
+             "dH\nNatrium;21,5;mg/l\nNatrium;22;mg/l\n");
+  file.close();
+  window->prompts().fileToOpen = [&](const QString&, const QString&, const QString&) { return path; };
+  click("pasteReport");
+  click("openReport");
+  EXPECT_THAT(label("reportFound"), HasSubstr("hardness"));
+  EXPECT_THAT(label("reportFound"), HasSubstr("21.5")) << "a decimal comma in the file";
+  EXPECT_THAT(label("unplaced0"), HasSubstr("=SUM(A1:A9)"));
+  EXPECT_THAT(label("unplaced0"), HasSubstr("a spreadsheet's formula, not its figure"));
+  EXPECT_FALSE(find<QComboBox>("place0")->isVisible()) << "there is no figure to place";
+  EXPECT_THAT(label("unplaced1"), HasSubstr("a second time"));
+  click("takeReport");
+  EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::Na), 21.5);
+}
+
 TEST_F(WaterPageTest, ReportsOfOneSourceAreChosenAndTheDriftIsShown) {
   ASSERT_FALSE(window->desk().openSample());
   window->showStation(0);

@@ -3,6 +3,7 @@
 
 #include <QAbstractButton>
 #include <QComboBox>
+#include <QEnterEvent>
 #include <QLineEdit>
 #include <QTextBrowser>
 
@@ -100,6 +101,30 @@ TEST_F(WindowTest, TheTargetMarkCanBeDragged) {
   EXPECT_GT(editor().document().given.request.rows[3].milligramsPerLitre, 210);
   editor().undo();
   EXPECT_DOUBLE_EQ(editor().document().given.request.rows[3].milligramsPerLitre, 205);
+}
+
+TEST_F(WindowTest, PointingAtAProductShowsAllThatItBrings) {
+  auto* lanes = window->findChild<ElementLanes*>();
+  window->showStation(2);
+  QApplication::processEvents();
+  auto* row = window->findChild<QWidget*>("weight_kno3")->parentWidget();
+  const auto plain = lanes->grab().toImage();
+  QEnterEvent enter(QPointF(5, 5), QPointF(5, 5), row->mapToGlobal(QPointF(5, 5)));
+  QApplication::sendEvent(row, &enter);
+  const auto lit = lanes->grab().toImage();
+  // What the product brings keeps its colour, all else in the lanes pales: calcium has none of it.
+  const auto changed = [&](Nutrient n) {
+    const int y = lanes->targetMark(n).y(), left = lanes->targetMark(n).x() - 60;
+    int count = 0;
+    for (int x = left; x < left + 50; ++x)
+      count += plain.pixel(x, y) != lit.pixel(x, y);
+    return count;
+  };
+  EXPECT_GT(changed(Nutrient::Ca), 40);
+  EXPECT_LT(changed(Nutrient::K), changed(Nutrient::Ca));
+  QEvent leave(QEvent::Leave);
+  QApplication::sendEvent(row, &leave);
+  EXPECT_EQ(lanes->grab().toImage(), plain);
 }
 
 TEST_F(WindowTest, ArrowKeysMoveTheTargetOfTheLaneInFocus) {
