@@ -92,7 +92,15 @@ int runApplication(int argc, char** argv) {
       ephemeral ? aside.path() : QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
   QDir().mkpath(folder);
   MainWindow window(settings, folder);
+  bool refused = false;
+  if (ephemeral) { // nobody is there to press a button
+    window.prompts().trouble = [&refused](const QString& words) {
+      std::fprintf(stderr, "%s\n", words.toUtf8().constData());
+      refused = true;
+    };
+  }
   window.books().start(parser.isSet(demo), parser.positionalArguments());
+  if (refused) return 2;
   if (parser.isSet(sheet)) return window.files().exportSheetTo(parser.value(sheet)) ? 0 : 1;
   if (parser.isSet(labels)) return window.files().exportLabelsTo(parser.value(labels)) ? 0 : 1;
   window.show();
