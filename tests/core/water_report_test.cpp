@@ -4,6 +4,7 @@
 #include "water_words.h"
 
 #include <gmock/gmock.h>
+#include <random>
 
 using namespace butte;
 using namespace butte::core;
@@ -89,6 +90,66 @@ TEST(Examine, AGoodReportRaisesNoDoubt) {
   EXPECT_TRUE(found->rereadings.empty());
   EXPECT_NEAR(found->cationsMeqPerL, 6.045, 0.005);
   EXPECT_NEAR(*found->conductivityComputedMsPerCm, 0.58, 0.03);
+}
+
+// The mean composition of the rivers of the world (Livingstone 1963, as in Hem 1985, from memory): the
+// published sums are 1.42 meq/L on both sides.
+TEST(Examine, TheRiversOfTheWorldBalance) {
+  TypedReport rivers;
+  rivers.rows = {{"Ca", 15},     {"Mg", 4.1},   {"Na", 6.3}, {"K", 2.3},
+                 {"HCO3", 58.4}, {"SO4", 11.2}, {"Cl", 7.8}, {"NO3", 1}};
+  const auto found = examineReport(rivers);
+  ASSERT_TRUE(static_cast<bool>(found));
+  EXPECT_NEAR(found->cationsMeqPerL, 1.42, 0.005);
+  EXPECT_NEAR(found->anionsMeqPerL, 1.42, 0.01);
+  EXPECT_FALSE(doubts(*found, WaterDoubt::ChargeUnbalanced));
+}
+
+// Sea water of salinity 35 (Millero, from memory), without its bromide (0.8 meq): equivalents by hand.
+TEST(Examine, SeaWaterBalances) {
+  TypedReport sea;
+  sea.rows = {{"Na", 10784}, {"Mg", 1284},  {"Ca", 412},  {"K", 399},
+              {"Cl", 19353}, {"SO4", 2712}, {"HCO3", 142}};
+  const auto found = examineReport(sea);
+  ASSERT_TRUE(static_cast<bool>(found));
+  EXPECT_NEAR(found->cationsMeqPerL, 605.5, 0.5);
+  EXPECT_NEAR(found->anionsMeqPerL, 604.7, 0.5);
+  EXPECT_FALSE(doubts(*found, WaterDoubt::ChargeUnbalanced));
+}
+
+TEST(Examine, WhateverIonIsMissingTheOfferToAddItClosesTheBalance) {
+  std::mt19937 random(11);
+  std::uniform_real_distribution<double> meq(2, 4);
+  const std::pair<const char*, double> ions[] = {{"Ca", 20.039}, {"Mg", 12.1525}, {"Na", 22.990},
+                                                 {"Cl", 35.45},  {"SO4", 48.03},  {"HCO3", 61.016}};
+  int offered = 0;
+  for (int n = 0; n < 60; ++n) {
+    TypedReport report;
+    double sum = 0;
+    for (std::size_t i = 0; i < 5; ++i) {
+      const double amount = meq(random);
+      sum += i < 3 ? amount : -amount;
+      report.rows.push_back({ions[i].first, amount * ions[i].second});
+    }
+    if (sum < 2) continue; // bicarbonate closes it
+    report.rows.push_back({"HCO3", sum * ions[5].second});
+    ASSERT_FALSE(doubts(*examineReport(report), WaterDoubt::ChargeUnbalanced));
+    const auto gone = report.rows[static_cast<std::size_t>(n) % 6];
+    std::erase_if(report.rows, [&](const auto& r) { return r.key == gone.key; });
+    const auto found = examineReport(report);
+    EXPECT_TRUE(doubts(*found, WaterDoubt::ChargeUnbalanced)) << gone.key;
+    ASSERT_FALSE(found->rereadings.empty()) << gone.key;
+    for (const auto& reading : found->rereadings) {
+      auto closed = report;
+      closed.rows = reading.rows;
+      const auto then = examineReport(closed);
+      EXPECT_FALSE(doubts(*then, WaterDoubt::ChargeUnbalanced)) << words::rereadingText(reading);
+      EXPECT_LT(then->cationsMeqPerL, 60) << words::rereadingText(reading);
+      if (reading.kind != RereadingKind::Missing) continue;
+      offered += reading.to == gone.key;
+    }
+  }
+  EXPECT_GT(offered, 10) << "the very ion is among the offers";
 }
 
 /// Every classic mix-up, made on purpose: the first offer must undo it (common practice; trade's list).

@@ -35,11 +35,12 @@ bool farApart(double a, double b) {
   return std::abs(a - b) > rounding * std::max(std::abs(a), std::abs(b));
 }
 
-/// Enough of the main ions that a balance means something.
+/// Enough of the main ions that a balance means something: one of either side may be the one that is missing.
 bool bothSides(const Water& water) {
-  const auto has = [&](Nutrient n) { return water.measured[static_cast<std::size_t>(n)]; };
-  return has(Nutrient::Ca) && has(Nutrient::Mg) && water.alkalinityMeqPerL.has_value() &&
-         (has(Nutrient::Cl) || has(Nutrient::S));
+  const auto has = [&](Nutrient n) { return static_cast<int>(water.measured[static_cast<std::size_t>(n)]); };
+  const int cations = has(Nutrient::Ca) + has(Nutrient::Mg) + has(Nutrient::Na);
+  const int anions = has(Nutrient::Cl) + has(Nutrient::S) + water.alkalinityMeqPerL.has_value();
+  return cations >= 2 && anions >= 2;
 }
 
 void checkHardness(const TypedReport& report, const IonBalance& ions, const Water& water, Examination& out) {

@@ -24,8 +24,24 @@ constexpr std::array<Pair, 8> forms{{{"HCO3", "alkalinity_as_CaCO3", 0},
                                      {"CaO", "Ca", 1.5},
                                      {"MgO", "Mg", 1.5}}};
 constexpr std::array<Pair, 4> swaps{{{"Ca", "Mg"}, {"Cl", "SO4"}, {"Na", "K"}, {"NO3", "SO4"}}};
-constexpr std::array<std::string_view, 5> oftenLeftOut{"Na", "Cl", "SO4", "HCO3", "NO3"};
+/// With what makes it less likely to be the one that is missing (common practice: a laboratory asked for the
+/// hardness leaves sodium out, hardly ever calcium or magnesium).
+struct LeftOut {
+  std::string_view key;
+  bool cation;
+  double doubt;
+};
+constexpr std::array<LeftOut, 7> oftenLeftOut{{{"Na", true, 0},
+                                               {"Cl", false, 0},
+                                               {"SO4", false, 0},
+                                               {"HCO3", false, 0},
+                                               {"NO3", false, 0},
+                                               {"Mg", true, 0.5},
+                                               {"Ca", true, 0.5}}};
 constexpr std::size_t most = 4;
+/// Beyond what anybody waters with (FAO 29, from memory: severe restriction from 3 dS/m, some 30 meq/L): a
+/// way to read a report that ends there is none.
+constexpr double brackishMeqPerL = 60;
 /// A slip or a swap must explain a gap of some size.
 constexpr double worthASlipMeqPerL = 0.5;
 
@@ -71,7 +87,7 @@ private:
     const double cations = ions.cationsMeqPerL(), anions = ions.anionsMeqPerL();
     way.differenceMeqPerL = cations - anions;
     const double allowed = allowedImbalanceMeqPerL(cations, anions);
-    if (std::abs(way.differenceMeqPerL) > allowed) return;
+    if (std::abs(way.differenceMeqPerL) > allowed || cations > brackishMeqPerL) return;
     double score = doubt + std::abs(way.differenceMeqPerL) / allowed;
     if (const auto read = report.conductivityMsPerCm) {
       const auto computed = computedConductivityMsPerCm(*water);
@@ -136,16 +152,16 @@ private:
     if (!now) return;
     const auto ions = ionBalance(now->milligramsPerLitre, now->alkalinityMeqPerL.value_or(0));
     const double gap = ions.cationsMeqPerL() - ions.anionsMeqPerL();
-    for (const auto key : oftenLeftOut) {
-      const bool cation = key == "Na";
+    for (const auto& [key, cation, doubt] : oftenLeftOut) {
       const bool there = indexOf(key) >= 0 || (key == "SO4" && indexOf("S") >= 0) ||
                          (key == "HCO3" && indexOf("alkalinity_as_CaCO3") >= 0) ||
+                         (key == "Mg" && indexOf("MgO") >= 0) || (key == "Ca" && indexOf("CaO") >= 0) ||
                          (key == "NO3" && (indexOf("N_NO3") >= 0 || indexOf("N") >= 0));
       if (there || (gap > 0) == cation) continue;
       const double mg = std::abs(gap) * *milligramsPerMillimole(key) / reportCharge(key);
       Rereading way{RereadingKind::Missing, "", std::string(key), mg, m_report.rows, 0};
       way.rows.push_back({std::string(key), mg, "mg/L", false});
-      consider(std::move(way), 1.5);
+      consider(std::move(way), 1.5 + doubt);
     }
   }
 
