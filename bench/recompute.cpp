@@ -5,6 +5,7 @@
 #include "solve/choose_products.h"
 #include "solve/many_crops.h"
 #include "solve/mends.h"
+#include "stock/tank_rounding.h"
 
 #include <benchmark/benchmark.h>
 
@@ -70,6 +71,16 @@ void stockOnly(benchmark::State& state) {
   for (auto _ : state)
     benchmark::DoNotOptimize(planStock(given.request.shelf, grams, given.request.volume, given.stock));
 }
+/// The bench sheet's weights in whole steps, over all tanks.
+void roundTanks(benchmark::State& state) {
+  const auto given = largeFormula(static_cast<std::size_t>(state.range(0)), false);
+  const auto grams = solve(given.request)->grams;
+  const auto stock = planStock(given.request.shelf, grams, given.request.volume, given.stock);
+  const std::vector<Scale> scales{{"fine", Mass::fromGrams(0.1), Mass::fromGrams(500)},
+                                  {"coarse", Mass::fromGrams(5), Mass::fromGrams(15000)}};
+  for (auto _ : state)
+    benchmark::DoNotOptimize(roundTanksTogether(given.request, grams, stock, scales));
+}
 /// Eight crops from one set of stocks, each with at most one salt of its own.
 void eightCrops(benchmark::State& state) {
   const auto given = largeFormula(40, false);
@@ -122,6 +133,7 @@ void bandsFirstOnly(benchmark::State& state) {
     benchmark::DoNotOptimize(solve(given.request));
 }
 
+BENCHMARK(roundTanks)->Arg(12)->Arg(40)->Unit(benchmark::kMicrosecond);
 BENCHMARK(eightCrops)->Unit(benchmark::kMillisecond);
 BENCHMARK(sixBags)->Unit(benchmark::kMillisecond);
 BENCHMARK(whatToBuy)->Unit(benchmark::kMillisecond);
