@@ -144,7 +144,6 @@ Json roundedObject(const exchange::PerProduct& steps, const SolveRequest& reques
   Json out{{"weights_g", weightsObject(request, rounded.grams)},
            {"misfit", rounded.misfit},
            {"misfit_one_by_one", rounded.oneByOne},
-           {"misfit_exact", rounded.exact},
            {"proven", rounded.proven}};
   addDeviations(out, request, feedOf(request, rounded.grams));
   return out;

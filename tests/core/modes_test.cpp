@@ -139,7 +139,8 @@ TEST(JointRounding, EqualsTryingEveryStep) {
       }
       return sum;
     };
-    EXPECT_NEAR(misfit(rounded.grams), rounded.misfit, 1e-9);
+    // The nearest fit's own misfit and what rounding adds stand at right angles.
+    EXPECT_NEAR(misfit(rounded.grams) - misfit(exact), rounded.misfit, 1e-7);
     EXPECT_LE(rounded.misfit, rounded.oneByOne + 1e-8);
     // Every combination within three steps of each weight.
     double best = 1e300;
@@ -159,8 +160,24 @@ TEST(JointRounding, EqualsTryingEveryStep) {
         offset[j++] = -3;
       if (j == offset.size()) break;
     }
-    EXPECT_LE(rounded.misfit, best + 1e-6) << k;
+    EXPECT_LE(misfit(rounded.grams), best + 1e-6) << k;
   }
+}
+
+/// Where prices or bands decided, the nearest fit is another formula: rounding must not drift towards it.
+TEST(JointRounding, StaysAtTheFormulaThatWasComputed) {
+  auto request = fiveSalts();
+  double price = 1;
+  for (auto& p : request.shelf)
+    p.pricePerKg = price += 0.7;
+  for (auto& row : request.rows)
+    row.tolerancePercent = 15;
+  request.objective = Objective::Cheapest;
+  request.volume = Volume::fromLitres(1000);
+  const auto cheapest = solve(request)->grams;
+  const auto rounded = roundTogether(request, cheapest, std::vector<Mass>(cheapest.size(), test::grams(1)));
+  for (std::size_t j = 0; j < cheapest.size(); ++j)
+    EXPECT_NEAR(rounded.grams[j].grams(), cheapest[j].grams(), 3) << request.shelf[j].id;
 }
 
 TEST(JointRounding, LeavesHeldWeightsAndStepsOfZero) {

@@ -92,11 +92,12 @@ RoundedWeights roundTogether(const SolveRequest& request, const std::vector<Mass
     plain[j] = start[f] * step;
     fixed[j] = 0;
   }
-  rhs.head(a.rows()) = model.scaledRhs() - a * fixed;
+  // The formula as computed is the aim, not the target: where bands or prices decided, rounding must not undo
+  // it. (For the nearest fit the two are the same: its misfit stands at right angles to all that can move.)
+  rhs.head(a.rows()) = a * (exact - fixed);
   RoundedWeights out;
   out.grams = grams;
-  const auto misfitOf = [&](const VectorXd& x) { return (a * x - model.scaledRhs()).squaredNorm(); };
-  out.exact = misfitOf(exact);
+  const auto misfitOf = [&](const VectorXd& x) { return (a * (x - exact)).squaredNorm(); };
   out.oneByOne = misfitOf(plain);
   out.misfit = out.oneByOne;
   if (n == 0) return out;

@@ -10,7 +10,7 @@ namespace butte::core {
 /// The weights of all tanks in the steps of the scales, chosen together.
 struct RoundedTanks {
   std::vector<std::vector<Mass>> grams; ///< per tank, parallel to the shelf
-  double misfit = 0;                    ///< sum of weighted squares of the feed against the target
+  double misfit = 0;                    ///< sum of weighted squares of what the feed is moved by
   double oneByOne = 0;                  ///< the same with every weight rounded by itself
 };
 
