@@ -346,6 +346,17 @@ TEST(ReportText, UnderAHeadingWhatIsNotKnownIsShownToo) {
   EXPECT_EQ(found.unplaced[2].why, WhyUnplaced::NoFigure);
 }
 
+TEST(ReportText, AnUnknownNameBelowAHeadingIsNoFigureOfIt) {
+  const auto found = readReportText("Ca;Mg;Na\n52;9;21\nColiforms;0\n");
+  ASSERT_EQ(found.report.rows.size(), 3u);
+  EXPECT_DOUBLE_EQ(found.report.rows[1].value, 9);
+  ASSERT_EQ(found.unplaced.size(), 1u);
+  EXPECT_EQ(found.unplaced[0].name, "Coliforms");
+  EXPECT_EQ(found.unplaced[0].why, WhyUnplaced::UnknownName);
+  const auto alone = readReportText("Ca;Mg;Na\nColiforms;0\n");
+  EXPECT_TRUE(alone.report.rows.empty()) << "the water has no magnesium of 0";
+}
+
 TEST(ReportText, AKnownNameWithoutAFigure) {
   const auto found =
       readReportText("Calcium;see page 2;mg/l\nMagnesium;n.d.;mg/l\nSodium;-;mg/l\nPotassium;;mg/l\n");

@@ -6,7 +6,6 @@
 #include <algorithm>
 
 namespace butte::core {
-namespace {} // namespace
 
 Dissolving dissolve(const std::vector<ShelfProduct>& shelf, const TankContent& tank,
                     const DissolvingPlan& plan) {

@@ -32,7 +32,7 @@ const Solutes& ShelfMeetings::concentrate(std::size_t product) {
 }
 
 const std::optional<Meeting>& ShelfMeetings::between(std::size_t a, std::size_t b) {
-  const std::pair pair = std::minmax(a, b);
+  const std::pair<std::size_t, std::size_t> pair = std::minmax(a, b);
   const auto [it, isNew] = m_asked.try_emplace(pair);
   const auto takesPart = [&](std::size_t j) {
     return m_feed[j] > Concentration{} && !isAcidOrBase(m_shelf[j]);

@@ -131,8 +131,7 @@ private:
     }
     const auto known =
         std::count_if(found.begin(), found.end(), [](const Named& n) { return !n.key.empty(); });
-    if (known == 0 && cells.size() > 1 && cells.size() <= m_header.size() && (numbers || formulas))
-      return takeUnderHeader(cells, line);
+    if (known == 0 && (numbers || formulas) && fitsHeader(cells)) return takeUnderHeader(cells, line);
     if (numbers || formulas) return takeOne(cells, found, line);
     const bool heads = known >= 2 || (known == 1 && cells.size() > 1 && found.front().key.empty());
     if (heads) {
@@ -143,6 +142,14 @@ private:
     } else if (known == 1) {
       takeOne(cells, found, line);
     }
+  }
+
+  /// A name in a column of figures begins a row of its own: "Coliforms;0" below "Ca;Mg" is no magnesium.
+  bool fitsHeader(const std::vector<std::string>& cells) const {
+    if (cells.size() < 2 || cells.size() > m_header.size()) return false;
+    const auto& first = cells.front();
+    const bool figure = numberIn(first) || isNotMeasured(first) || isSpreadsheetFormula(first);
+    return figure || m_header.front().key.empty();
   }
 
   /// "Calcium 52 mg/l" typed with single blanks.
