@@ -1,14 +1,30 @@
 #include "formula/acid_plan.h"
 
+#include "base/last_result.h"
 #include "water/water_solutes.h"
 
 namespace butte::core {
 namespace {
 
-std::optional<AcidDose> doseFor(const MixResult& mix, const Solutes& product, double targetPh) {
-  if (!mix.ph) return std::nullopt;
-  const auto dose = doseToReach(titrated(mix), product, targetPh);
+/// What a dose follows from.
+struct Dosing {
+  Solutes perLitre;
+  double waterKgPerLitre;
+  Temperature temperature;
+  Solutes productPerGram;
+  double targetPh;
+  bool operator==(const Dosing&) const = default;
+};
+
+std::optional<AcidDose> doseFor(const Dosing& at) {
+  Titrated solution{at.perLitre, at.waterKgPerLitre, {}};
+  solution.conditions.temperature = at.temperature;
+  const auto dose = doseToReach(solution, at.productPerGram, at.targetPh);
   return dose ? std::optional(*dose) : std::nullopt;
+}
+
+Dosing dosing(const MixResult& mix, const Solutes& productPerGram, double targetPh) {
+  return {mix.solutesPerLitre, mix.waterKgPerLitre, mix.temperature, productPerGram, targetPh};
 }
 
 } // namespace
@@ -26,7 +42,8 @@ void takeTitration(const OwnTitration& titration, Water& water, AcidAnswer& answ
   request.acidPerUnit = titration.acidPerMl;
   request.unknown = titration.unknown;
   request.readings = titration.readings;
-  const auto fit = fitTitration(request);
+  thread_local LastResult<TitrationRequest, Result<TitrationFit>> last;
+  const auto& fit = last.of(request, fitTitration);
   if (!fit) {
     answer.titrationProblem = fit.problem();
     return;
@@ -43,8 +60,10 @@ void planAcid(const AcidPlan& plan, const std::optional<OwnTitration>& titration
   const bool sameBottle = titration && titration->used && titration->productId == plan.product->id;
   const double strength = sameBottle && answer.titration ? answer.titration->strengthFactor : 1;
   answer.productPerGram = plan.product->composition.solutesPerGram.scaled(strength);
-  answer.forWater = doseFor(water, answer.productPerGram, plan.targetPh);
-  answer.forFeed = doseFor(feed, answer.productPerGram, plan.targetPh);
+  thread_local LastResult<Dosing, std::optional<AcidDose>> last;
+  const auto toWater = dosing(water, answer.productPerGram, plan.targetPh);
+  if (water.ph) answer.forWater = last.of(toWater, doseFor);
+  if (feed.ph) answer.forFeed = doseFor(dosing(feed, answer.productPerGram, plan.targetPh));
 }
 
 } // namespace butte::core

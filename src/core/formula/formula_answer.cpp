@@ -1,5 +1,6 @@
 #include "formula/formula_answer.h"
 
+#include "base/last_result.h"
 #include "solve/check.h"
 #include "solve/choose_products.h"
 #include "solve/mends.h"
@@ -38,6 +39,11 @@ void roundWeights(const Given& given, const SolveRequest& request, Answer& answe
   for (std::size_t i = 0; i < request.rows.size(); ++i)
     solution.deviationPercent[i] = request.rows[i].deviationPercent(feed.of(request.rows[i].nutrient));
   solution.status = offBands(request, solution.grams) == 0 ? SolveStatus::Met : SolveStatus::Best;
+}
+
+const MixResult& byItself(const Water& water) {
+  thread_local LastResult<Water, MixResult> last;
+  return last.of(water, [](const Water& w) { return mix(w, {}, {}, Volume::fromLitres(1)); });
 }
 
 /// Half a step of the scale for every load.
@@ -83,7 +89,7 @@ Result<Answer> compute(const Given& given) {
   auto grams = answer.solution.grams;
   grams.resize(request.shelf.size()); // impossible: show the water alone
   answer.feed = mix(request.water, request.shelf, grams, request.volume);
-  answer.water = mix(request.water, {}, {}, Volume::fromLitres(1));
+  answer.water = byItself(request.water);
   planAcid(given.acid, given.titration, answer.water, answer.feed, answer.acid);
   answer.errors = withWeighing(given, grams);
   answer.spread = elementSpread(request.water, request.shelf, grams, request.volume, answer.errors);

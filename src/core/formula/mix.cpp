@@ -12,18 +12,20 @@ void settle(MixResult& out, bool phFollows) {
   EquilibriumConditions conditions;
   conditions.temperature = out.temperature;
   auto state = stateOf(out.solutesPerLitre, out.waterKgPerLitre, conditions);
+  if (state) conditions.start = &state->settled; // nearly the same waters follow
   const auto at25 = conductivityAt25(out.solutesPerLitre, out.waterKgPerLitre, conditions);
   if (!state || !at25) {
     out.conductivity = out.conductivityByRule;
     return;
   }
   out.conductivity = *at25;
+  if (phFollows) {
+    out.ph = state->ph;
+    conditions.carbonDioxideAtm = airCarbonDioxideAtm;
+    if (const auto open = equilibrate(out.solutesPerLitre.scaled(1 / out.waterKgPerLitre), conditions))
+      out.phInAir = open->ph;
+  }
   out.state = std::move(state).value();
-  if (!phFollows) return;
-  out.ph = out.state->ph;
-  conditions.carbonDioxideAtm = airCarbonDioxideAtm;
-  if (const auto open = equilibrate(out.solutesPerLitre.scaled(1 / out.waterKgPerLitre), conditions))
-    out.phInAir = open->ph;
 }
 
 } // namespace

@@ -41,17 +41,19 @@ Shares hydrogenLetGo(const Equilibrium& at) {
   return {share(phosphate), share(citrate), share(acetate)};
 }
 
-/// What alkalinity the solution with this dose would have at the pH, less what it has, per litre.
+/// What alkalinity the solution with this dose would have at the pH, less what it has, per litre. Starts from
+/// `state` where there is one, and leaves the state found in it.
 Result<double> excessAt(const Titrated& solution, const Solutes& product, double grams, double ph,
-                        Equilibrium* state) {
+                        std::optional<Equilibrium>& state) {
   Solutes perLitre = solution.perLitre;
   perLitre.addScaled(product, grams);
   auto conditions = solution.conditions;
   conditions.ph = ph;
+  if (state) conditions.start = &*state;
   auto held = equilibrate(perLitre.scaled(1 / solution.waterKgPerLitre), conditions);
   if (!held) return held.problem();
   const double found = held->alkalinityEq * solution.waterKgPerLitre;
-  if (state) *state = std::move(held).value();
+  state = std::move(held).value();
   return found - perLitre.alkalinityEq;
 }
 
@@ -73,26 +75,25 @@ double equivalentsPerGram(const Solutes& product, const Equilibrium& at) {
 }
 
 Result<AcidDose> doseToReach(const Titrated& solution, const Solutes& product, double targetPh) {
-  Equilibrium state;
-  const auto without = excessAt(solution, product, 0, targetPh, nullptr);
+  std::optional<Equilibrium> state;
+  const auto without = excessAt(solution, product, 0, targetPh, state);
   if (!without) return without.problem();
   const auto cannot = problemAt(ProblemCode::CannotReach, "target_ph", {decimalText(targetPh)});
   // What a weak acid lets go shows only once a trace of it is there.
-  if (const auto trace = excessAt(solution, product, traceGramsPerLitre, targetPh, &state); !trace)
+  if (const auto trace = excessAt(solution, product, traceGramsPerLitre, targetPh, state); !trace)
     return trace.problem();
-  if (equivalentsPerGram(product, state) == 0) return cannot;
+  if (equivalentsPerGram(product, *state) == 0) return cannot;
   AcidDose dose;
   double lower = 0, lowerExcess = *without;
   const double scale = std::abs(solution.perLitre.alkalinityEq) + std::abs(lowerExcess) + 1e-7;
   if (std::abs(lowerExcess) > closedTo * scale) {
     // One gram's reach gives the first guess; then secants, with the bracket kept once there is one.
-    const double perGram = equivalentsPerGram(product, state);
-    double upper = -lowerExcess / perGram;
+    double upper = -lowerExcess / equivalentsPerGram(product, *state);
     if (!(upper > 0)) return cannot;
     bool ended = false;
     for (int i = 0; i < 80 && !ended; ++i) {
       if (upper > mostGramsPerLitre) return cannot;
-      const auto excess = excessAt(solution, product, upper, targetPh, &state);
+      const auto excess = excessAt(solution, product, upper, targetPh, state);
       if (!excess) return excess.problem();
       ended = std::abs(*excess) <= closedTo * scale;
       if (ended) break;
@@ -106,15 +107,15 @@ Result<AcidDose> doseToReach(const Titrated& solution, const Solutes& product, d
     if (!ended) return cannot;
     dose.gramsPerLitre = upper;
   }
-  dose.equivalentsPerLitre = dose.gramsPerLitre * equivalentsPerGram(product, state);
+  dose.equivalentsPerLitre = dose.gramsPerLitre * equivalentsPerGram(product, *state);
   dose.alkalinityLeftEqPerLitre = solution.perLitre.alkalinityEq - dose.equivalentsPerLitre;
+  const double perGram = equivalentsPerGram(product, *state);
   const auto above =
-      excessAt(solution, product, dose.gramsPerLitre, std::min(targetPh + phStep, 14.0), nullptr);
-  const auto below =
-      excessAt(solution, product, dose.gramsPerLitre, std::max(targetPh - phStep, 0.0), nullptr);
+      excessAt(solution, product, dose.gramsPerLitre, std::min(targetPh + phStep, 14.0), state);
+  const auto below = excessAt(solution, product, dose.gramsPerLitre, std::max(targetPh - phStep, 0.0), state);
   if (!above || !below) return cannot;
   dose.bufferEqPerLitre = (*above - *below) / (2 * phStep);
-  dose.gramsPerLitrePerPh = dose.bufferEqPerLitre / std::abs(equivalentsPerGram(product, state));
+  dose.gramsPerLitrePerPh = dose.bufferEqPerLitre / std::abs(perGram);
   return dose;
 }
 

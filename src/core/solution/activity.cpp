@@ -6,7 +6,7 @@
 namespace butte::core {
 namespace {
 constexpr double ln10 = 2.302585092994046;
-constexpr double smallestStrength = 1e-14; // the slope of the square root has no value at 0
+constexpr double smallestRoot = 1e-7; // of the ionic strength: the slope of a square root has no value at 0
 } // namespace
 
 double waterPermittivity(double t) {
@@ -35,16 +35,21 @@ ActivityModel::ActivityModel(double celsius) {
 }
 
 double ActivityModel::lnGamma(int charge, double size, double linear, double strength) const {
-  const double root = std::sqrt(std::max(strength, 0.0));
-  const double z2 = charge * charge;
-  return ln10 * (-m_a * z2 * root / (1 + m_b * size * root) + linear * std::min(strength, linearUpTo));
+  return coefficient(charge, size, linear, strength).lnGamma;
 }
 
 double ActivityModel::lnGammaSlope(int charge, double size, double linear, double strength) const {
-  const double root = std::sqrt(std::max(strength, smallestStrength));
-  const double z2 = charge * charge;
-  const double denominator = 1 + m_b * size * root;
-  return ln10 * (-m_a * z2 / (2 * root * denominator * denominator) + (strength < linearUpTo ? linear : 0));
+  return coefficient(charge, size, linear, strength).slope;
+}
+
+ActivityModel::Coefficient ActivityModel::coefficient(int charge, double size, double linear,
+                                                      double strength) const {
+  const double root = std::sqrt(std::max(strength, 0.0));
+  const double limiting = m_a * charge * charge; // slope by the root in infinite dilution
+  const double share = 1 / (1 + m_b * size * root);
+  return {ln10 * (-limiting * root * share + linear * std::min(strength, linearUpTo)),
+          ln10 * (-limiting * share * share / (2 * std::max(root, smallestRoot)) +
+                  (strength < linearUpTo ? linear : 0))};
 }
 
 } // namespace butte::core

@@ -17,6 +17,12 @@ double waterRelativeViscosity(double celsius);
 /// range; past `linearUpTo` the linear term is held level, since nothing it was fitted to reaches there.
 class ActivityModel {
 public:
+  /// ln gamma, and its derivative by the ionic strength in kg/mol.
+  struct Coefficient {
+    double lnGamma = 0;
+    double slope = 0;
+  };
+
   static constexpr double linearUpTo = 6.0; ///< mol/kg
   /// Activity coefficients were held against measured ones up to here, mol/kg; past it only the conditional
   /// constants of stock are good (docs/chemistry.md).
@@ -28,6 +34,9 @@ public:
   double lnGamma(int charge, double sizeAngstrom, double linearTerm, double ionicStrength) const;
   /// Its derivative by the ionic strength, kg/mol.
   double lnGammaSlope(int charge, double sizeAngstrom, double linearTerm, double ionicStrength) const;
+
+  /// Both at once.
+  Coefficient coefficient(int charge, double sizeAngstrom, double linearTerm, double ionicStrength) const;
 
   double a() const { return m_a; } ///< kg^0.5 mol^-0.5, for log10
   double b() const { return m_b; } ///< kg^0.5 mol^-0.5 per angstrom

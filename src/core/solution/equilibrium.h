@@ -29,6 +29,7 @@ struct EquilibriumConditions {
 
 /// A solution at equilibrium. Molalities are in mol per kg of water.
 struct Equilibrium {
+  Solutes given; ///< what was settled, per kg of water
   double ph = 7;
   double ionicStrength = 0; ///< mol/kg
   double waterActivity = 1;

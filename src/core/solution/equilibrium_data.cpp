@@ -98,8 +98,17 @@ const EquilibriumData& EquilibriumData::instance() {
 EquilibriumData::EquilibriumData() {
   readSpecies();
   readConductivities();
+  findParts();
   for (const auto c : allComponents)
     m_componentSpecies[static_cast<std::size_t>(c)] = speciesIndex(componentSpecies(c)).value_or(0);
+}
+
+ComponentSet componentsOf(const Stoichiometry& made) {
+  ComponentSet out;
+  for (const auto& [component, power] : made.components) {
+    if (power != 0) out.set(component);
+  }
+  return out;
 }
 
 Stoichiometry EquilibriumData::resolve(const std::string& text, Reaction& reaction) const {
@@ -136,8 +145,11 @@ void EquilibriumData::readSpecies() {
         continue;
       }
       const auto formula = parseFormula(solidFormulas.find(name)->second);
-      m_solids.push_back({name, std::move(made), formula ? formula->molarMassGPerMol : 0,
-                          formsWithin(csv.cell(row, "forms_within"))});
+      m_solids.push_back({name,
+                          std::move(made),
+                          formula ? formula->molarMassGPerMol : 0,
+                          formsWithin(csv.cell(row, "forms_within")),
+                          {}});
       m_dissolutions.push_back(std::move(reaction));
       continue;
     }
@@ -147,9 +159,12 @@ void EquilibriumData::readSpecies() {
       else
         made.hydrogen = 1;
     }
-    SpeciesRecord record{name, static_cast<int>(csv.number(row, "charge").value_or(0)), std::move(made),
-                         csv.number(row, "size_angstrom").value_or(0),
-                         csv.number(row, "linear_term").value_or(0)};
+    SpeciesRecord record;
+    record.name = name;
+    record.charge = static_cast<int>(csv.number(row, "charge").value_or(0));
+    record.made = std::move(made);
+    record.sizeAngstrom = csv.number(row, "size_angstrom").value_or(0);
+    record.linearTerm = csv.number(row, "linear_term").value_or(0);
     m_species.push_back(std::move(record));
     m_reactions.push_back(std::move(reaction));
   }
@@ -172,6 +187,18 @@ void EquilibriumData::readConductivities() {
     if (!record) continue;
     record->conductivityAt25C = csv.number(row, "limiting_molar_conductivity_25c_S_cm2_per_mol").value_or(0);
     record->conductivityPercentPerK = csv.number(row, "temperature_coefficient_percent_per_k").value_or(2);
+  }
+}
+
+void EquilibriumData::findParts() {
+  for (auto& solid : m_solids)
+    solid.parts = componentsOf(solid.dissolved);
+  for (auto& record : m_species) {
+    record.parts = componentsOf(record.made);
+    const ActivityKind kind{record.charge, record.sizeAngstrom, record.linearTerm};
+    const auto known = std::find(m_activityKinds.begin(), m_activityKinds.end(), kind);
+    record.activityKind = static_cast<std::size_t>(known - m_activityKinds.begin());
+    if (known == m_activityKinds.end()) m_activityKinds.push_back(kind);
   }
 }
 

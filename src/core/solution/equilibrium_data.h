@@ -2,6 +2,7 @@
 #include "solution/solutes.h"
 #include "units/quantity.h"
 
+#include <bitset>
 #include <optional>
 #include <string>
 #include <vector>
@@ -24,6 +25,18 @@ struct Stoichiometry {
   std::vector<std::pair<std::size_t, double>> components; ///< index of Component, coefficient
 };
 
+/// The components that a species or solid is made of, one bit each.
+using ComponentSet = std::bitset<componentCount>;
+ComponentSet componentsOf(const Stoichiometry& made);
+
+/// What the activity coefficient of a species follows from.
+struct ActivityKind {
+  int charge = 0;
+  double sizeAngstrom = 0;
+  double linearTerm = 0; ///< kg/mol
+  bool operator==(const ActivityKind&) const = default;
+};
+
 /// A dissolved species, formed from the components. Components themselves have constant 0.
 struct SpeciesRecord {
   std::string name;
@@ -33,6 +46,8 @@ struct SpeciesRecord {
   double linearTerm = 0;        ///< kg/mol
   double conductivityAt25C = 0; ///< limiting molar conductivity, S cm2/mol of ion
   double conductivityPercentPerK = 0;
+  ComponentSet parts{};         ///< componentsOf(made)
+  std::size_t activityKind = 0; ///< index into EquilibriumData::activityKinds()
 };
 
 /// How soon a solid that stands above its solubility is seen, by common experience.
@@ -44,6 +59,7 @@ struct SolidRecord {
   Stoichiometry dissolved;
   double molarMassGPerMol = 0;
   FormsWithin formsWithin = FormsWithin::Minutes;
+  ComponentSet parts{}; ///< componentsOf(dissolved)
 };
 
 /// All constants at one temperature, as natural logarithms.
@@ -63,6 +79,8 @@ public:
 
   const std::vector<SpeciesRecord>& species() const { return m_species; }
   const std::vector<SolidRecord>& solids() const { return m_solids; }
+  /// Many species share one; each is worked out once.
+  const std::vector<ActivityKind>& activityKinds() const { return m_activityKinds; }
   /// Conductivity of a chelate by the number of its negative charges (1 to 3).
   const SpeciesRecord& chelate(std::size_t charges) const { return m_chelates[charges - 1]; }
   std::optional<std::size_t> speciesIndex(std::string_view name) const;
@@ -86,8 +104,10 @@ private:
   Stoichiometry resolve(const std::string& text, Reaction& reaction) const;
   void readSpecies();
   void readConductivities();
+  void findParts();
 
   std::vector<SpeciesRecord> m_species;
+  std::vector<ActivityKind> m_activityKinds;
   std::vector<Reaction> m_reactions; ///< parallel to m_species; empty for components
   std::vector<SolidRecord> m_solids;
   std::vector<Reaction> m_dissolutions; ///< parallel to m_solids

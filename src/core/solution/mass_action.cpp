@@ -10,9 +10,6 @@ namespace {
 
 constexpr double ln10 = 2.302585092994046;
 constexpr double smallestTotal = 1e-18; // mol/kg; less is nothing
-constexpr double waterPerSolute =
-    0.017; // fall of the water's activity per mol/kg (PHREEQC's rule, from memory)
-constexpr double leastWater = 0.3;
 
 /// Hydrogen ions in the form that alkalinity is counted against: CO2, H2PO4-, whole citric and acetic acid.
 double referenceHydrogen(const Solutes& s) {
@@ -60,15 +57,15 @@ void MassAction::chooseUnknowns() {
 
 /// Writes the stoichiometry over the unknowns into `row`; returns the part of ln that held activities make.
 /// NaN when a component is missing.
-double MassAction::reduce(const Stoichiometry& s, std::vector<double>& row) const {
-  row.assign(static_cast<std::size_t>(m_n), 0.0);
+double MassAction::reduce(const Stoichiometry& s, Vector& row) const {
+  row = Vector::Zero(m_n);
   double hydrogen = s.hydrogen, held = 0;
   for (const auto& [component, power] : s.components) {
     if (m_lnCarbonateGas && allComponents[component] == Component::Carbonate) {
       held += power * *m_lnCarbonateGas;
       hydrogen -= 2 * power;
     } else if (const int unknown = m_unknownOf[component]; unknown >= 0) {
-      row[static_cast<std::size_t>(unknown)] += power;
+      row[unknown] += power;
     } else if (power != 0) {
       return std::numeric_limits<double>::quiet_NaN();
     }
@@ -76,158 +73,63 @@ double MassAction::reduce(const Stoichiometry& s, std::vector<double>& row) cons
   if (m_lnHydrogen)
     held += hydrogen * *m_lnHydrogen;
   else
-    row[static_cast<std::size_t>(m_hydrogenUnknown)] += hydrogen;
+    row[m_hydrogenUnknown] += hydrogen;
   return held;
+}
+
+/// Open to a gas, water takes part in what the gas makes: CO3 H^2 = p K a(H2O).
+double MassAction::waterIn(const Stoichiometry& s) const {
+  double water = s.water;
+  for (const auto& [component, power] : s.components) {
+    if (m_lnCarbonateGas && allComponents[component] == Component::Carbonate) water += power;
+  }
+  return water;
 }
 
 void MassAction::buildSpecies() {
   const auto& lnK = m_data.at(m_conditions.temperature).lnFormation;
+  ComponentSet there;
+  for (std::size_t i = 0; i < componentCount; ++i)
+    there[i] = m_unknownOf[i] >= 0;
+  if (m_lnCarbonateGas) there.set(static_cast<std::size_t>(Component::Carbonate));
+  std::vector<std::size_t> kindHere(m_data.activityKinds().size(), m_data.activityKinds().size());
   m_species.reserve(lnK.size());
-  std::vector<double> row;
+  Vector row;
   for (std::size_t i = 0; i < m_data.species().size(); ++i) {
     const auto& record = m_data.species()[i];
+    if ((record.parts & ~there).any()) continue;
     const double held = reduce(record.made, row);
-    if (std::isnan(held)) continue;
-    Active a{i, lnK[i] + held, record.made.water, {}};
-    // Open to a gas, water takes part in what the gas makes: CO3 H^2 = p K a(H2O).
-    for (const auto& [component, power] : record.made.components) {
-      if (m_lnCarbonateGas && allComponents[component] == Component::Carbonate) a.water += power;
-    }
+    Active a{i, lnK[i] + held, waterIn(record.made), {}};
     for (int u = 0; u < m_n; ++u) {
-      if (const double power = row[static_cast<std::size_t>(u)]; power != 0) {
-        assert(static_cast<std::size_t>(a.termCount) < a.terms.size() &&
-               "a species of more parts than Active holds");
-        a.terms[static_cast<std::size_t>(a.termCount++)] = {u, power};
-      }
+      if (row[u] == 0) continue;
+      assert(static_cast<std::size_t>(a.termCount) < a.terms.size() &&
+             "a species of more parts than Active holds");
+      a.terms[static_cast<std::size_t>(a.termCount++)] = {u, row[u]};
     }
-    a.z2 = record.charge * record.charge;
+    a.halfSquaredCharge = 0.5 * record.charge * record.charge;
+    auto& kind = kindHere[record.activityKind];
+    if (kind == kindHere.size()) {
+      kind = m_kinds.size();
+      m_kinds.push_back(m_data.activityKinds()[record.activityKind]);
+    }
+    a.kind = kind;
     m_species.push_back(a);
   }
+  m_coefficients.resize(m_kinds.size());
+  m_molality.resize(static_cast<Eigen::Index>(m_species.size()));
+  m_lnMolality.resize(m_molality.size());
 }
 
 void MassAction::buildSolids() {
+  m_solids.reserve(m_conditions.solids.size());
   for (const auto& solid : m_conditions.solids) {
     Held held;
     const double part = reduce(solid.dissolved, held.row);
     held.possible = !std::isnan(part);
     held.lnK = solid.lnSolubilityProduct - part;
-    held.water = solid.dissolved.water;
-    for (const auto& [component, power] : solid.dissolved.components) {
-      if (m_lnCarbonateGas && allComponents[component] == Component::Carbonate) held.water += power;
-    }
-    m_solids.push_back(std::move(held));
+    held.water = waterIn(solid.dissolved);
+    m_solids.push_back(held);
   }
-}
-
-/// Balance of hydrogen without ion pairs at this pH, each component shared among its own acids; fills the
-/// matching logarithms.
-double MassAction::hydrogenExcess(double lnHydrogen, Vector* x) const {
-  Vector share = Vector::Zero(m_n), hydrogen = Vector::Zero(m_n);
-  double own = 0;
-  for (const auto& s : m_species) {
-    int component = -1;
-    double power = 0, hydrogenPower = 0;
-    bool pair = false;
-    for (int t = 0; t < s.termCount; ++t) {
-      const auto& term = s.terms[static_cast<std::size_t>(t)];
-      if (term.unknown == m_hydrogenUnknown) {
-        hydrogenPower = term.power;
-      } else {
-        pair |= component >= 0;
-        component = term.unknown;
-        power = term.power;
-      }
-    }
-    if (pair || (component >= 0 && power != 1)) continue;
-    const double amount = std::exp(std::min(s.lnK + hydrogenPower * lnHydrogen - s.lnGamma, 600.0));
-    if (component < 0) {
-      own += hydrogenPower * amount;
-    } else {
-      share[component] += amount;
-      hydrogen[component] += hydrogenPower * amount;
-    }
-  }
-  double sum = own;
-  for (int u = 0; u < m_n; ++u) {
-    if (u == m_hydrogenUnknown) {
-      if (x) (*x)[u] = lnHydrogen;
-      continue;
-    }
-    if (x) (*x)[u] = std::log(m_target[u] / share[u]);
-    sum += m_target[u] * hydrogen[u] / share[u];
-  }
-  return m_hydrogenUnknown < 0 ? 0 : sum - m_target[m_hydrogenUnknown];
-}
-
-void MassAction::start() {
-  m_strength = m_inertStrength;
-  for (std::size_t i = 0; i < componentCount; ++i) {
-    const double z = std::min(2, std::abs(m_data.species()[m_data.speciesOf(allComponents[i])].charge));
-    m_strength += 0.4 * z * z * m_totals.mol[i];
-  }
-  updateGammas();
-  m_x = Vector::Zero(m_n);
-  if (takeStart()) return;
-  double low = -15 * ln10, high = 1 * ln10; // pH 15 down to -1
-  for (int i = 0; i < 16 && m_hydrogenUnknown >= 0; ++i) {
-    const double middle = 0.5 * (low + high);
-    (hydrogenExcess(middle, nullptr) < 0 ? low : high) = middle;
-  }
-  hydrogenExcess(0.5 * (low + high), &m_x);
-}
-
-/// The state of a like solution, where it holds all that this one holds.
-bool MassAction::takeStart() {
-  const auto* from = m_conditions.start;
-  if (!from) return false;
-  for (std::size_t i = 0; i < componentCount; ++i) {
-    if (m_unknownOf[i] < 0) continue;
-    if (!std::isfinite(from->lnActivity[i])) return false;
-    m_x[m_unknownOf[i]] = from->lnActivity[i];
-  }
-  if (m_hydrogenUnknown >= 0) m_x[m_hydrogenUnknown] = from->lnHydrogen;
-  m_strength = std::max(from->ionicStrength, 1e-9);
-  m_near = true;
-  return true;
-}
-
-void MassAction::updateGammas() {
-  for (auto& s : m_species) {
-    const auto& r = m_data.species()[s.record];
-    s.lnGamma = m_activity.lnGamma(r.charge, r.sizeAngstrom, r.linearTerm, m_strength);
-    s.slope = m_activity.lnGammaSlope(r.charge, r.sizeAngstrom, r.linearTerm, m_strength);
-  }
-}
-
-void MassAction::updateMolalities(const Vector& x) {
-  for (auto& s : m_species) {
-    double ln = s.lnK + s.water * m_lnWater - s.lnGamma;
-    for (int t = 0; t < s.termCount; ++t)
-      ln += s.terms[static_cast<std::size_t>(t)].power * x[s.terms[static_cast<std::size_t>(t)].unknown];
-    s.molality = std::exp(std::min(ln, 600.0));
-  }
-}
-
-double MassAction::potential(const Vector& x) {
-  updateMolalities(x);
-  double sum = -m_target.dot(x);
-  for (const auto& s : m_species)
-    sum += s.molality;
-  return sum;
-}
-
-double MassAction::strengthFound() const {
-  double sum = m_inertStrength;
-  for (const auto& s : m_species)
-    sum += 0.5 * s.z2 * s.molality;
-  return sum;
-}
-
-void MassAction::updateWater() {
-  double solutes = m_inertMol;
-  for (const auto& s : m_species)
-    solutes += s.molality;
-  m_lnWater = std::log(std::max(1 - waterPerSolute * solutes, leastWater));
 }
 
 std::optional<double> MassAction::lnSaturation(std::size_t solid) const {
@@ -235,12 +137,13 @@ std::optional<double> MassAction::lnSaturation(std::size_t solid) const {
   if (!s.possible) return std::nullopt;
   double ln = s.water * m_lnWater - s.lnK;
   for (int u = 0; u < m_n; ++u)
-    ln += s.row[static_cast<std::size_t>(u)] * m_x[u];
+    ln += s.row[u] * m_x[u];
   return ln;
 }
 
 Equilibrium MassAction::result() const {
   Equilibrium out;
+  out.given = m_totals;
   out.lnHydrogen = m_lnHydrogen ? *m_lnHydrogen : m_x[m_hydrogenUnknown];
   out.ph = -out.lnHydrogen / ln10;
   out.ionicStrength = m_strength;
@@ -255,12 +158,13 @@ Equilibrium MassAction::result() const {
   out.molality.assign(m_data.species().size(), 0.0);
   double hydrogen = 0;
   constexpr auto carbonate = static_cast<std::size_t>(Component::Carbonate);
-  for (const auto& s : m_species) {
-    out.molality[s.record] = s.molality;
-    const auto& made = m_data.species()[s.record].made;
-    hydrogen += made.hydrogen * s.molality;
+  for (std::size_t i = 0; i < m_species.size(); ++i) {
+    const double molality = m_molality[static_cast<Eigen::Index>(i)];
+    out.molality[m_species[i].record] = molality;
+    const auto& made = m_data.species()[m_species[i].record].made;
+    hydrogen += made.hydrogen * molality;
     for (const auto& [component, power] : made.components) {
-      if (component == carbonate) out.carbonateMol += power * s.molality;
+      if (component == carbonate) out.carbonateMol += power * molality;
     }
   }
   Solutes reached = m_totals;

@@ -1,6 +1,7 @@
 #pragma once
 #include "solution/activity.h"
 #include "solution/equilibrium.h"
+#include "solution/scaled_cholesky.h"
 
 #include <Eigen/Dense>
 
@@ -18,6 +19,7 @@ namespace butte::core {
 /// solids that are present add linear conditions on x with their amounts as multipliers.
 class MassAction {
 public:
+  /// Both must outlive the system.
   MassAction(const Solutes& totals, const EquilibriumConditions& conditions);
 
   /// Finds the state with exactly these solids present (indices into the conditions' solids). False when the
@@ -46,50 +48,73 @@ private:
     double water;
     std::array<Term, 4> terms;
     int termCount = 0;
-    double z2 = 0;
-    double lnGamma = 0;
-    double slope = 0;
-    double molality = 0;
+    double halfSquaredCharge = 0;
+    std::size_t kind = 0; ///< index into m_kinds
   };
   struct Held {
-    std::vector<double> row; ///< powers over the unknowns
+    Vector row; ///< powers over the unknowns
     double lnK = 0;
     double water = 0;
     bool possible = true;
   };
-
-  class Kkt;
-  struct Linear {
-    Matrix j;
-    Vector balance, gross; ///< totals found less those given, and without signs
-    Vector fromStrength, toStrength;
-    double strengthSlope = 1;
-    double strengthGap = 0;
+  /// Share of a component, or of water, that stands in a species made of it alone and of hydrogen.
+  struct OwnForm {
+    int unknown; ///< m_hydrogenUnknown for the forms of water
+    double hydrogen;
+    double lnShare;
   };
 
-  double reduce(const Stoichiometry& s, std::vector<double>& row) const;
+  class Kkt;
+  /// A total over the species that the activities depend on in turn (ionic strength, water's activity), and
+  /// how it moves: with the unknowns, with the ionic strength, with the water.
+  struct Sum {
+    Vector byUnknown;
+    double byStrength = 0, byWater = 0;
+  };
+  struct Linear {
+    Matrix j;              ///< lower triangle
+    Vector balance, gross; ///< totals found less those given, and without signs
+    Vector byStrength, byWater;
+    Sum strength, solutes;
+    double strengthGap = 0, waterGap = 0;
+    double waterBySolutes = 0; ///< kg/mol, of ln activity
+  };
+  /// One step of all that moves.
+  struct Step {
+    Vector x, amounts;
+    double strength = 0, lnWater = 0;
+  };
+
+  double reduce(const Stoichiometry& s, Vector& row) const;
+  double waterIn(const Stoichiometry& s) const;
   void chooseUnknowns();
   void buildSpecies();
   void buildSolids();
   void start();
   bool takeStart();
-  double hydrogenExcess(double lnHydrogen, Vector* x) const;
+  std::optional<OwnForm> ownForm(std::size_t species) const;
+  void shareOut();
+  void scaleToTotals();
+  double hydrogenExcess(const std::vector<OwnForm>& forms, double lnHydrogen, Vector& share) const;
   void updateGammas();
   void updateMolalities(const Vector& x);
   double potential(const Vector& x);
   double strengthFound() const;
-  void updateWater();
+  double waterFound(double solutesMol) const;
   Linear linearise() const;
-  Eigen::VectorXd solidGaps(const std::vector<std::size_t>& present) const;
-  bool isClosed(const Linear& at, const std::vector<std::size_t>& present, const Eigen::VectorXd& gaps,
+  Vector solidGaps(const std::vector<std::size_t>& present) const;
+  bool isClosed(const Linear& at, const std::vector<std::size_t>& present, const Vector& gaps,
                 bool coupled) const;
+  Vector hydrateWater(const std::vector<std::size_t>& present) const;
+  Step coupledStep(const Linear& at, const Kkt& kkt, const std::vector<std::size_t>& present,
+                   const Vector& gaps) const;
   double stepLength(const Linear& at, const Vector& step, bool damped);
   bool newtonAt(const std::vector<std::size_t>& present, bool coupled, int most);
   bool settleNested(const std::vector<std::size_t>& present);
 
   const EquilibriumData& m_data;
-  Solutes m_totals;
-  EquilibriumConditions m_conditions;
+  const Solutes& m_totals;
+  const EquilibriumConditions& m_conditions;
   ActivityModel m_activity;
   std::optional<double> m_lnHydrogen;     ///< held
   std::optional<double> m_lnCarbonateGas; ///< held: ln(CO3 H^2), gas in it
@@ -98,6 +123,9 @@ private:
   int m_n = 0;
   Vector m_target;
   std::vector<Active> m_species;
+  std::vector<ActivityKind> m_kinds;                      ///< those of the species here
+  std::vector<ActivityModel::Coefficient> m_coefficients; ///< parallel to m_kinds
+  Eigen::ArrayXd m_lnMolality, m_molality;                ///< parallel to m_species
   std::vector<Held> m_solids;
   double m_inertStrength = 0;
   double m_inertMol = 0;

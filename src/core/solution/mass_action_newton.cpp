@@ -3,6 +3,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 namespace butte::core {
 namespace {
@@ -10,32 +11,26 @@ namespace {
 constexpr double closedTo = 1e-11;      // relative balance error that ends the iteration
 constexpr double solidClosedTo = 1e-11; // in ln of a solid's saturation
 constexpr double longestStep = 4.0;     // in ln activity
-constexpr double leastSlope = 0.05;     // of the ionic strength's own equation
+constexpr double leastSlope = 0.05;     // of the ionic strength's own equation, and of the water's
+constexpr double waterPerSolute =
+    0.017; // fall of the water's activity per mol/kg (PHREEQC's rule, from memory)
+constexpr double leastWater = 0.3;
 constexpr int mostCoupled = 60, mostDamped = 200, mostBrackets = 200;
 
 } // namespace
 
-/// Solves J dx + A^T p = b, A dx = c by the Schur complement, J scaled to a unit diagonal and factored once.
+/// Solves J dx + A^T p = b, A dx = c by the Schur complement, J factored once.
 class MassAction::Kkt {
 public:
-  Kkt(const Matrix& j, const std::vector<const Held*>& present) {
-    const auto n = j.rows();
-    m_scale = Vector(n);
-    for (Eigen::Index u = 0; u < n; ++u)
-      m_scale[u] = 1 / std::sqrt(std::max(j(u, u), 1e-290));
-    Matrix scaled = m_scale.asDiagonal() * j * m_scale.asDiagonal();
-    scaled.diagonal().array() += 1e-15;
-    m_factor.compute(scaled);
-    m_good = m_factor.info() == Eigen::Success;
+  Kkt(const Matrix& j, const std::vector<const Held*>& present) : m_factor(j), m_good(m_factor.good()) {
     if (!m_good || present.empty()) return;
     const auto k = static_cast<Eigen::Index>(present.size());
-    m_rows = Eigen::MatrixXd(k, n);
-    m_back = Eigen::MatrixXd(n, k);
+    m_rows = Matrix(k, j.rows());
+    m_back = Matrix(j.rows(), k);
     for (Eigen::Index r = 0; r < k; ++r) {
       const auto& row = present[static_cast<std::size_t>(r)]->row;
-      for (Eigen::Index u = 0; u < n; ++u)
-        m_rows(r, u) = row[static_cast<std::size_t>(u)];
-      m_back.col(r) = plain(Vector(m_rows.row(r).transpose()));
+      m_rows.row(r) = row.transpose();
+      m_back.col(r) = m_factor.solve(row);
     }
     m_schur.compute(m_rows * m_back);
     m_good = m_schur.isInvertible();
@@ -44,67 +39,122 @@ public:
   bool good() const { return m_good; }
 
   /// The step, and the multipliers p, for these right sides.
-  std::pair<Vector, Eigen::VectorXd> solve(const Vector& b, const Eigen::VectorXd& c) const {
-    Vector x = plain(b);
-    if (m_rows.rows() == 0) return {x, Eigen::VectorXd()};
-    Eigen::VectorXd p = m_schur.solve(m_rows * x - c);
+  std::pair<Vector, Vector> solve(const Vector& b, const Vector& c) const {
+    Vector x = m_factor.solve(b);
+    if (c.size() == 0) return {x, c};
+    Vector p = m_schur.solve(m_rows * x - c);
     x -= m_back * p;
     return {x, p};
   }
 
 private:
-  Vector plain(const Vector& b) const {
-    return m_scale.cwiseProduct(m_factor.solve(Vector(m_scale.cwiseProduct(b))));
-  }
-
-  Vector m_scale;
-  Eigen::LLT<Matrix> m_factor;
-  Eigen::MatrixXd m_rows, m_back;
-  Eigen::FullPivLU<Eigen::MatrixXd> m_schur;
+  ScaledCholesky<mostUnknowns> m_factor;
+  Matrix m_rows, m_back;
+  Eigen::FullPivLU<Matrix> m_schur;
   bool m_good = false;
 };
 
-/// The balances at the present state, and how they move with the activities and the ionic strength.
+void MassAction::updateGammas() {
+  for (std::size_t k = 0; k < m_kinds.size(); ++k)
+    m_coefficients[k] =
+        m_activity.coefficient(m_kinds[k].charge, m_kinds[k].sizeAngstrom, m_kinds[k].linearTerm, m_strength);
+}
+
+void MassAction::updateMolalities(const Vector& x) {
+  constexpr double mostLn = 600; // keeps the exponential finite
+  for (std::size_t i = 0; i < m_species.size(); ++i) {
+    const auto& s = m_species[i];
+    double ln = s.lnK + s.water * m_lnWater - m_coefficients[s.kind].lnGamma;
+    for (int t = 0; t < s.termCount; ++t)
+      ln += s.terms[static_cast<std::size_t>(t)].power * x[s.terms[static_cast<std::size_t>(t)].unknown];
+    m_lnMolality[static_cast<Eigen::Index>(i)] = ln;
+  }
+  m_molality = m_lnMolality.min(mostLn).exp();
+}
+
+double MassAction::potential(const Vector& x) {
+  updateMolalities(x);
+  return m_molality.sum() - m_target.dot(x);
+}
+
+double MassAction::strengthFound() const {
+  double sum = m_inertStrength;
+  for (std::size_t i = 0; i < m_species.size(); ++i)
+    sum += m_species[i].halfSquaredCharge * m_molality[static_cast<Eigen::Index>(i)];
+  return sum;
+}
+
+double MassAction::waterFound(double solutesMol) const {
+  return std::log(std::max(1 - waterPerSolute * solutesMol, leastWater));
+}
+
+/// The balances at the present state, and how they move with the activities, the ionic strength and the
+/// water.
 MassAction::Linear MassAction::linearise() const {
   Linear out;
   out.j = Matrix::Zero(m_n, m_n);
-  out.balance = -m_target;
-  out.gross = out.fromStrength = out.toStrength = Vector::Zero(m_n);
-  for (const auto& s : m_species) {
-    out.strengthSlope += 0.5 * s.z2 * s.molality * s.slope;
-    for (int t = 0; t < s.termCount; ++t) {
-      const auto& a = s.terms[static_cast<std::size_t>(t)];
-      const double part = a.power * s.molality;
-      out.balance[a.unknown] += part;
-      out.gross[a.unknown] += std::abs(part);
-      out.fromStrength[a.unknown] += part * s.slope;
-      out.toStrength[a.unknown] += 0.5 * s.z2 * part;
-      for (int v = 0; v < s.termCount; ++v) {
+  out.solutes.byUnknown = out.byStrength = out.byWater = out.strength.byUnknown = Vector::Zero(m_n);
+  double strength = m_inertStrength, solutes = m_inertMol, grossHydrogen = 0;
+  for (std::size_t i = 0; i < m_species.size(); ++i) {
+    const auto& s = m_species[i];
+    const double molality = m_molality[static_cast<Eigen::Index>(i)];
+    const double toStrength = s.halfSquaredCharge * molality;
+    const double bySlope = molality * m_coefficients[s.kind].slope;
+    strength += toStrength;
+    solutes += molality;
+    out.strength.byStrength -= s.halfSquaredCharge * bySlope;
+    out.solutes.byStrength -= bySlope;
+    for (int t = 0; t < s.termCount; ++t) { // the terms stand in the order of the unknowns
+      const auto [u, power] = s.terms[static_cast<std::size_t>(t)];
+      out.solutes.byUnknown[u] += power * molality;
+      out.byStrength[u] -= power * bySlope;
+      out.strength.byUnknown[u] += power * toStrength;
+      for (int v = 0; v <= t; ++v) {
         const auto& b = s.terms[static_cast<std::size_t>(v)];
-        out.j(a.unknown, b.unknown) += part * b.power;
+        out.j(u, b.unknown) += power * molality * b.power;
       }
+      if (s.water != 0) out.byWater[u] += power * molality * s.water;
+      if (u == m_hydrogenUnknown) grossHydrogen += std::abs(power * molality);
     }
+    if (s.water == 0) continue;
+    out.strength.byWater += toStrength * s.water;
+    out.solutes.byWater += molality * s.water;
   }
-  out.strengthGap = m_strength - strengthFound();
+  out.balance = out.solutes.byUnknown - m_target;
+  out.gross = out.solutes.byUnknown; // only hydrogen is taken as well as given
+  if (m_hydrogenUnknown >= 0) out.gross[m_hydrogenUnknown] = grossHydrogen;
+  out.strengthGap = m_strength - strength;
+  out.waterGap = m_lnWater - waterFound(solutes);
+  const double water = 1 - waterPerSolute * solutes;
+  out.waterBySolutes = water > leastWater ? -waterPerSolute / water : 0;
   return out;
 }
 
 /// How far each solid present is from saturation, with the sign of what the step must bring.
-Eigen::VectorXd MassAction::solidGaps(const std::vector<std::size_t>& present) const {
-  Eigen::VectorXd gaps(static_cast<Eigen::Index>(present.size()));
+MassAction::Vector MassAction::solidGaps(const std::vector<std::size_t>& present) const {
+  Vector gaps(static_cast<Eigen::Index>(present.size()));
   for (std::size_t r = 0; r < present.size(); ++r)
     gaps[static_cast<Eigen::Index>(r)] = -*lnSaturation(present[r]);
   return gaps;
 }
 
-bool MassAction::isClosed(const Linear& at, const std::vector<std::size_t>& present,
-                          const Eigen::VectorXd& gaps, bool coupled) const {
+/// Water that each solid present takes along.
+MassAction::Vector MassAction::hydrateWater(const std::vector<std::size_t>& present) const {
+  Vector water(static_cast<Eigen::Index>(present.size()));
+  for (std::size_t r = 0; r < present.size(); ++r)
+    water[static_cast<Eigen::Index>(r)] = m_solids[present[r]].water;
+  return water;
+}
+
+bool MassAction::isClosed(const Linear& at, const std::vector<std::size_t>& present, const Vector& gaps,
+                          bool coupled) const {
   if (gaps.size() > 0 && gaps.cwiseAbs().maxCoeff() >= solidClosedTo) return false;
   if (coupled && std::abs(at.strengthGap) > 1e-12 * m_strength + 1e-18) return false;
+  if (coupled && std::abs(at.waterGap) > closedTo) return false;
   for (int u = 0; u < m_n; ++u) {
     double rest = at.balance[u], gross = at.gross[u] + std::abs(m_target[u]);
     for (std::size_t r = 0; r < present.size(); ++r) {
-      const double share = m_amounts[r] * m_solids[present[r]].row[static_cast<std::size_t>(u)];
+      const double share = m_amounts[r] * m_solids[present[r]].row[u];
       rest += share;
       gross += std::abs(share);
     }
@@ -113,7 +163,35 @@ bool MassAction::isClosed(const Linear& at, const std::vector<std::size_t>& pres
   return true;
 }
 
-/// Newton steps; with `coupled`, the ionic strength moves along.
+/// The step of the activities with the ionic strength and the water: their two own equations, the activities
+/// put in.
+MassAction::Step MassAction::coupledStep(const Linear& at, const Kkt& kkt,
+                                         const std::vector<std::size_t>& present, const Vector& gaps) const {
+  // The balances with the solids' whole amounts must vanish: J dx + A^T p = -balance.
+  auto [x, amounts] = kkt.solve(-at.balance, gaps);
+  const Vector none = Vector::Zero(gaps.size());
+  const auto [xOfI, amountsOfI] = kkt.solve(-at.byStrength, none);
+  const auto [xOfW, amountsOfW] = kkt.solve(-at.byWater, -hydrateWater(present));
+  const auto along = [&](const Sum& sum, double bySelf, const Vector& dx) {
+    return bySelf + sum.byUnknown.dot(dx);
+  };
+  const double k = at.waterBySolutes;
+  const double ii = 1 - along(at.strength, at.strength.byStrength, xOfI);
+  const double iw = -along(at.strength, at.strength.byWater, xOfW);
+  const double wi = -k * along(at.solutes, at.solutes.byStrength, xOfI);
+  const double ww = std::max(1 - k * along(at.solutes, at.solutes.byWater, xOfW), leastSlope);
+  const double i = at.strength.byUnknown.dot(x) - at.strengthGap;
+  const double w = k * at.solutes.byUnknown.dot(x) - at.waterGap;
+  Step out;
+  out.strength = std::clamp((i - iw * w / ww) / std::max(ii - iw * wi / ww, leastSlope), -0.7 * m_strength,
+                            2 * m_strength + 1e-9);
+  out.lnWater = std::clamp((w - wi * out.strength) / ww, std::log(leastWater) - m_lnWater, -m_lnWater);
+  out.x = x + out.strength * xOfI + out.lnWater * xOfW;
+  out.amounts = amounts + out.strength * amountsOfI + out.lnWater * amountsOfW;
+  return out;
+}
+
+/// Newton steps; with `coupled`, the ionic strength and the water's activity move along.
 bool MassAction::newtonAt(const std::vector<std::size_t>& present, bool coupled, int most) {
   m_amounts.assign(present.size(), 0.0);
   std::vector<const Held*> solids;
@@ -123,28 +201,22 @@ bool MassAction::newtonAt(const std::vector<std::size_t>& present, bool coupled,
     ++m_iterations;
     if (coupled) updateGammas();
     updateMolalities(m_x);
-    if (coupled) updateWater();
     const Linear at = linearise();
     const auto gaps = solidGaps(present);
     if (isClosed(at, present, gaps, coupled)) return true;
     const Kkt kkt(at.j, solids);
     if (!kkt.good()) return false;
-    // The balances with the solids' whole amounts must vanish: J dx + A^T p = -balance.
-    auto [step, amounts] = kkt.solve(-at.balance, gaps);
-    double strengthStep = 0;
-    if (coupled) {
-      const auto [along, amountsAlong] = kkt.solve(at.fromStrength, Eigen::VectorXd::Zero(gaps.size()));
-      const double slope = std::max(at.strengthSlope - at.toStrength.dot(along), leastSlope);
-      strengthStep = std::clamp((at.toStrength.dot(step) - at.strengthGap) / slope, -0.7 * m_strength,
-                                2 * m_strength + 1e-9);
-      step += strengthStep * along;
-      amounts += strengthStep * amountsAlong;
-    }
-    if (!step.allFinite()) return false;
-    const double part = stepLength(at, step, !coupled && present.empty());
-    m_x += part * step;
-    m_strength += part * strengthStep;
-    m_amounts.assign(amounts.begin(), amounts.end());
+    Step step;
+    if (coupled)
+      step = coupledStep(at, kkt, present, gaps);
+    else
+      std::tie(step.x, step.amounts) = kkt.solve(-at.balance, gaps);
+    if (!step.x.allFinite()) return false;
+    const double part = stepLength(at, step.x, !coupled && present.empty());
+    m_x += part * step.x;
+    m_strength += part * step.strength;
+    m_lnWater += part * step.lnWater;
+    m_amounts.assign(step.amounts.begin(), step.amounts.end());
   }
   return false;
 }
@@ -171,7 +243,7 @@ bool MassAction::settleNested(const std::vector<std::size_t>& present) {
     m_strength = i % 3 == 2 || i < 2 ? 0.5 * (low + high) : std::clamp(secant, low, high);
     updateGammas();
     if (!newtonAt(present, false, mostDamped)) return false;
-    updateWater();
+    m_lnWater = waterFound(m_inertMol + m_molality.sum());
     const double excess = strengthFound() - m_strength;
     (excess > 0 ? low : high) = m_strength;
     (excess > 0 ? excessLow : excessHigh) = excess;
@@ -183,15 +255,11 @@ bool MassAction::settleNested(const std::vector<std::size_t>& present) {
 
 bool MassAction::settle(const std::vector<std::size_t>& present) {
   const Vector x = m_x;
-  const double strength = m_strength;
-  m_lnWater = 0;
-  if (present.empty() && !m_near) {
-    updateGammas();
-    newtonAt({}, false, 2); // the rough way there; whether it closes does not matter yet
-  }
+  const double strength = m_strength, lnWater = m_lnWater;
   if (newtonAt(present, true, mostCoupled)) return true;
   m_x = x;
   m_strength = strength;
+  m_lnWater = lnWater;
   return settleNested(present);
 }
 

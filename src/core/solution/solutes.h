@@ -57,6 +57,7 @@ struct Solutes {
   /// Charge that no counter-ion in these totals balances, in equivalents: 0 for whole salts, what a report
   /// leaves open for a water.
   double unbalancedEq() const;
+  bool operator==(const Solutes&) const = default;
 };
 
 } // namespace butte::core

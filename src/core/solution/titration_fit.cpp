@@ -95,7 +95,9 @@ private:
   /// What everything is worth at each measured pH, with the present fit's totals.
   bool lookAtReadings() {
     m_rows.clear();
-    for (const auto& reading : m_request.readings) {
+    m_states.resize(m_request.readings.size());
+    for (std::size_t i = 0; i < m_request.readings.size(); ++i) {
+      const auto& reading = m_request.readings[i];
       Solutes totals = m_request.waterPerLitre;
       totals.of(Component::Carbonate) = std::max(m_fit.carbonateMolPerLitre, leastCarbonate);
       totals.addScaled(m_request.acidPerUnit, reading.dose * m_fit.strengthFactor);
@@ -106,11 +108,13 @@ private:
       std::array<double, 2> around{};
       for (const double offset : {-0.02, 0.02}) {
         held.ph = reading.ph + offset;
-        const auto state = equilibrate(totals.scaled(1 / kg), held);
+        held.start = m_states[i] ? &*m_states[i] : nullptr;
+        auto state = equilibrate(totals.scaled(1 / kg), held);
         if (!state) return false;
         around[offset > 0 ? 1 : 0] = state->alkalinityEq * kg;
         row.perCarbonate += 0.5 * carbonateCharge(*state);
         row.acid += 0.5 * reading.dose * equivalentsPerGram(m_request.acidPerUnit, *state);
+        m_states[i] = std::move(state).value();
       }
       // Alkalinity of the mixture counts the dose's strong acid; what is left over are the other bases.
       const double mixture = 0.5 * (around[0] + around[1]);
@@ -229,6 +233,7 @@ private:
   const TitrationRequest& m_request;
   TitrationFit m_fit;
   std::vector<Row> m_rows;
+  std::vector<std::optional<Equilibrium>> m_states; ///< at each reading, where the next round starts
 };
 
 } // namespace

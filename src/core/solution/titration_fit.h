@@ -11,6 +11,7 @@ struct TitrationReading {
   double dose =
       0; ///< of the acid so far, in grams or mL: the fit's strength is per the same unit; per litre of water
   double ph = 7;
+  bool operator==(const TitrationReading&) const = default;
 };
 
 /// What is fitted from the readings.
@@ -27,6 +28,7 @@ struct TitrationRequest {
   Solutes acidPerUnit; ///< as labelled, or a guess of the strength where that is sought
   TitrationUnknown unknown = TitrationUnknown::Alkalinity;
   std::vector<TitrationReading> readings;
+  bool operator==(const TitrationRequest&) const = default;
 };
 
 struct FittedReading {

@@ -1,6 +1,5 @@
 #include "stock/meeting.h"
 
-#include "solution/equilibrium.h"
 #include "solution/solution_state.h"
 
 #include <algorithm>
@@ -12,68 +11,86 @@ namespace {
 
 constexpr double movesPh = 1e-6; // eq/kg of alkalinity or acid: less leaves the other's pH as it is
 
-bool holdsAll(const Solutes& s, const Stoichiometry& solid) {
-  return std::all_of(solid.components.begin(), solid.components.end(),
-                     [&](const auto& part) { return s.mol[part.first] > 0; });
+bool isAcidOrAlkaline(const Concentrate& c) {
+  return std::abs(c.perKgWater().alkalinityEq) > movesPh;
 }
 
 /// Solids that could only come of the two together: for want of an ion in each, or since one moves the
 /// other's pH.
-std::vector<std::size_t> candidates(const Solutes& a, const Solutes& b, const Solutes& both) {
+std::vector<std::size_t> candidates(const Concentrate& a, const Concentrate& b, const Concentrate& both) {
   std::vector<std::size_t> out;
   const auto& solids = EquilibriumData::instance().solids();
-  const bool phMoves = std::abs(a.alkalinityEq) > movesPh || std::abs(b.alkalinityEq) > movesPh;
+  const bool phMoves = isAcidOrAlkaline(a) || isAcidOrAlkaline(b);
   for (std::size_t i = 0; i < solids.size(); ++i) {
-    const auto& made = solids[i].dissolved;
-    if (!formsSoon(solids[i].formsWithin) || !holdsAll(both, made)) continue;
-    if (phMoves || (!holdsAll(a, made) && !holdsAll(b, made))) out.push_back(i);
+    if (!formsSoon(solids[i].formsWithin) || !both.holdsIonsOf(i)) continue;
+    if (phMoves || (!a.holdsIonsOf(i) && !b.holdsIonsOf(i))) out.push_back(i);
   }
   return out;
 }
 
-std::optional<Meeting> worstOf(const Solutes& perKg, const std::vector<std::size_t>& solids,
-                               Temperature temperature) {
-  const auto& data = EquilibriumData::instance();
-  const auto possible = [&](std::size_t i) { return holdsAll(perKg, data.solids()[i].dissolved); };
-  if (std::none_of(solids.begin(), solids.end(), possible)) return std::nullopt;
-  EquilibriumConditions conditions;
-  conditions.temperature = temperature;
-  const auto settled = equilibrate(perKg, conditions);
-  if (!settled) return std::nullopt;
-  const auto& at = data.at(temperature);
-  std::optional<Meeting> worst;
+bool drops(const Concentrate& c, std::size_t solid) {
+  const auto index = c.saturationIndex(solid);
+  return index && *index > 0;
+}
+
+/// Of these solids, the one that stands highest above its solubility.
+std::optional<std::size_t> worstOf(const Concentrate& c, const std::vector<std::size_t>& solids) {
+  std::optional<std::size_t> worst;
   for (const auto i : solids) {
-    const double index =
-        (settled->lnIonProduct(data.solids()[i].dissolved) - at.lnSolubility[i]) / std::log(10.0);
-    if (index > 0 && (!worst || index > worst->saturationIndex))
-      worst = Meeting{data.solids()[i].name, index};
+    if (drops(c, i) && (!worst || *c.saturationIndex(i) > *c.saturationIndex(*worst))) worst = i;
   }
   return worst;
 }
 
+Meeting meetingAt(const Concentrate& c, std::size_t solid) {
+  return {EquilibriumData::instance().solids()[solid].name, *c.saturationIndex(solid)};
+}
+
 } // namespace
 
-std::optional<Meeting> meetingOf(const Solutes& a, const Solutes& b, Temperature temperature) {
-  Solutes both = a;
-  both.addScaled(b, 1);
+Concentrate::Concentrate(const Solutes& perKgWater, Temperature temperature)
+    : m_perKgWater(perKgWater), m_temperature(temperature) {
+  for (std::size_t i = 0; i < componentCount; ++i)
+    m_there[i] = perKgWater.mol[i] > 0;
+}
+
+bool Concentrate::holdsIonsOf(std::size_t solid) const {
+  return (EquilibriumData::instance().solids()[solid].parts & ~m_there).none();
+}
+
+std::optional<double> Concentrate::saturationIndex(std::size_t solid) const {
+  if (!holdsIonsOf(solid)) return std::nullopt;
+  if (!m_settled) {
+    EquilibriumConditions conditions;
+    conditions.temperature = m_temperature;
+    m_settled = equilibrate(m_perKgWater, conditions);
+  }
+  if (!*m_settled) return std::nullopt;
+  const auto& data = EquilibriumData::instance();
+  const double ln = (*m_settled)->lnIonProduct(data.solids()[solid].dissolved);
+  return (ln - data.at(m_temperature).lnSolubility[solid]) / std::log(10.0);
+}
+
+std::optional<Meeting> meetingOf(const Concentrate& a, const Concentrate& b) {
+  Solutes sum = a.perKgWater();
+  sum.addScaled(b.perKgWater(), 1);
+  const Concentrate both(sum, a.temperature());
   auto solids = candidates(a, b, both);
-  while (!solids.empty()) {
-    const auto worst = worstOf(both, solids, temperature);
-    if (!worst) return std::nullopt;
-    const auto index = *EquilibriumData::instance().solidIndex(worst->solid);
-    if (!worstOf(a, {index}, temperature) && !worstOf(b, {index}, temperature)) return worst;
-    std::erase(solids, index); // one of them drops it without the other's help
+  while (const auto worst = worstOf(both, solids)) {
+    if (!drops(a, *worst) && !drops(b, *worst)) return meetingAt(both, *worst);
+    std::erase(solids, *worst); // one of them drops it without the other's help
   }
   return std::nullopt;
 }
 
-std::optional<Meeting> meetingWithin(const Solutes& a, Temperature temperature) {
+std::optional<Meeting> meetingWithin(const Concentrate& a) {
   std::vector<std::size_t> solids;
   const auto& all = EquilibriumData::instance().solids();
   for (std::size_t i = 0; i < all.size(); ++i) {
-    if (formsSoon(all[i].formsWithin) && holdsAll(a, all[i].dissolved)) solids.push_back(i);
+    if (formsSoon(all[i].formsWithin)) solids.push_back(i);
   }
-  return worstOf(a, solids, temperature);
+  const auto worst = worstOf(a, solids);
+  return worst ? std::optional(meetingAt(a, *worst)) : std::nullopt;
 }
 
 } // namespace butte::core

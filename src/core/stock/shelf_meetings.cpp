@@ -18,32 +18,32 @@ ShelfMeetings::ShelfMeetings(const std::vector<ShelfProduct>& shelf, const std::
     : m_shelf(shelf), m_feed(feed), m_temperature(plan.temperature),
       m_factor(std::max(plan.factor, leastReferenceFactor)), m_concentrates(shelf.size()) {}
 
-/// What a product would be in a concentrate at the reference strength, per kilogram of water.
-Solutes ShelfMeetings::concentrateOf(std::size_t product) const {
-  const double kg = StockWater({m_shelf[product]}, {m_feed[product]}).kgPerLitre(m_factor);
-  return m_shelf[product].composition.solutesPerGram.scaled(m_feed[product].gramsPerLitre() * m_factor /
-                                                            std::max(kg, leastWaterKgPerLitre));
+/// What a product would be in a concentrate at the reference strength.
+const Concentrate& ShelfMeetings::concentrate(std::size_t product) {
+  auto& place = m_concentrates[product];
+  if (place) return *place;
+  const auto& p = m_shelf[product];
+  const double kg = StockWater(p, m_feed[product]).kgPerLitre(m_factor);
+  return place.emplace(p.composition.solutesPerGram.scaled(m_feed[product].gramsPerLitre() * m_factor /
+                                                           std::max(kg, leastWaterKgPerLitre)),
+                       m_temperature);
 }
 
-const Solutes& ShelfMeetings::concentrate(std::size_t product) {
-  auto& place = m_concentrates[product];
-  if (!place) place = concentrateOf(product);
-  return *place;
+bool ShelfMeetings::takesPart(std::size_t product) const {
+  return m_feed[product] > Concentration{} && !isAcidOrBase(m_shelf[product]);
 }
 
 const std::optional<Meeting>& ShelfMeetings::between(std::size_t a, std::size_t b) {
+  static const std::optional<Meeting> never;
+  if (!takesPart(a) || !takesPart(b)) return never;
   const std::pair<std::size_t, std::size_t> pair = std::minmax(a, b);
   const auto [it, isNew] = m_asked.try_emplace(pair);
-  const auto takesPart = [&](std::size_t j) {
-    return m_feed[j] > Concentration{} && !isAcidOrBase(m_shelf[j]);
-  };
-  if (isNew && takesPart(a) && takesPart(b))
-    it->second = meetingOf(concentrate(pair.first), concentrate(pair.second), m_temperature);
+  if (isNew) it->second = meetingOf(concentrate(pair.first), concentrate(pair.second));
   return it->second;
 }
 
-std::optional<Meeting> ShelfMeetings::within(std::size_t product) const {
-  return meetingWithin(concentrateOf(product), m_temperature);
+std::optional<Meeting> ShelfMeetings::within(std::size_t product) {
+  return meetingWithin(concentrate(product));
 }
 
 } // namespace butte::core

@@ -23,17 +23,17 @@ public:
   /// What falls when the two meet; nothing where they may stand together.
   const std::optional<Meeting>& between(std::size_t a, std::size_t b);
   /// The same for what a product brings all by itself.
-  std::optional<Meeting> within(std::size_t product) const;
+  std::optional<Meeting> within(std::size_t product);
 
 private:
-  const Solutes& concentrate(std::size_t product);
-  Solutes concentrateOf(std::size_t product) const;
+  const Concentrate& concentrate(std::size_t product);
+  bool takesPart(std::size_t product) const;
 
   const std::vector<ShelfProduct>& m_shelf;
   const std::vector<Concentration>& m_feed;
   Temperature m_temperature;
   double m_factor;
-  std::vector<std::optional<Solutes>> m_concentrates;
+  std::vector<std::optional<Concentrate>> m_concentrates;
   std::map<std::pair<std::size_t, std::size_t>, std::optional<Meeting>> m_asked;
 };
 

@@ -118,7 +118,7 @@ private:
     }
   }
 
-  bool dropsByItself(std::size_t j) const {
+  bool dropsByItself(std::size_t j) {
     if (m_feed[j] <= Concentration{} || m_shelf[j].composition.side != StockSide::Apart) return false;
     return m_meetings.within(j).has_value();
   }

@@ -31,17 +31,27 @@ bool isInorganicSalt(const Composition& c) {
 StockWater::StockWater(const std::vector<ShelfProduct>& shelf,
                        const std::vector<Concentration>& concentration) {
   NutrientAmounts ionic; // mg/L
-  for (std::size_t j = 0; j < shelf.size(); ++j) {
-    const auto& c = shelf[j].composition;
-    const double gramsPerLitre = concentration[j].gramsPerLitre();
-    if (gramsPerLitre <= 0) continue;
-    if (isInorganicSalt(c)) {
-      ionic.addScaled(c.massFraction, gramsPerLitre * 1000);
-    } else {
-      m_idealMl += unknownMlPerGram * gramsPerLitre * c.anhydrousFraction;
-    }
-  }
-  const auto ions = ionBalance(ionic, 0);
+  for (std::size_t j = 0; j < shelf.size(); ++j)
+    add(shelf[j].composition, concentration[j].gramsPerLitre(), ionic);
+  addIons(ionic);
+}
+
+StockWater::StockWater(const ShelfProduct& product, Concentration concentration) {
+  NutrientAmounts ionic; // mg/L
+  add(product.composition, concentration.gramsPerLitre(), ionic);
+  addIons(ionic);
+}
+
+void StockWater::add(const Composition& product, double gramsPerLitre, NutrientAmounts& ionicMgPerLitre) {
+  if (gramsPerLitre <= 0) return;
+  if (isInorganicSalt(product))
+    ionicMgPerLitre.addScaled(product.massFraction, gramsPerLitre * 1000);
+  else
+    m_idealMl += unknownMlPerGram * gramsPerLitre * product.anhydrousFraction;
+}
+
+void StockWater::addIons(const NutrientAmounts& ionicMgPerLitre) {
+  const auto ions = ionBalance(ionicMgPerLitre, 0);
   for (const auto ion : allIons) {
     const int z = std::abs(chargeNumber(ion));
     const double molPerL = ions.of(ion) / z / 1000;

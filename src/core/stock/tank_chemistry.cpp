@@ -13,8 +13,7 @@ constexpr double mostSolutes = 45;        // mol/kg of all ions: about a saturat
 constexpr double leastWorthNaming = 1e-6; // saturation below which a solid is out of reach
 constexpr int mostRefinements = 4;
 constexpr double leastLookUp = 4;
-constexpr double atSaturation = 1e-9; // in ln; nearer is there
-constexpr double leastSlope = 1; // of ln saturation by ln strength; a salt of two ions has 2 in thin solution
+constexpr double nearEnough = 1e-4; // in ln saturation: a curve through it and its neighbours has the rest
 
 double solutesIn(const Solutes& s) {
   return std::accumulate(s.mol.begin(), s.mol.end(), 0.0);
@@ -33,7 +32,7 @@ TankChemistry::TankChemistry(const Solutes& perKgWater, Temperature temperature,
   std::vector<std::size_t> order(m_solids.size());
   std::iota(order.begin(), order.end(), 0u);
   for (const auto i : order) {
-    const auto at = root(m_candidates[i]);
+    const auto at = lnMultipleAtSaturation(m_candidates[i].seen);
     m_solids[i].saturation = at ? std::exp(-*at) : 0;
   }
   std::stable_sort(order.begin(), order.end(),
@@ -82,42 +81,27 @@ void TankChemistry::addCandidates() {
 
 /// Settles the tank at a multiple of its strength and notes where each solid stands.
 bool TankChemistry::look(double multiple) {
-  m_conditions.start = m_last ? &*m_last : nullptr;
-  const auto settled = equilibrate(atMultiple(multiple), m_conditions);
+  const auto totals = atMultiple(multiple);
+  const auto start = m_path.expected(std::log(multiple), totals);
+  m_conditions.start = start ? &*start : nullptr;
+  auto settled = equilibrate(totals, m_conditions);
+  m_conditions.start = nullptr;
   if (!settled) return false;
   if (multiple == 1) m_ph = settled->ph;
-  m_last = *settled;
   for (auto& candidate : m_candidates) {
     const double ln = settled->lnIonProduct(candidate.phase.dissolved) - candidate.phase.lnSolubilityProduct;
-    const std::pair point{std::log(multiple), ln};
+    const SaturationSeen point{std::log(multiple), ln};
     candidate.seen.insert(std::lower_bound(candidate.seen.begin(), candidate.seen.end(), point), point);
   }
+  m_path.add(std::log(multiple), std::move(settled).value());
   return true;
-}
-
-/// ln of the multiple at which the solid is just saturated, straight between the nearest two strengths seen.
-std::optional<double> TankChemistry::root(const Candidate& candidate) const {
-  const auto& seen = candidate.seen;
-  if (seen.empty() || !std::isfinite(seen.front().second)) return std::nullopt;
-  if (seen.size() == 1) return seen[0].first - seen[0].second / 2; // a salt of two ions
-  auto upper =
-      std::find_if(seen.begin(), seen.end(), [](const auto& p) { return p.second >= -atSaturation; });
-  const bool bracketed = upper != seen.end() && upper != seen.begin();
-  if (upper == seen.begin()) ++upper;
-  if (upper == seen.end()) --upper;
-  const auto lower = upper - 1;
-  const double slope = (upper->second - lower->second) / (upper->first - lower->first);
-  if (bracketed || slope >= leastSlope) return lower->first - lower->second / slope;
-  // Hardly nearer as the tank gets stronger (other salts take its water): judged from the tank as it stands.
-  const auto now = std::find_if(seen.begin(), seen.end(), [](const auto& p) { return p.first >= 0; });
-  return now->first - now->second / leastSlope;
 }
 
 /// Doubles the strength until a solid is passed, or halves it until all are dissolved.
 void TankChemistry::climb() {
   const auto anyPassed = [&](bool strongest) {
     return std::any_of(m_candidates.begin(), m_candidates.end(), [&](const Candidate& c) {
-      return (strongest ? c.seen.back() : c.seen.front()).second >= -atSaturation;
+      return (strongest ? c.seen.back() : c.seen.front()).isReached();
     });
   };
   const double own = solutesIn(m_perKg);
@@ -130,24 +114,26 @@ void TankChemistry::climb() {
   }
 }
 
-/// The nearest solids exactly: secants on the strength at which each is just saturated.
+/// The nearest solids exactly: curves through the nearest looks, to the strength at which each is just
+/// saturated.
 void TankChemistry::refine() {
   std::vector<std::size_t> order(m_candidates.size());
   std::iota(order.begin(), order.end(), 0u);
   std::stable_sort(order.begin(), order.end(), [&](auto a, auto b) {
-    return root(m_candidates[a]).value_or(1e9) < root(m_candidates[b]).value_or(1e9);
+    return lnMultipleAtSaturation(m_candidates[a].seen).value_or(1e9) <
+           lnMultipleAtSaturation(m_candidates[b].seen).value_or(1e9);
   });
   if (order.size() > 2) order.resize(2);
   for (const auto i : order) {
     for (int n = 0; n < mostRefinements; ++n) {
-      const auto at = root(m_candidates[i]);
+      const auto at = lnMultipleAtSaturation(m_candidates[i].seen);
       if (!at || *at > std::log(mostSolutes / std::max(solutesIn(m_perKg), 1e-9)) || !look(std::exp(*at)))
         break;
       const auto& seen = m_candidates[i].seen;
-      const auto nearest = std::min_element(seen.begin(), seen.end(), [](const auto& a, const auto& b) {
-        return std::abs(a.second) < std::abs(b.second);
+      const bool near = std::any_of(seen.begin(), seen.end(), [](const SaturationSeen& point) {
+        return std::abs(point.lnSaturation) < nearEnough;
       });
-      if (std::abs(nearest->second) < 1e-6) break;
+      if (near) break;
     }
   }
 }
@@ -155,7 +141,6 @@ void TankChemistry::refine() {
 bool TankChemistry::findAmounts(double waterKgPerLitre) {
   if (m_solids.empty() || m_solids.front().saturation <= 1) return true;
   auto conditions = m_conditions;
-  conditions.start = nullptr;
   for (const auto& candidate : m_candidates)
     conditions.solids.push_back(candidate.phase);
   const auto settled = equilibrate(atMultiple(1), conditions);

@@ -1,6 +1,7 @@
 #pragma once
 #include "solution/solutes.h"
 #include "solution/solution_state.h"
+#include "stock/strength_path.h"
 #include "units/quantity.h"
 
 #include <optional>
@@ -45,11 +46,10 @@ public:
 private:
   struct Candidate {
     SolidPhase phase;
-    std::vector<std::pair<double, double>> seen; ///< ln of the multiple, ln of the saturation; ascending
+    std::vector<SaturationSeen> seen; ///< ascending
   };
   void addCandidates();
   bool look(double multiple);
-  std::optional<double> root(const Candidate& candidate) const;
   void climb();
   void refine();
 
@@ -57,7 +57,7 @@ private:
 
   Solutes m_perKg, m_waterPerKg;
   EquilibriumConditions m_conditions;
-  std::optional<Equilibrium> m_last;   ///< where the next strength starts
+  StrengthPath m_path;
   std::vector<Candidate> m_candidates; ///< parallel to m_solids until sorted
   std::vector<TankSolid> m_solids;
   bool m_known = true;

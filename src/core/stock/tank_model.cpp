@@ -21,7 +21,8 @@ TankModel::TankModel(const std::vector<ShelfProduct>& shelf, std::vector<Concent
                      const Solutes& makeUpPerLitre, Temperature temperature, double factor)
     : m_shelf(shelf), m_feed(std::move(atFactorOne)),
       m_makeUp(makeUpPerLitre.scaled(1 / waterDensityKgPerLitre)), m_water(shelf, m_feed), m_factor(factor),
-      m_reference(referenceScale(factor)), m_chemistry(solutesAt(m_reference), temperature, m_makeUp) {
+      m_reference(referenceScale(factor)), m_chemistry(solutesAt(m_reference), temperature, m_makeUp),
+      m_salts(saltsHeld()) {
   for (std::size_t j = 0; j < shelf.size(); ++j)
     m_critical.push_back(criticalScale(j, temperature));
   m_chemistry.findAmounts(water(factor));
@@ -58,7 +59,7 @@ std::optional<TankModel::Ceiling> TankModel::ceiling() const {
 
 bool TankModel::isProduct(const TankSolid& solid) const {
   for (std::size_t j = 0; j < m_feed.size(); ++j) {
-    if (solid.salt && holds(j) && saltOf(j) == solid.salt) return true;
+    if (solid.salt && holds(j) && m_salts[j] == solid.salt) return true;
   }
   return false;
 }
@@ -68,7 +69,7 @@ std::vector<Fallen> TankModel::fallen() const {
   std::set<std::size_t> named;
   for (std::size_t j = 0; j < m_feed.size(); ++j) {
     if (!holds(j)) continue;
-    const auto salt = saltOf(j);
+    const auto salt = m_salts[j];
     const auto own = saturation(j);
     if (!salt && own && *own > 1) {
       const double left = std::isfinite(*own) ? 1 / *own : 0;
@@ -97,9 +98,13 @@ Solutes TankModel::dissolvedPerLitre() const {
   return sum;
 }
 
-std::optional<std::size_t> TankModel::saltOf(std::size_t j) const {
-  const auto& formula = m_shelf[j].composition.formula;
-  return formula ? saltSolidOf(*formula) : std::nullopt;
+std::vector<std::optional<std::size_t>> TankModel::saltsHeld() const {
+  std::vector<std::optional<std::size_t>> salts(m_feed.size());
+  for (std::size_t j = 0; j < m_feed.size(); ++j) {
+    const auto& formula = m_shelf[j].composition.formula;
+    if (holds(j) && formula) salts[j] = saltSolidOf(*formula);
+  }
+  return salts;
 }
 
 double TankModel::scale(double factor) const {
@@ -132,7 +137,7 @@ std::optional<double> TankModel::criticalScale(std::size_t j, Temperature temper
   if (!formula || !holds(j)) return std::nullopt;
   const auto alone = anhydrousGramsPerKgWater(*formula, temperature);
   if (!alone) return std::nullopt;
-  const auto salt = saltOf(j);
+  const auto salt = m_salts[j];
   if (!salt || !m_chemistry.known())
     return *alone / (m_feed[j].gramsPerLitre() * m_shelf[j].composition.anhydrousFraction);
   for (const auto& solid : m_chemistry.solids()) {

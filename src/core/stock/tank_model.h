@@ -57,7 +57,7 @@ public:
   bool fallsAtAnyStrength(const TankSolid& solid) const;
 
 private:
-  std::optional<std::size_t> saltOf(std::size_t j) const;
+  std::vector<std::optional<std::size_t>> saltsHeld() const;
   double scale(double factor) const;
   double referenceScale(double factor) const;
   Solutes solutesAt(double scale) const;
@@ -72,6 +72,7 @@ private:
   double m_factor;
   double m_reference;
   TankChemistry m_chemistry;
+  std::vector<std::optional<std::size_t>> m_salts; ///< of each product held, its index into saltSolids()
   std::vector<std::optional<double>> m_critical;
 };
 

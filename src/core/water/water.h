@@ -67,6 +67,7 @@ struct Water {
   double alkalinityPlusMinusMeqPerL = 0;
   std::array<std::optional<double>, waterExtraCount> extras{}; ///< mg/L, by WaterExtra
   std::vector<WaterRemark> remarks;
+  bool operator==(const Water&) const = default;
 };
 
 /// Pure water, for when no water is given at all.
