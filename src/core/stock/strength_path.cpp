@@ -74,8 +74,12 @@ std::optional<double> lnMultipleAtSaturation(const std::vector<SaturationSeen>& 
 }
 
 void StrengthPath::add(double lnMultiple, Equilibrium settled) {
-  const auto same = [&](const Known& k) { return k.lnMultiple == lnMultiple; };
-  if (std::none_of(m_known.begin(), m_known.end(), same)) m_known.push_back({lnMultiple, std::move(settled)});
+  if (!knows(lnMultiple)) m_known.push_back({lnMultiple, std::move(settled)});
+}
+
+bool StrengthPath::knows(double lnMultiple) const {
+  return std::any_of(m_known.begin(), m_known.end(),
+                     [&](const Known& k) { return k.lnMultiple == lnMultiple; });
 }
 
 std::optional<Equilibrium> StrengthPath::expected(double lnMultiple, const Solutes& totals) const {

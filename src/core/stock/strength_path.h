@@ -24,6 +24,7 @@ std::optional<double> lnMultipleAtSaturation(const std::vector<SaturationSeen>& 
 class StrengthPath {
 public:
   void add(double lnMultiple, Equilibrium settled);
+  bool knows(double lnMultiple) const;
   /// The state to expect at another strength, to start from: a curve through the nearest three that are
   /// known. Nothing before the first.
   std::optional<Equilibrium> expected(double lnMultiple, const Solutes& totals) const;

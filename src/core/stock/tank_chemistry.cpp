@@ -127,7 +127,8 @@ void TankChemistry::refine() {
   for (const auto i : order) {
     for (int n = 0; n < mostRefinements; ++n) {
       const auto at = lnMultipleAtSaturation(m_candidates[i].seen);
-      if (!at || *at > std::log(mostSolutes / std::max(solutesIn(m_perKg), 1e-9)) || !look(std::exp(*at)))
+      if (!at || m_path.knows(*at) || *at > std::log(mostSolutes / std::max(solutesIn(m_perKg), 1e-9)) ||
+          !look(std::exp(*at)))
         break;
       const auto& seen = m_candidates[i].seen;
       const bool near = std::any_of(seen.begin(), seen.end(), [](const SaturationSeen& point) {
