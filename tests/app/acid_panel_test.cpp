@@ -189,6 +189,7 @@ TEST_F(WindowTest, AFeedThatWouldCloudSaysSo) {
   EXPECT_THAT(find<QLabel>("waterBalance")->text().toStdString(),
               HasSubstr("calcite (lime scale) may fall out"));
   type("alkalinityLeft", ""); // no acid
+  press(Qt::Key_3, Qt::ControlModifier);
   EXPECT_THAT(find<QFrame>("reasonStrip")->findChild<QLabel*>()->text().toStdString(),
               HasSubstr("The feed: about"));
 }

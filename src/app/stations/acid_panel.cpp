@@ -8,6 +8,7 @@
 #include "stations/acid_curve.h"
 #include "stations/titration_table.h"
 #include "stations/water/acid_table.h"
+#include "stations/while_seen.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -64,8 +65,9 @@ AcidPanel::AcidPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   auto* acids = new AcidTable(editor, units);
   connect(acids, &AcidTable::message, this, &AcidPanel::message);
   column->addWidget(acids);
-  connect(&editor, &FormulaEditor::changed, this, &AcidPanel::refresh);
-  connect(&units, &UnitsShown::changed, this, &AcidPanel::refresh);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
+  connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
   refresh();
 }
 

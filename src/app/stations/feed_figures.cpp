@@ -5,6 +5,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "solution/conductivity.h"
+#include "stations/while_seen.h"
 #include "words.h"
 
 #include <QEvent>
@@ -78,8 +79,9 @@ FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   m_rest.setSingleShot(true);
   m_rest.setInterval(300);
   connect(&m_rest, &QTimer::timeout, this, &FeedFigures::findSpread);
-  connect(&editor, &FormulaEditor::changed, this, &FeedFigures::refresh);
-  connect(&units, &UnitsShown::changed, this, &FeedFigures::refresh);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
+  connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
   refresh();
 }
 

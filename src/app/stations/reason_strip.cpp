@@ -6,6 +6,7 @@
 #include "solve/audit.h"
 #include "stations/falling_words.h"
 #include "stations/formula/mend_list.h"
+#include "stations/while_seen.h"
 #include "words.h"
 
 #include <QHBoxLayout>
@@ -42,7 +43,8 @@ ReasonStrip::ReasonStrip(FormulaEditor& editor, MendFinder& finder, QWidget* par
   m_mends = scrollingIn(new MendList(finder));
   row->addWidget(m_mends, 2);
   setFixedHeight(112);
-  connect(&editor, &FormulaEditor::changed, this, &ReasonStrip::refresh);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
   refresh();
 }
 
@@ -96,7 +98,8 @@ void ReasonStrip::refresh() {
                   : QString("Every element stands in its band."));
   m_text->setText(lines.join("\n"));
   const auto& t = theme();
-  setStyleSheet(
+  restyle(
+      *this,
       QString(
           "#reasonStrip { background: %1; border: 1px solid %2; border-radius: 5px; } QLabel { color: %3; }")
           .arg((trouble ? t.amberFill : t.band).name(), (trouble ? t.amber : t.line).name(),

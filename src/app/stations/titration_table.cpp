@@ -6,6 +6,7 @@
 #include "paint/theme.h"
 #include "product/catalogue.h"
 #include "services/units_shown.h"
+#include "stations/while_seen.h"
 #include "units/convert.h"
 #include "words.h"
 
@@ -45,8 +46,9 @@ TitrationTable::TitrationTable(FormulaEditor& editor, UnitsShown& units, QWidget
     write(on ? "own titration used" : "own titration not used", titration);
   });
   column->addWidget(m_use);
-  connect(&editor, &FormulaEditor::changed, this, &TitrationTable::refresh);
-  connect(&units, &UnitsShown::changed, this, &TitrationTable::refresh);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
+  connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
   refresh();
 }
 

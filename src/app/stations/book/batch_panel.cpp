@@ -9,6 +9,7 @@
 #include "services/units_shown.h"
 #include "stations/book/batch_list.h"
 #include "stations/book/book_words.h"
+#include "stations/while_seen.h"
 #include "words.h"
 
 #include <QHBoxLayout>
@@ -245,8 +246,8 @@ void BatchPanel::fill() {
     line.deviation->setText(!off ? QString()
                                  : (much ? "▲ " : "") + QString(*off >= 0 ? "+" : "−") +
                                        localNumber(std::abs(*off), 1) + " %");
-    line.deviation->setStyleSheet(QString("color: %1; font-weight: %2")
-                                      .arg((much ? t.amberInk : t.inkSoft).name(), much ? "bold" : "normal"));
+    restyle(*line.deviation, QString("color: %1; font-weight: %2")
+                                 .arg((much ? t.amberInk : t.inkSoft).name(), much ? "bold" : "normal"));
   }
   m_ec->show(m_batch.ecRead ? (m_batch.ecRead->unit == "mS/cm"
                                    ? qtext(m_batch.ecRead->digits)

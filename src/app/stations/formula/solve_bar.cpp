@@ -7,6 +7,7 @@
 #include "paint/theme.h"
 #include "product/catalogue.h"
 #include "stations/book/book_words.h"
+#include "stations/while_seen.h"
 #include "words.h"
 
 #include <QCheckBox>
@@ -88,7 +89,8 @@ SolveBar::SolveBar(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
   row->addWidget(m_state);
   row->addStretch();
   row->addWidget(m_against, 1);
-  connect(&editor, &FormulaEditor::changed, this, &SolveBar::refresh);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
   connect(&editor, &FormulaEditor::overlayChanged, this, &SolveBar::refresh);
   m_against->fill = [this] { fillComparisons(); };
   fillComparisons();

@@ -6,6 +6,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stations/stocks/vessel_picture.h"
+#include "stations/while_seen.h"
 #include "stock_words.h"
 
 #include <QHBoxLayout>
@@ -165,8 +166,9 @@ void TankCard::fillMenu() {
 
 void TankCard::setAim(bool aimed) {
   const auto& t = theme();
-  setStyleSheet(QString("butte--app--TankCard { background: %1; border: %2px solid %3; border-radius: 6px; }")
-                    .arg(t.card.name(), aimed ? "3" : "1", (aimed ? t.accent : t.line).name()));
+  restyle(*this,
+          QString("butte--app--TankCard { background: %1; border: %2px solid %3; border-radius: 6px; }")
+              .arg(t.card.name(), aimed ? "3" : "1", (aimed ? t.accent : t.line).name()));
 }
 
 QString TankCard::limitingName(const core::TankContent& content) const {
@@ -290,9 +292,9 @@ void TankCard::refresh() {
   m_contents->setText(contentsText(content));
   bool trouble = false;
   m_ceiling->setText(ceilingText(content, trouble));
-  m_ceiling->setStyleSheet(
-      QString("color: %1; %2")
-          .arg((trouble ? theme().red : theme().inkSoft).name(), trouble ? "font-weight: bold;" : ""));
+  restyle(*m_ceiling,
+          QString("color: %1; %2")
+              .arg((trouble ? theme().red : theme().inkSoft).name(), trouble ? "font-weight: bold;" : ""));
   m_made->setText(content.items.empty() ? QString() : madeText(content));
   const auto& volume = m_editor.json()["stock"]["tanks"][m_index]["volume"];
   const bool ownUnit = QString::fromStdString(volume["unit"].get<std::string>()) == m_units.volumeUnit();

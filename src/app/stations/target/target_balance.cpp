@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "stations/while_seen.h"
 #include "words.h"
 
 #include <QLabel>
@@ -41,7 +42,8 @@ TargetBalancePanel::TargetBalancePanel(FormulaEditor& editor, QWidget* parent)
   column->addWidget(m_words);
   column->addWidget(m_take, 0, Qt::AlignLeft);
   m_take->hide();
-  connect(&editor, &FormulaEditor::changed, this, &TargetBalancePanel::refresh);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
   refresh();
 }
 

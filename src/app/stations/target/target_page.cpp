@@ -12,6 +12,7 @@
 #include "stations/target/target_strength.h"
 #include "stations/target/target_table.h"
 #include "stations/target/target_wishes.h"
+#include "stations/while_seen.h"
 
 #include <QComboBox>
 #include <QFile>
@@ -57,7 +58,8 @@ TargetPage::TargetPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk,
     connect(part, SIGNAL(message(QString)), this, SIGNAL(message(QString)));
   connect(m_stages, &StageLine::chosen, this,
           [this](const book::Ref& ref) { emit message(useInFormula(m_desk, m_editor, ref)); });
-  connect(&editor, &FormulaEditor::changed, this, &TargetPage::refresh);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
   refresh();
 }
 

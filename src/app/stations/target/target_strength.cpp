@@ -5,6 +5,7 @@
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "stations/while_seen.h"
 #include "target/scale_target.h"
 #include "words.h"
 
@@ -83,8 +84,9 @@ TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget
   });
   column->addWidget(m_season);
   column->addWidget(makeNitrogen());
-  connect(&editor, &FormulaEditor::changed, this, &TargetStrength::refresh);
-  connect(&units, &UnitsShown::changed, this, &TargetStrength::refresh);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
+  connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
   refresh();
 }
 

@@ -5,6 +5,7 @@
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "stations/while_seen.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -51,7 +52,8 @@ TargetTable::TargetTable(FormulaEditor& editor, QWidget* parent) : QWidget(paren
   for (const auto n : shown)
     addRow(n, line++);
   grid->setRowStretch(line, 1);
-  connect(&editor, &FormulaEditor::changed, this, &TargetTable::refresh);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
   refresh();
 }
 

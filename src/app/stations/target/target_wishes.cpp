@@ -4,6 +4,7 @@
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "stations/while_seen.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -87,7 +88,8 @@ TargetWishes::TargetWishes(FormulaEditor& editor, QWidget* parent)
   caps->setColumnStretch(4, 1);
   column->addLayout(caps);
   column->addLayout(makeEnd());
-  connect(&editor, &FormulaEditor::changed, this, &TargetWishes::refresh);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
   refresh();
 }
 

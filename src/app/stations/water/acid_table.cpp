@@ -4,6 +4,7 @@
 #include "formula/acid_choices.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "stations/while_seen.h"
 #include "words.h"
 
 #include <QHBoxLayout>
@@ -70,8 +71,9 @@ AcidTable::AcidTable(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   for (const auto& product : core::catalogue()) {
     if (product.composition.role == core::ProductRole::Acid) addRow(product);
   }
-  connect(&editor, &FormulaEditor::changed, this, &AcidTable::refresh);
-  connect(&units, &UnitsShown::changed, this, &AcidTable::refresh);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
+  connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
   refresh();
 }
 
@@ -110,9 +112,11 @@ void AcidTable::refresh() {
     if (it == choices.end()) continue;
     const auto at = m_editor.indexOf(row.id);
     const bool inUse = at >= 0 && m_editor.document().products[static_cast<std::size_t>(at)].on;
-    row.button->setProperty("primary", inUse);
-    row.button->style()->unpolish(row.button);
-    row.button->style()->polish(row.button);
+    if (row.button->property("primary").toBool() != inUse) {
+      row.button->setProperty("primary", inUse);
+      row.button->style()->unpolish(row.button);
+      row.button->style()->polish(row.button);
+    }
     const auto dose = it->millilitresPerLitre > 0 ? m_units.dose(it->millilitresPerLitre)
                                                   : localFigure(it->gramsPerLitre) + " g per L";
     QString cost;

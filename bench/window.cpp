@@ -1,0 +1,75 @@
+/// What a keystroke costs in the window, from the edit to the painted picture, at each station: the demo's
+/// potassium goes up and down as if typed. Without a screen; the book is a file in a folder of its own.
+#include "document/formula_editor.h"
+#include "document/formula_file.h"
+#include "paint/theme.h"
+#include "window/main_window.h"
+
+#include <QApplication>
+#include <QSettings>
+#include <QStyleFactory>
+#include <QTemporaryDir>
+#include <benchmark/benchmark.h>
+
+using namespace butte::app;
+
+namespace {
+
+/// A window of its own, with the demo's formula in its book.
+struct Farm {
+  QTemporaryDir folder;
+  QSettings settings{folder.filePath("settings.ini"), QSettings::IniFormat};
+  MainWindow window{settings, folder.filePath("data")};
+
+  bool open() {
+    const auto demo = readFormulaFile(":/demo/ormsey.json");
+    if (!demo || window.desk().createBook(folder.filePath("farm.butte"), "Farm") ||
+        window.desk().addFormula(*demo, "demo"))
+      return false;
+    window.resize(1280, 800);
+    window.show();
+    QApplication::processEvents();
+    return true;
+  }
+};
+
+Farm* farm = nullptr; ///< one for all measurements, as long as there is an application
+
+constexpr const char* potassium = "/target/rows/3/mg_per_l";
+
+void keystroke(benchmark::State& state) {
+  farm->window.showStation(static_cast<int>(state.range(0)));
+  QApplication::processEvents();
+  for (int i = 0; auto _ : state) {
+    farm->window.editor().set("potassium", potassium, i++ % 2 == 0 ? "206" : "205", true);
+    QApplication::processEvents();
+  }
+}
+
+/// The same without painting and pages: the file's text checked and kept, the answer computed.
+void editAlone(benchmark::State& state) {
+  const auto demo = readFormulaFile(":/demo/ormsey.json");
+  FormulaEditor editor;
+  if (!demo) return state.SkipWithError("the demo does not open");
+  editor.load(*demo);
+  for (int i = 0; auto _ : state)
+    editor.set("potassium", potassium, i++ % 2 == 0 ? "206" : "205", true);
+}
+
+} // namespace
+
+BENCHMARK(editAlone)->Unit(benchmark::kMicrosecond);
+BENCHMARK(keystroke)->ArgName("station")->DenseRange(0, 5)->Unit(benchmark::kMicrosecond);
+
+int main(int argc, char** argv) {
+  qputenv("QT_QPA_PLATFORM", "offscreen");
+  QApplication application(argc, argv);
+  QApplication::setStyle(QStyleFactory::create("Fusion"));
+  loadFonts();
+  applyTheme(false);
+  benchmark::Initialize(&argc, argv);
+  Farm opened;
+  if (!opened.open()) return 1;
+  farm = &opened;
+  benchmark::RunSpecifiedBenchmarks();
+}
