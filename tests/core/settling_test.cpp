@@ -125,3 +125,35 @@ TEST(Settling, AStartWithoutOneOfTheIonsIsNotTaken) {
   EXPECT_EQ(warm->ph, cold->ph);
   EXPECT_EQ(warm->molality, cold->molality);
 }
+
+TEST(ActivityModel, BothAtOnceAreTheTwoByThemselves) {
+  const ActivityModel model(18);
+  for (const double strength : {0.0, 1e-9, 0.01, 1.0, 6.0, 12.0}) {
+    for (const int charge : {-3, -2, -1, 0, 1, 2}) {
+      const auto both = model.coefficient(charge, 4.5, 0.1, strength);
+      EXPECT_EQ(both.lnGamma, model.lnGamma(charge, 4.5, 0.1, strength));
+      EXPECT_EQ(both.slope, model.lnGammaSlope(charge, 4.5, 0.1, strength));
+      EXPECT_TRUE(std::isfinite(both.slope));
+    }
+  }
+  EXPECT_EQ(model.coefficient(2, 4.5, 0.1, 0).lnGamma, 0);
+}
+
+TEST(Settling, SolidsWithHydrateWaterStandAtTheirSolubilityInStrongSolutions) {
+  const auto& data = EquilibriumData::instance();
+  const auto gypsum = *data.solidIndex("gypsum");
+  EquilibriumConditions conditions;
+  conditions.solids = {
+      {data.solids()[gypsum].dissolved, data.at(conditions.temperature).lnSolubility[gypsum]}};
+  for (const double salt : {0.0, 0.5, 2.0}) {
+    Solutes totals;
+    totals.of(C::Ca) = totals.of(C::SO4) = 0.2;
+    totals.of(C::Na) = totals.of(C::NO3) = salt;
+    const auto settled = equilibrate(totals, conditions);
+    ASSERT_TRUE(settled) << salt;
+    EXPECT_GT(settled->solidMol[0], 0.05);
+    EXPECT_NEAR(settled->lnIonProduct(conditions.solids[0].dissolved),
+                conditions.solids[0].lnSolubilityProduct, 1e-9)
+        << salt;
+  }
+}

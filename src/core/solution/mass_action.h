@@ -134,7 +134,6 @@ private:
   Vector m_x;
   std::vector<double> m_amounts;
   int m_iterations = 0;
-  bool m_near = false; ///< started from a like solution
 };
 
 } // namespace butte::core

@@ -63,7 +63,6 @@ bool MassAction::takeStart() {
   if (rough > 0) m_strength *= (m_inertStrength + roughStrength(m_totals)) / rough;
   m_strength = std::max(m_strength, 1e-9);
   m_lnWater = std::log(from->waterActivity);
-  m_near = true;
   return true;
 }
 
