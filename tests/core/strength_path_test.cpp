@@ -84,6 +84,7 @@ TEST(StrengthPath, KnowsWhereItHasBeen) {
   EXPECT_FALSE(path.knows(0));
   path.add(0, *equilibrate(saltpetre(0.1), {}));
   EXPECT_TRUE(path.knows(0));
+  EXPECT_TRUE(path.knows(1e-12)) << "nearer than rounding can tell apart";
   EXPECT_FALSE(path.knows(0.1));
 }
 

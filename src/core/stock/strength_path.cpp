@@ -7,6 +7,7 @@ namespace butte::core {
 namespace {
 
 constexpr double atSaturation = 1e-9; // in ln; nearer is there
+constexpr double sameStrength = 1e-6; // in ln; a line through two nearer looks would show their rounding
 constexpr double leastSlope = 1; // of ln saturation by ln strength; a salt of two ions has 2 in thin solution
 
 /// Lagrange's weights of these places for a value at x.
@@ -79,7 +80,7 @@ void StrengthPath::add(double lnMultiple, Equilibrium settled) {
 
 bool StrengthPath::knows(double lnMultiple) const {
   return std::any_of(m_known.begin(), m_known.end(),
-                     [&](const Known& k) { return k.lnMultiple == lnMultiple; });
+                     [&](const Known& k) { return std::abs(k.lnMultiple - lnMultiple) < sameStrength; });
 }
 
 std::optional<Equilibrium> StrengthPath::expected(double lnMultiple, const Solutes& totals) const {
