@@ -1,4 +1,6 @@
 #include "solve/constrained_least_squares.h"
+#include "solve/fit.h"
+#include "solve/fit_on_equality.h"
 #include "solve/least_norm.h"
 #include "solve/linear_program.h"
 
@@ -76,6 +78,61 @@ TEST(ConstrainedFit, KeepsAnEquality) {
   const auto x = constrainedLeastSquares(MatrixXd::Identity(2, 2), VectorXd::Zero(2), limits, start);
   EXPECT_NEAR(x[0], 0.8, 1e-10); // the foot of the perpendicular
   EXPECT_NEAR(x[1], 1.6, 1e-10);
+}
+
+TEST(FitOnEquality, TheVariablePutInStaysAtABoundThatItWouldCross) {
+  // x + 1.5 y = 4 nearest to (6, 0): without bounds y would be below 0.
+  auto limits = nonNegative(2);
+  limits.addEquality(row({1, 1.5}), 4);
+  VectorXd wanted(2);
+  wanted << 6, 0;
+  const auto x = fitOnEquality(MatrixXd::Identity(2, 2), wanted, limits);
+  ASSERT_TRUE(x);
+  EXPECT_NEAR((*x)[0], 4, 1e-12);
+  EXPECT_NEAR((*x)[1], 0, 1e-12);
+}
+
+TEST(FitOnEquality, SaysWhereNoPointKeepsIt) {
+  auto limits = nonNegative(2);
+  limits.upper.setConstant(1);
+  limits.addEquality(row({1, 1}), 3);
+  EXPECT_FALSE(fitOnEquality(MatrixXd::Identity(2, 2), VectorXd::Zero(2), limits));
+}
+
+TEST(FitOnEquality, RandomAnswersAreTheGeneralSearchs) {
+  std::mt19937 random(23);
+  const auto unit = [&] { return random() / 4294967296.0; };
+  int found = 0;
+  for (int round = 0; round < 300; ++round) {
+    const int rows = 1 + static_cast<int>(random() % 8), n = 1 + static_cast<int>(random() % 12);
+    MatrixXd a(rows, n);
+    VectorXd b(rows);
+    RowVectorXd equality(n);
+    auto limits = nonNegative(n);
+    for (int j = 0; j < n; ++j) {
+      for (int i = 0; i < rows; ++i)
+        a(i, j) = unit() < 0.4 ? 0 : unit();
+      equality[j] = unit() < 0.5 ? 0 : 2 * unit() - 1;
+      limits.lower[j] = unit() < 0.2 ? unit() : 0;
+      if (unit() < 0.3) limits.upper[j] = limits.lower[j] + (unit() < 0.3 ? 0 : unit());
+    }
+    for (int i = 0; i < rows; ++i)
+      b[i] = 3 * unit();
+    limits.addEquality(equality, 2 * unit() - 1);
+    const auto x = fitOnEquality(a, b, limits);
+    const auto start = feasiblePoint(limits);
+    ASSERT_EQ(x.has_value(), start.has_value()) << round;
+    if (!x) continue;
+    ++found;
+    EXPECT_NEAR(equality.dot(*x), limits.equalityRhs[0], 1e-9 * (1 + x->norm())) << round;
+    EXPECT_TRUE((x->array() >= limits.lower.array()).all() && (x->array() <= limits.upper.array()).all());
+    const auto general = constrainedLeastSquares(a, b, limits, *start);
+    EXPECT_NEAR((a * *x - b).norm(), (a * general - b).norm(), 1e-8) << round;
+    const auto shortest = madeUnique(a, b, limits, *x);
+    EXPECT_LT((shortest - madeUnique(a, b, limits, general)).norm(), 1e-6 * (1 + x->norm())) << round;
+    EXPECT_LE(shortest.norm(), x->norm() + 1e-8) << round;
+  }
+  EXPECT_GT(found, 150);
 }
 
 TEST(LeastNorm, DividesEvenlyBetweenTwins) {

@@ -1,6 +1,7 @@
 #include "solve/fit.h"
 
 #include "solve/bounded_least_squares.h"
+#include "solve/fit_on_equality.h"
 #include "solve/least_norm.h"
 
 #include <cmath>
@@ -21,18 +22,46 @@ bool withinInequalities(const LinearLimits& limits, const VectorXd& x) {
 
 namespace {
 
-/// The columns that may differ between equally good fits within bounds: those at a bound that the fit pushes
-/// against stay there in all of them.
-std::vector<Index> openColumns(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits,
-                               const VectorXd& x) {
+/// How the fit pulls at each column, and how much of that is worth calling a pull for each unit of error.
+struct Pull {
+  VectorXd gradient, size;
+};
+
+/// The equality allowed for; nothing where no column inside its bounds tells the equality's price.
+std::optional<Pull> pullAt(const MatrixXd& a, const VectorXd& residual, const LinearLimits& limits,
+                           const VectorXd& x) {
+  Pull pull{a.transpose() * residual, a.colwise().norm()};
+  if (limits.equality.rows() == 0) return pull;
+  const Eigen::RowVectorXd row = limits.equality.row(0);
+  Index carrier = -1;
+  for (Index j = 0; j < x.size(); ++j) {
+    const bool inside = x[j] > limits.lower[j] && x[j] < limits.upper[j];
+    if (inside && row[j] != 0 && (carrier < 0 || std::abs(row[j]) > std::abs(row[carrier]))) carrier = j;
+  }
+  if (carrier < 0) return std::nullopt;
+  const VectorXd through = row.transpose() / row[carrier]; // a unit of each moves the carrier by this
+  pull.gradient -= pull.gradient[carrier] * through;
+  pull.size += pull.size[carrier] * through.cwiseAbs();
+  return pull;
+}
+
+/// The columns that may differ between equally good fits: those at a bound that the fit pushes against stay
+/// there in all of them. Nothing where x is no best fit within bounds and on the equality, since another
+/// limit holds it.
+std::optional<std::vector<Index>> openColumns(const MatrixXd& a, const VectorXd& b,
+                                              const LinearLimits& limits, const VectorXd& x) {
   const VectorXd residual = a * x - b;
-  const VectorXd gradient = a.transpose() * residual;
+  const auto pull = pullAt(a, residual, limits, x);
+  if (!pull) return std::nullopt;
   const double tolerance = 1e-9 * (b.norm() + residual.norm());
   std::vector<Index> open;
   for (Index j = 0; j < x.size(); ++j) {
     if (limits.upper[j] <= limits.lower[j]) continue;
+    const double least = tolerance * pull->size[j];
     const bool inside = x[j] > limits.lower[j] && x[j] < limits.upper[j];
-    if (inside || std::abs(gradient[j]) <= tolerance * a.col(j).norm()) open.push_back(j);
+    const double inward = x[j] <= limits.lower[j] ? -pull->gradient[j] : pull->gradient[j];
+    if (inside ? std::abs(inward) > least : inward > least) return std::nullopt;
+    if (inward >= -least) open.push_back(j);
   }
   return open;
 }
@@ -46,64 +75,42 @@ bool independent(MatrixXd columns) {
   return qr.rank() == columns.cols();
 }
 
-/// Among the equal fits within bounds the one with the least sum of squares; mostly there is but one.
-VectorXd leastNormWithinBounds(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits, VectorXd x) {
-  const auto open = openColumns(a, b, limits, x);
-  const auto count = static_cast<Index>(open.size());
-  MatrixXd columns(a.rows(), count);
-  VectorXd lower(count), upper(count), part(count);
-  for (Index i = 0; i < count; ++i) {
-    const auto j = open[static_cast<std::size_t>(i)];
-    columns.col(i) = a.col(j);
-    lower[i] = limits.lower[j];
-    upper[i] = limits.upper[j];
-    part[i] = x[j];
-  }
-  if (count == 0 || independent(columns)) return x;
-  part = leastNormAmongEqual(columns, LinearLimits::boundsOnly(lower, upper), part);
-  for (Index i = 0; i < count; ++i)
-    x[open[static_cast<std::size_t>(i)]] = part[i];
-  return x;
+/// The open columns alone, what the others take up put in.
+LinearLimits limitsOf(const std::vector<Index>& open, const LinearLimits& limits, const VectorXd& x) {
+  auto part = LinearLimits::boundsOnly(limits.lower(open), limits.upper(open));
+  if (limits.equality.rows() > 0)
+    part.addEquality(limits.equality(0, open), limits.equality(0, open).dot(x(open)));
+  return part;
 }
 
-/// A start for the general search when the acid's alkalinity row is the only equality: the bounded fit with
-/// that row weighted heavily, then the row made exact by the product that carries most of it.
-std::optional<VectorXd> nearStart(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits) {
-  if (limits.equality.rows() != 1) return std::nullopt;
-  const Eigen::RowVectorXd row = limits.equality.row(0);
-  const double weight = 1e4 * a.norm() / row.norm();
-  MatrixXd wide(a.rows() + 1, a.cols());
-  wide << a, weight * row;
-  VectorXd rhs(b.size() + 1);
-  rhs << b, weight * limits.equalityRhs[0];
-  VectorXd x = boundedLeastSquares(wide, rhs, limits.lower, limits.upper);
-  Index carrier = -1;
-  for (Index j = 0; j < x.size(); ++j) {
-    const bool inside = x[j] > limits.lower[j] && x[j] < limits.upper[j];
-    if (inside && (carrier < 0 || std::abs(row[j]) > std::abs(row[carrier]))) carrier = j;
-  }
-  if (carrier < 0 || row[carrier] == 0) return std::nullopt;
-  x[carrier] += (limits.equalityRhs[0] - row.dot(x)) / row[carrier];
-  const bool kept = x[carrier] >= limits.lower[carrier] && x[carrier] <= limits.upper[carrier];
-  return kept && withinInequalities(limits, x) ? std::optional(x) : std::nullopt;
+bool atMostOneEquality(const LinearLimits& limits) {
+  return limits.equality.rows() <= 1;
 }
 
 } // namespace
 
 std::optional<VectorXd> anyBestFit(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits) {
-  if (limits.equality.rows() == 0) {
-    VectorXd x = boundedLeastSquares(a, b, limits.lower, limits.upper);
-    if (withinInequalities(limits, x)) return x;
+  if (atMostOneEquality(limits)) {
+    const auto x = limits.equality.rows() == 0 ? boundedLeastSquares(a, b, limits.lower, limits.upper)
+                                               : fitOnEquality(a, b, limits);
+    if (!x) return std::nullopt;
+    if (withinInequalities(limits, *x)) return x;
   }
-  auto start = nearStart(a, b, limits);
-  if (!start) start = feasiblePoint(limits);
+  const auto start = feasiblePoint(limits);
   if (!start) return std::nullopt;
   return constrainedLeastSquares(a, b, limits, *start);
 }
 
-VectorXd madeUnique(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits, const VectorXd& x) {
-  if (limits.equality.rows() + limits.inequality.rows() == 0) return leastNormWithinBounds(a, b, limits, x);
-  return leastNormAmongEqual(a, limits, x);
+/// Mostly there is but one.
+VectorXd madeUnique(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits, VectorXd x) {
+  const auto open = atMostOneEquality(limits) ? openColumns(a, b, limits, x) : std::nullopt;
+  if (!open) return leastNormAmongEqual(a, limits, x);
+  MatrixXd columns(a.rows() + limits.equality.rows(), static_cast<Index>(open->size()));
+  columns << a(Eigen::all, *open), limits.equality(Eigen::all, *open);
+  if (open->empty() || independent(columns)) return x;
+  if (limits.inequality.rows() > 0) return leastNormAmongEqual(a, limits, x);
+  x(*open) = leastNormAmongEqual(a(Eigen::all, *open), limitsOf(*open, limits, x), x(*open));
+  return x;
 }
 
 std::optional<VectorXd> fitWithin(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits) {

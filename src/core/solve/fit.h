@@ -12,7 +12,7 @@ std::optional<Eigen::VectorXd> fitWithin(const Eigen::MatrixXd& a, const Eigen::
 std::optional<Eigen::VectorXd> anyBestFit(const Eigen::MatrixXd& a, const Eigen::VectorXd& b,
                                           const LinearLimits& limits);
 Eigen::VectorXd madeUnique(const Eigen::MatrixXd& a, const Eigen::VectorXd& b, const LinearLimits& limits,
-                           const Eigen::VectorXd& x);
+                           Eigen::VectorXd x);
 
 /// Whether x keeps the inequalities, to rounding.
 bool withinInequalities(const LinearLimits& limits, const Eigen::VectorXd& x);
