@@ -99,6 +99,30 @@ TEST(FitOnEquality, SaysWhereNoPointKeepsIt) {
   EXPECT_FALSE(fitOnEquality(MatrixXd::Identity(2, 2), VectorXd::Zero(2), limits));
 }
 
+TEST(FitOnEquality, ATwinOfTheVariablePutInIsNoNoise) {
+  // The second brings what the first does, but weaker: once the first is put in, only rounding is left of it.
+  std::mt19937 random(5);
+  const auto unit = [&] { return random() / 4294967296.0; };
+  for (int round = 0; round < 200; ++round) {
+    MatrixXd a(4, 4);
+    RowVectorXd equality(4);
+    const double share = 0.2 + 0.7 * unit();
+    for (int j = 0; j < 4; ++j) {
+      equality[j] = j == 1 ? share * equality[0] : j == 0 ? 1 + unit() : unit() - 0.5;
+      for (int i = 0; i < 4; ++i)
+        a(i, j) = j == 1 ? share * a(i, 0) : unit();
+    }
+    auto limits = nonNegative(4);
+    limits.addEquality(equality, 1 + unit());
+    const VectorXd wanted = 4 * a.rowwise().sum();
+    const auto x = fitOnEquality(a, wanted, limits);
+    ASSERT_TRUE(x);
+    const auto general = constrainedLeastSquares(a, wanted, limits, *feasiblePoint(limits));
+    EXPECT_NEAR((a * *x - wanted).norm(), (a * general - wanted).norm(), 1e-9) << round;
+    EXPECT_LT(x->norm(), 1e3) << round;
+  }
+}
+
 TEST(FitOnEquality, RandomAnswersAreTheGeneralSearchs) {
   std::mt19937 random(23);
   const auto unit = [&] { return random() / 4294967296.0; };

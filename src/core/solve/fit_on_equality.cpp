@@ -11,7 +11,8 @@ using Eigen::Index;
 using Eigen::MatrixXd;
 using Eigen::VectorXd;
 
-constexpr double kept = 1e-9; // of the equality's own size
+constexpr double kept = 1e-9;    // of the equality's own size
+constexpr double noPull = 1e-12; // of a column before the carrier was put in
 
 /// Of the variables that can move, the one that the equality feels most: the others are put in with factors
 /// of 1 at most.
@@ -29,7 +30,11 @@ VectorXd fitWithout(Index carrier, const MatrixXd& a, const VectorXd& b, const L
   const Eigen::RowVectorXd row = limits.equality.row(0) / limits.equality(0, carrier);
   const double rhs = limits.equalityRhs[0] / limits.equality(0, carrier);
   MatrixXd rest = a - a.col(carrier) * row;
-  rest.col(carrier).setZero();
+  const Eigen::RowVectorXd sizes = a.colwise().norm() + a.col(carrier).norm() * row.cwiseAbs();
+  for (Index j = 0; j < row.size(); ++j) {
+    // What moves nothing but the carrier (two products that bring the same) leaves only its rounding.
+    if (j == carrier || rest.col(j).norm() <= noPull * sizes[j]) rest.col(j).setZero();
+  }
   auto lower = limits.lower, upper = limits.upper;
   lower[carrier] = upper[carrier] = 0;
   VectorXd x = boundedLeastSquares(rest, b - rhs * a.col(carrier), lower, upper);
