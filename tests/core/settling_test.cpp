@@ -17,9 +17,9 @@ using Factor = ScaledCholesky<20>;
 
 /// A positive definite matrix whose rows stand up to twelve orders of magnitude apart, as trace elements
 /// beside main ones.
-Factor::Matrix unevenMatrix(int size, std::mt19937& random) {
+Eigen::MatrixXd unevenMatrix(int size, std::mt19937& random) {
   std::uniform_real_distribution<double> any(-1, 1);
-  Factor::Matrix root(size, size);
+  Eigen::MatrixXd root(size, size);
   for (int i = 0; i < size; ++i) {
     for (int j = 0; j < size; ++j)
       root(i, j) = any(random) + (i == j ? 2 : 0);
@@ -55,21 +55,31 @@ TEST(ScaledCholesky, FindsWhatTheMatrixWasAppliedTo) {
     Factor::Vector put(size);
     for (int i = 0; i < size; ++i)
       put[i] = any(random) / std::sqrt(matrix(i, i));
-    Factor::Matrix lower = Factor::Matrix::Constant(size, size, std::nan("")); // nothing above is read
-    lower.triangularView<Eigen::Lower>() = matrix.triangularView<Eigen::Lower>();
-    const Factor factor(lower);
+    Factor::Matrix lower = Factor::Matrix::Constant(std::nan("")); // nothing above or beyond is read
+    lower.topLeftCorner(size, size).triangularView<Eigen::Lower>() = matrix.triangularView<Eigen::Lower>();
+    const Factor factor(lower, size);
     ASSERT_TRUE(factor.good());
-    const auto found = factor.solve(matrix * put);
+    const Factor::Vector side = matrix * put;
+    const auto found = factor.solve(side);
     for (int i = 0; i < size; ++i)
       EXPECT_NEAR(found[i] * std::sqrt(matrix(i, i)), put[i] * std::sqrt(matrix(i, i)), 1e-8)
           << size << ": " << i;
+    // Three at once are the same as one after the other.
+    const Factor::Vector twice = 2 * side, turned = side.reverse();
+    const auto three = factor.solve({&side, &twice, &turned});
+    const auto alone = factor.solve(turned);
+    for (int i = 0; i < size; ++i) {
+      EXPECT_NEAR(three[0][i], found[i], 1e-9 * std::abs(found[i]));
+      EXPECT_NEAR(three[1][i], 2 * found[i], 1e-9 * std::abs(found[i]));
+      EXPECT_NEAR(three[2][i], alone[i], 1e-9 * std::abs(alone[i]));
+    }
   }
 }
 
 TEST(ScaledCholesky, RefusesWhatIsNotPositive) {
-  Factor::Matrix matrix(2, 2);
-  matrix << 1, 2, 2, 1;
-  EXPECT_FALSE(Factor(matrix).good());
+  Factor::Matrix matrix = Factor::Matrix::Zero();
+  matrix.topLeftCorner(2, 2) << 1, 2, 2, 1;
+  EXPECT_FALSE(Factor(matrix, 2).good());
 }
 
 TEST(ActivityKinds, EverySpeciesHasItsOwnFigures) {

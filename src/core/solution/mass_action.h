@@ -2,9 +2,9 @@
 #include "solution/activity.h"
 #include "solution/equilibrium.h"
 #include "solution/scaled_cholesky.h"
+#include "solution/species_set.h"
 
-#include <Eigen/Dense>
-
+#include <memory>
 #include <optional>
 #include <vector>
 
@@ -33,35 +33,16 @@ public:
   Equilibrium result() const;
 
 private:
-  static constexpr int mostUnknowns = static_cast<int>(componentCount) + 1;
-  using Vector = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, mostUnknowns, 1>;
+  static constexpr int mostUnknowns = SpeciesSet::mostUnknowns;
+  using Vector = SpeciesSet::Vector;
+  using Factor = ScaledCholesky<mostUnknowns>;
   using Matrix = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, mostUnknowns, mostUnknowns>;
 
-  struct Term {
-    int unknown;
-    double power;
-  };
-  /// A species over the unknowns only; what is held is already in lnK.
-  struct Active {
-    std::size_t record;
-    double lnK;
-    double water;
-    std::array<Term, 4> terms;
-    int termCount = 0;
-    double halfSquaredCharge = 0;
-    std::size_t kind = 0; ///< index into m_kinds
-  };
   struct Held {
     Vector row; ///< powers over the unknowns
     double lnK = 0;
     double water = 0;
     bool possible = true;
-  };
-  /// Share of a component, or of water, that stands in a species made of it alone and of hydrogen.
-  struct OwnForm {
-    int unknown; ///< m_hydrogenUnknown for the forms of water
-    double hydrogen;
-    double lnShare;
   };
 
   class Kkt;
@@ -72,7 +53,7 @@ private:
     double byStrength = 0, byWater = 0;
   };
   struct Linear {
-    Matrix j;              ///< lower triangle
+    Factor::Matrix j;      ///< lower triangle
     Vector balance, gross; ///< totals found less those given, and without signs
     Vector byStrength, byWater;
     Sum strength, solutes;
@@ -85,17 +66,13 @@ private:
     double strength = 0, lnWater = 0;
   };
 
-  double reduce(const Stoichiometry& s, Vector& row) const;
-  double waterIn(const Stoichiometry& s) const;
-  void chooseUnknowns();
-  void buildSpecies();
+  void setTarget();
   void buildSolids();
   void start();
   bool takeStart();
-  std::optional<OwnForm> ownForm(std::size_t species) const;
   void shareOut();
   void scaleToTotals();
-  double hydrogenExcess(const std::vector<OwnForm>& forms, double lnHydrogen, Vector& share) const;
+  double hydrogenExcess(const std::vector<double>& amounts, double lnHydrogen, Vector& share) const;
   void updateGammas();
   void updateMolalities(const Vector& x);
   double potential(const Vector& x);
@@ -116,16 +93,11 @@ private:
   const Solutes& m_totals;
   const EquilibriumConditions& m_conditions;
   ActivityModel m_activity;
-  std::optional<double> m_lnHydrogen;     ///< held
-  std::optional<double> m_lnCarbonateGas; ///< held: ln(CO3 H^2), gas in it
-  std::array<int, componentCount> m_unknownOf{};
-  int m_hydrogenUnknown = -1;
-  int m_n = 0;
+  std::shared_ptr<const SpeciesSet> m_set;
+  int m_n = 0; ///< unknowns
   Vector m_target;
-  std::vector<Active> m_species;
-  std::vector<ActivityKind> m_kinds;                      ///< those of the species here
-  std::vector<ActivityModel::Coefficient> m_coefficients; ///< parallel to m_kinds
-  Eigen::ArrayXd m_lnMolality, m_molality;                ///< parallel to m_species
+  std::vector<ActivityModel::Coefficient> m_coefficients; ///< parallel to the set's kinds
+  Eigen::ArrayXd m_lnMolality, m_molality;                ///< parallel to the set's species
   std::vector<Held> m_solids;
   double m_inertStrength = 0;
   double m_inertMol = 0;

@@ -22,11 +22,12 @@ constexpr int mostCoupled = 60, mostDamped = 200, mostBrackets = 200;
 /// Solves J dx + A^T p = b, A dx = c by the Schur complement, J factored once.
 class MassAction::Kkt {
 public:
-  Kkt(const Matrix& j, const std::vector<const Held*>& present) : m_factor(j), m_good(m_factor.good()) {
+  Kkt(const Factor::Matrix& j, int unknowns, const std::vector<const Held*>& present)
+      : m_factor(j, unknowns), m_good(m_factor.good()) {
     if (!m_good || present.empty()) return;
     const auto k = static_cast<Eigen::Index>(present.size());
-    m_rows = Matrix(k, j.rows());
-    m_back = Matrix(j.rows(), k);
+    m_rows = Matrix(k, unknowns);
+    m_back = Matrix(unknowns, k);
     for (Eigen::Index r = 0; r < k; ++r) {
       const auto& row = present[static_cast<std::size_t>(r)]->row;
       m_rows.row(r) = row.transpose();
@@ -40,34 +41,45 @@ public:
 
   /// The step, and the multipliers p, for these right sides.
   std::pair<Vector, Vector> solve(const Vector& b, const Vector& c) const {
-    Vector x = m_factor.solve(b);
+    return onSolids(m_factor.solve(b), c);
+  }
+
+  /// Three right sides at once.
+  std::array<std::pair<Vector, Vector>, 3> solve(const std::array<const Vector*, 3>& b,
+                                                 const std::array<const Vector*, 3>& c) const {
+    const auto x = m_factor.solve(b);
+    return {onSolids(x[0], *c[0]), onSolids(x[1], *c[1]), onSolids(x[2], *c[2])};
+  }
+
+private:
+  std::pair<Vector, Vector> onSolids(Vector x, const Vector& c) const {
     if (c.size() == 0) return {x, c};
     Vector p = m_schur.solve(m_rows * x - c);
     x -= m_back * p;
     return {x, p};
   }
 
-private:
-  ScaledCholesky<mostUnknowns> m_factor;
+  Factor m_factor;
   Matrix m_rows, m_back;
   Eigen::FullPivLU<Matrix> m_schur;
   bool m_good = false;
 };
 
 void MassAction::updateGammas() {
-  for (std::size_t k = 0; k < m_kinds.size(); ++k)
+  const auto& kinds = m_set->kinds();
+  for (std::size_t k = 0; k < kinds.size(); ++k)
     m_coefficients[k] =
-        m_activity.coefficient(m_kinds[k].charge, m_kinds[k].sizeAngstrom, m_kinds[k].linearTerm, m_strength);
+        m_activity.coefficient(kinds[k].charge, kinds[k].sizeAngstrom, kinds[k].linearTerm, m_strength);
 }
 
 void MassAction::updateMolalities(const Vector& x) {
   constexpr double mostLn = 600; // keeps the exponential finite
-  for (std::size_t i = 0; i < m_species.size(); ++i) {
-    const auto& s = m_species[i];
+  Eigen::Index i = 0;
+  for (const auto& s : m_set->species()) {
     double ln = s.lnK + s.water * m_lnWater - m_coefficients[s.kind].lnGamma;
     for (int t = 0; t < s.termCount; ++t)
       ln += s.terms[static_cast<std::size_t>(t)].power * x[s.terms[static_cast<std::size_t>(t)].unknown];
-    m_lnMolality[static_cast<Eigen::Index>(i)] = ln;
+    m_lnMolality[i++] = ln;
   }
   m_molality = m_lnMolality.min(mostLn).exp();
 }
@@ -79,8 +91,9 @@ double MassAction::potential(const Vector& x) {
 
 double MassAction::strengthFound() const {
   double sum = m_inertStrength;
-  for (std::size_t i = 0; i < m_species.size(); ++i)
-    sum += m_species[i].halfSquaredCharge * m_molality[static_cast<Eigen::Index>(i)];
+  Eigen::Index i = 0;
+  for (const auto& s : m_set->species())
+    sum += s.halfSquaredCharge * m_molality[i++];
   return sum;
 }
 
@@ -92,37 +105,51 @@ double MassAction::waterFound(double solutesMol) const {
 /// water.
 MassAction::Linear MassAction::linearise() const {
   Linear out;
-  out.j = Matrix::Zero(m_n, m_n);
-  out.solutes.byUnknown = out.byStrength = out.byWater = out.strength.byUnknown = Vector::Zero(m_n);
+  out.j.setZero();
+  // Of each unknown, over the species that it is part of: the molality, what it moves with the ionic
+  // strength, what it adds to it, and what it moves with the water. Side by side, so that they are added up
+  // together.
+  using Sums = std::array<double, 4>;
+  std::array<Sums, mostUnknowns> sums{};
   double strength = m_inertStrength, solutes = m_inertMol, grossHydrogen = 0;
-  for (std::size_t i = 0; i < m_species.size(); ++i) {
-    const auto& s = m_species[i];
-    const double molality = m_molality[static_cast<Eigen::Index>(i)];
+  const int hydrogen = m_set->hydrogenUnknown();
+  Eigen::Index i = 0;
+  for (const auto& s : m_set->species()) {
+    const double molality = m_molality[i++];
     const double toStrength = s.halfSquaredCharge * molality;
     const double bySlope = molality * m_coefficients[s.kind].slope;
+    const double byWater = molality * s.water;
     strength += toStrength;
     solutes += molality;
     out.strength.byStrength -= s.halfSquaredCharge * bySlope;
     out.solutes.byStrength -= bySlope;
-    for (int t = 0; t < s.termCount; ++t) { // the terms stand in the order of the unknowns
+    out.strength.byWater += toStrength * s.water;
+    out.solutes.byWater += byWater;
+    const Sums each{molality, -bySlope, toStrength, byWater};
+    for (int t = 0; t < s.termCount; ++t) {
       const auto [u, power] = s.terms[static_cast<std::size_t>(t)];
-      out.solutes.byUnknown[u] += power * molality;
-      out.byStrength[u] -= power * bySlope;
-      out.strength.byUnknown[u] += power * toStrength;
-      for (int v = 0; v <= t; ++v) {
+      auto& sum = sums[static_cast<std::size_t>(u)];
+      for (std::size_t k = 0; k < each.size(); ++k)
+        sum[k] += power * each[k];
+      for (int v = 0; v <= t; ++v) { // the terms stand in the order of the unknowns
         const auto& b = s.terms[static_cast<std::size_t>(v)];
         out.j(u, b.unknown) += power * molality * b.power;
       }
-      if (s.water != 0) out.byWater[u] += power * molality * s.water;
-      if (u == m_hydrogenUnknown) grossHydrogen += std::abs(power * molality);
+      if (u == hydrogen) grossHydrogen += std::abs(power * molality);
     }
-    if (s.water == 0) continue;
-    out.strength.byWater += toStrength * s.water;
-    out.solutes.byWater += molality * s.water;
+  }
+  for (auto* row : {&out.solutes.byUnknown, &out.byStrength, &out.strength.byUnknown, &out.byWater})
+    row->resize(m_n);
+  for (int u = 0; u < m_n; ++u) {
+    const auto& sum = sums[static_cast<std::size_t>(u)];
+    out.solutes.byUnknown[u] = sum[0];
+    out.byStrength[u] = sum[1];
+    out.strength.byUnknown[u] = sum[2];
+    out.byWater[u] = sum[3];
   }
   out.balance = out.solutes.byUnknown - m_target;
   out.gross = out.solutes.byUnknown; // only hydrogen is taken as well as given
-  if (m_hydrogenUnknown >= 0) out.gross[m_hydrogenUnknown] = grossHydrogen;
+  if (hydrogen >= 0) out.gross[hydrogen] = grossHydrogen;
   out.strengthGap = m_strength - strength;
   out.waterGap = m_lnWater - waterFound(solutes);
   const double water = 1 - waterPerSolute * solutes;
@@ -168,10 +195,12 @@ bool MassAction::isClosed(const Linear& at, const std::vector<std::size_t>& pres
 MassAction::Step MassAction::coupledStep(const Linear& at, const Kkt& kkt,
                                          const std::vector<std::size_t>& present, const Vector& gaps) const {
   // The balances with the solids' whole amounts must vanish: J dx + A^T p = -balance.
-  auto [x, amounts] = kkt.solve(-at.balance, gaps);
-  const Vector none = Vector::Zero(gaps.size());
-  const auto [xOfI, amountsOfI] = kkt.solve(-at.byStrength, none);
-  const auto [xOfW, amountsOfW] = kkt.solve(-at.byWater, -hydrateWater(present));
+  const Vector none = Vector::Zero(gaps.size()), hydrate = -hydrateWater(present);
+  const Vector balance = -at.balance, byStrength = -at.byStrength, byWater = -at.byWater;
+  const auto [still, ofI, ofW] = kkt.solve({&balance, &byStrength, &byWater}, {&gaps, &none, &hydrate});
+  const auto& [x, amounts] = still;
+  const auto& [xOfI, amountsOfI] = ofI;
+  const auto& [xOfW, amountsOfW] = ofW;
   const auto along = [&](const Sum& sum, double bySelf, const Vector& dx) {
     return bySelf + sum.byUnknown.dot(dx);
   };
@@ -204,7 +233,7 @@ bool MassAction::newtonAt(const std::vector<std::size_t>& present, bool coupled,
     const Linear at = linearise();
     const auto gaps = solidGaps(present);
     if (isClosed(at, present, gaps, coupled)) return true;
-    const Kkt kkt(at.j, solids);
+    const Kkt kkt(at.j, m_n, solids);
     if (!kkt.good()) return false;
     Step step;
     if (coupled)

@@ -10,8 +10,9 @@ namespace {
 
 constexpr double ln10 = 2.302585092994046;
 constexpr double highestPh = 15, lowestPh = -1;
-constexpr int halvings = 10; // of that range: to a sixtieth of a pH, which Newton's steps take from there
-constexpr int scalings = 2;  // a third spares no more steps
+constexpr int halvings = 10;   // of that range: to a sixtieth of a pH, which Newton's steps take from there
+constexpr int scalings = 2;    // a third spares no more steps
+constexpr double mostLn = 600; // keeps the exponential finite
 
 /// Ionic strength in mol/kg, the ions taken as free; larger charges count as two, since most of them is
 /// bound.
@@ -34,6 +35,25 @@ double inertStrength(const Solutes& totals) {
   return sum;
 }
 
+/// Whole powers of hydrogen's activity, as far as any form takes up or gives off.
+class Powers {
+public:
+  explicit Powers(double activity) {
+    m_values[most] = 1;
+    for (int i = 1; i <= most; ++i) {
+      m_values[static_cast<std::size_t>(most + i)] =
+          m_values[static_cast<std::size_t>(most + i - 1)] * activity;
+      m_values[static_cast<std::size_t>(most - i)] =
+          m_values[static_cast<std::size_t>(most - i + 1)] / activity;
+    }
+  }
+  double of(int power) const { return m_values[static_cast<std::size_t>(most + power)]; }
+
+private:
+  static constexpr int most = SpeciesSet::mostHydrogen;
+  std::array<double, 2 * most + 1> m_values;
+};
+
 } // namespace
 
 void MassAction::start() {
@@ -53,11 +73,12 @@ bool MassAction::takeStart() {
   Solutes before = from->given;
   before.of(Component::Carbonate) = from->carbonateMol;
   for (std::size_t i = 0; i < componentCount; ++i) {
-    if (m_unknownOf[i] < 0) continue;
+    const int unknown = m_set->unknownOf(i);
+    if (unknown < 0) continue;
     if (!std::isfinite(from->lnActivity[i]) || before.mol[i] <= 0) return false;
-    m_x[m_unknownOf[i]] = from->lnActivity[i] + std::log(m_totals.mol[i] / before.mol[i]);
+    m_x[unknown] = from->lnActivity[i] + std::log(m_totals.mol[i] / before.mol[i]);
   }
-  if (m_hydrogenUnknown >= 0) m_x[m_hydrogenUnknown] = from->lnHydrogen;
+  if (m_set->hydrogenUnknown() >= 0) m_x[m_set->hydrogenUnknown()] = from->lnHydrogen;
   const double rough = inertStrength(before) + roughStrength(before);
   m_strength = from->ionicStrength;
   if (rough > 0) m_strength *= (m_inertStrength + roughStrength(m_totals)) / rough;
@@ -66,34 +87,19 @@ bool MassAction::takeStart() {
   return true;
 }
 
-/// A species made of one component alone, or of water, with or without hydrogen: how much of it there is at
-/// hydrogen's activity 1 for each unit of the component's.
-std::optional<MassAction::OwnForm> MassAction::ownForm(std::size_t species) const {
-  const auto& s = m_species[species];
-  OwnForm form{m_hydrogenUnknown, 0, s.lnK - m_coefficients[s.kind].lnGamma};
-  bool componentSeen = false;
-  for (int t = 0; t < s.termCount; ++t) {
-    const auto& term = s.terms[static_cast<std::size_t>(t)];
-    if (term.unknown == m_hydrogenUnknown) {
-      form.hydrogen = term.power;
-    } else {
-      if (componentSeen || term.power != 1) return std::nullopt;
-      componentSeen = true;
-      form.unknown = term.unknown;
-    }
-  }
-  return form;
-}
-
 /// Hydrogen found less that given, without ion pairs at this pH; fills each component's forms over its free
-/// activity.
-double MassAction::hydrogenExcess(const std::vector<OwnForm>& forms, double lnHydrogen, Vector& share) const {
+/// activity. `amounts` of the set's own forms: each at hydrogen's activity 1, over the component's.
+double MassAction::hydrogenExcess(const std::vector<double>& amounts, double lnHydrogen,
+                                  Vector& share) const {
+  const int own = m_set->hydrogenUnknown();
   share = Vector::Zero(m_n);
   Vector hydrogen = Vector::Zero(m_n);
   double found = 0;
-  for (const auto& form : forms) {
-    const double amount = std::exp(std::min(form.lnShare + form.hydrogen * lnHydrogen, 600.0));
-    if (form.unknown == m_hydrogenUnknown) {
+  const Powers powers(std::exp(lnHydrogen));
+  for (std::size_t i = 0; i < amounts.size(); ++i) {
+    const auto& form = m_set->ownForms()[i];
+    const double amount = amounts[i] * powers.of(form.hydrogen);
+    if (form.unknown == own) {
       found += form.hydrogen * amount;
     } else {
       share[form.unknown] += amount;
@@ -101,27 +107,30 @@ double MassAction::hydrogenExcess(const std::vector<OwnForm>& forms, double lnHy
     }
   }
   for (int u = 0; u < m_n; ++u) {
-    if (u != m_hydrogenUnknown) found += m_target[u] * hydrogen[u] / share[u];
+    if (u != own) found += m_target[u] * hydrogen[u] / share[u];
   }
-  return m_hydrogenUnknown < 0 ? 0 : found - m_target[m_hydrogenUnknown];
+  return own < 0 ? 0 : found - m_target[own];
 }
 
 /// The pH at which hydrogen balances without ion pairs, and each component among its own forms there.
 void MassAction::shareOut() {
-  std::vector<OwnForm> forms;
-  for (std::size_t i = 0; i < m_species.size(); ++i) {
-    if (const auto form = ownForm(i)) forms.push_back(*form);
+  std::vector<double> amounts;
+  amounts.reserve(m_set->ownForms().size());
+  for (const auto& form : m_set->ownForms()) {
+    const auto& s = m_set->species()[form.species];
+    amounts.push_back(std::exp(std::min(s.lnK - m_coefficients[s.kind].lnGamma, mostLn)));
   }
+  const int own = m_set->hydrogenUnknown();
   double low = -highestPh * ln10, high = -lowestPh * ln10;
   Vector share;
-  for (int i = 0; i < halvings && m_hydrogenUnknown >= 0; ++i) {
+  for (int i = 0; i < halvings && own >= 0; ++i) {
     const double middle = 0.5 * (low + high);
-    (hydrogenExcess(forms, middle, share) < 0 ? low : high) = middle;
+    (hydrogenExcess(amounts, middle, share) < 0 ? low : high) = middle;
   }
   const double lnHydrogen = 0.5 * (low + high);
-  hydrogenExcess(forms, lnHydrogen, share);
+  hydrogenExcess(amounts, lnHydrogen, share);
   for (int u = 0; u < m_n; ++u)
-    m_x[u] = u == m_hydrogenUnknown ? lnHydrogen : std::log(m_target[u] / share[u]);
+    m_x[u] = u == own ? lnHydrogen : std::log(m_target[u] / share[u]);
 }
 
 /// Ion pairs take their share: each component's activity moved by what it is found too much or too little.
@@ -129,15 +138,15 @@ void MassAction::scaleToTotals() {
   for (int pass = 0; pass < scalings; ++pass) {
     updateMolalities(m_x);
     Vector found = Vector::Zero(m_n);
-    for (std::size_t i = 0; i < m_species.size(); ++i) {
-      const auto& s = m_species[i];
+    for (std::size_t i = 0; i < m_set->species().size(); ++i) {
+      const auto& s = m_set->species()[i];
       for (int t = 0; t < s.termCount; ++t) {
         const auto& term = s.terms[static_cast<std::size_t>(t)];
         found[term.unknown] += term.power * m_molality[static_cast<Eigen::Index>(i)];
       }
     }
     for (int u = 0; u < m_n; ++u) {
-      if (u != m_hydrogenUnknown) m_x[u] += std::log(m_target[u] / found[u]);
+      if (u != m_set->hydrogenUnknown()) m_x[u] += std::log(m_target[u] / found[u]);
     }
   }
   updateMolalities(m_x);

@@ -14,10 +14,11 @@ namespace butte::core {
 template <int N> class ScaledCholesky {
 public:
   using Vector = Eigen::Matrix<double, Eigen::Dynamic, 1, 0, N, 1>;
-  using Matrix = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, N, N>;
+  using Matrix = Eigen::Matrix<double, N, N, Eigen::RowMajor>;
 
-  /// Of the matrix with this lower triangle; what stands above the diagonal is not read.
-  explicit ScaledCholesky(const Matrix& lower) : m_size(static_cast<int>(lower.rows())) {
+  /// Of the first `size` rows and columns of the matrix with this lower triangle; what stands above the
+  /// diagonal is not read.
+  ScaledCholesky(const Matrix& lower, int size) : m_size(size) {
     for (int i = 0; i < m_size; ++i)
       m_scale[at(i)] = 1 / std::sqrt(std::max(lower(i, i), smallestDiagonal));
     for (int i = 0; i < m_size && m_good; ++i) {
@@ -52,6 +53,41 @@ public:
       b[i] *= m_scale[at(i)];
     }
     return b;
+  }
+
+  /// Three right sides side by side.
+  std::array<Vector, 3> solve(const std::array<const Vector*, 3>& b) const {
+    using Lane = std::array<double, 4>; // the fourth stays empty: two pairs of doubles
+    std::array<Lane, N> x;
+    const auto take = [](Lane& from, double factor, const Lane& what) {
+      for (std::size_t c = 0; c < from.size(); ++c)
+        from[c] -= factor * what[c];
+    };
+    const auto scale = [](Lane& lane, double factor) {
+      for (auto& v : lane)
+        v *= factor;
+    };
+    for (int i = 0; i < m_size; ++i) {
+      Lane sum{(*b[0])[i], (*b[1])[i], (*b[2])[i], 0};
+      scale(sum, m_scale[at(i)]);
+      for (int k = 0; k < i; ++k)
+        take(sum, row(i)[k], x[at(k)]);
+      scale(sum, m_inverse[at(i)]);
+      x[at(i)] = sum;
+    }
+    for (int i = m_size - 1; i >= 0; --i) {
+      Lane& own = x[at(i)];
+      scale(own, m_inverse[at(i)]);
+      for (int k = 0; k < i; ++k)
+        take(x[at(k)], row(i)[k], own);
+      scale(own, m_scale[at(i)]);
+    }
+    std::array<Vector, 3> out{Vector(m_size), Vector(m_size), Vector(m_size)};
+    for (int i = 0; i < m_size; ++i) {
+      for (std::size_t c = 0; c < out.size(); ++c)
+        out[c][i] = x[at(i)][c];
+    }
+    return out;
   }
 
 private:
