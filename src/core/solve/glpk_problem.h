@@ -1,5 +1,5 @@
 #pragma once
-#include "solve/constrained_least_squares.h"
+#include "solve/row_ranges.h"
 
 #include <vector>
 
@@ -8,9 +8,6 @@ struct glp_prob;
 namespace butte::core {
 
 /// Linear limits as a problem of the GLPK library, least first, without a cost yet.
-///
-/// Two neighbouring inequalities that are each other's negative (the edges of a band) become one row with two
-/// bounds: half the rows make a much quicker simplex. Callers go on counting inequalities as they gave them.
 class GlpkProblem {
 public:
   explicit GlpkProblem(const LinearLimits& limits);
@@ -28,27 +25,18 @@ public:
 
   /// Where it stands after a solve.
   Eigen::VectorXd x() const;
-  /// How much the least value would fall for each unit that a limit gives (0: does not hold it).
-  double reliefOfInequality(Eigen::Index inequality) const;
-  double reliefOfEquality(Eigen::Index equality) const; ///< signed
-  double reliefOfBound(Eigen::Index column) const;      ///< negative: the lower bound holds it
+  /// How the least value moves with a row's end (the equalities first, then RowRanges), or with a variable's.
+  Eigen::VectorXd rowPrices() const;
+  Eigen::VectorXd columnPrices() const;
 
 private:
-  struct Row { ///< least <= row . x <= most
-    double least, most;
-  };
-  struct Side { ///< an inequality's place: the upper or the lower edge of a row
-    std::size_t row;
-    bool upper;
-  };
-  void loadMatrix(const LinearLimits& limits, const std::vector<Eigen::Index>& inequalities);
-  void applyBounds(std::size_t row);
+  void loadMatrix(const LinearLimits& limits);
+  void applyEnds(std::size_t row);
   int numberOf(std::size_t row) const { return m_equalities + static_cast<int>(row) + 1; }
 
   glp_prob* m_lp;
   int m_equalities;
-  std::vector<Row> m_rows;
-  std::vector<Side> m_sides; ///< of each inequality
+  RowRanges m_ranges;
 };
 
 } // namespace butte::core

@@ -28,7 +28,7 @@ Obstacles ObstacleSearch::of(Index row, int direction) {
       // Where it stands already it may stay; the hair keeps rounding from closing the door.
       m_most.push_back(std::max(edge.most, reached + 1e-9 / edge.violationPerUnit));
     }
-    m_search.emplace(withBands(m_model, m_most));
+    m_search.emplace(withBands(m_model, m_most), m_x);
   }
   const Index firstEdge = m_model.limits.inequality.rows();
   const auto own = [&](std::size_t e) { return m_model.bands[e].wish == static_cast<std::size_t>(row); };
@@ -83,21 +83,21 @@ void ObstacleSearch::describe(const Holding& holding, Index row, int direction, 
   const auto& limits = m_model.limits;
   const Index caps = limits.inequality.rows(), index = holding.index;
   std::optional<BindingLimit> limit;
-  RowVectorXd equation;
   if (holding.kind == Holding::Bound) {
     limit = limitOfBound(index);
-    equation = RowVectorXd::Unit(m_x.size(), index);
+    if (limit && direction > 0 && m_model.perGram(row, index) > 0 && couldMove(index, direction))
+      limit->carriers = {limit->product};
   } else if (holding.kind == Holding::Equality) {
     limit.emplace().kind = LimitKind::Alkalinity;
-    equation = limits.equality.row(index);
+    limit->carriers = carriersThatMeet(row, direction, limits.equality.row(index));
   } else {
     limit = limitOfInequality(static_cast<std::size_t>(index));
-    equation = index < caps ? limits.inequality.row(index)
-                            : m_model.bands[static_cast<std::size_t>(index - caps)].row;
+    limit->carriers =
+        index < caps
+            ? carriersThatMeet(row, direction, limits.inequality.row(index))
+            : carriersThatMeet(row, direction, m_model.bands[static_cast<std::size_t>(index - caps)].row);
   }
-  if (!limit) return;
-  limit->carriers = carriersThatMeet(row, direction, equation);
-  out.limits.push_back(std::move(*limit));
+  if (limit) out.limits.push_back(std::move(*limit));
 }
 
 BindingLimit ObstacleSearch::limitOfInequality(std::size_t inequality) const {
