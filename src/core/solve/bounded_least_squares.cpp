@@ -13,7 +13,7 @@ enum class Place { AtLower, AtUpper, Free };
 class BoundedFit::Search {
 public:
   Search(const BoundedFit& fit, const Eigen::VectorXd& lower, const Eigen::VectorXd& upper)
-      : m_fit(fit), m_a(fit.m_a), m_b(fit.m_b), m_lower(lower), m_upper(upper), m_x(lower),
+      : m_a(fit.m_a), m_b(fit.m_b), m_lower(lower), m_upper(upper), m_x(lower), m_factor(fit.m_factor),
         m_place(static_cast<std::size_t>(m_a.cols()), Place::AtLower),
         m_barred(static_cast<std::size_t>(m_a.cols()), false) {}
 
@@ -78,15 +78,18 @@ private:
   /// The bound variable whose release lowers the residual fastest; -1 at the optimum.
   Eigen::Index pickEntering() {
     // By A itself, not by A' A: near the optimum the difference is all there is.
-    m_residual.noalias() = m_b - m_a * m_x;
-    m_descent.noalias() = m_a.transpose() * m_residual;
+    m_residual = m_b;
+    for (Eigen::Index j = 0; j < m_x.size(); ++j) {
+      if (m_x[j] != 0) m_residual -= m_x[j] * m_a.col(j); // most stand at zero
+    }
     const double scale = 1e-13 * (m_b.norm() + m_residual.norm());
     Eigen::Index best = -1;
     double bestRate = 0;
     for (Eigen::Index j = 0; j < m_a.cols(); ++j) {
       if (place(j) == Place::Free || m_barred[static_cast<std::size_t>(j)] || m_upper[j] <= m_lower[j])
         continue;
-      const double rate = (place(j) == Place::AtLower ? m_descent[j] : -m_descent[j]) * m_fit.m_scale[j];
+      const double descent = m_a.col(j).dot(m_residual);
+      const double rate = (place(j) == Place::AtLower ? descent : -descent) * m_factor.scale()[j];
       if (rate > scale && rate > bestRate * (1 + 1e-12)) {
         best = j;
         bestRate = rate;
@@ -118,30 +121,14 @@ private:
     return true;
   }
 
-  bool solveFree(Eigen::VectorXd& z) const {
-    const auto k = static_cast<Eigen::Index>(m_free.size());
-    const auto& gram = m_fit.m_gram;
-    std::vector<Eigen::Index> held; // fixed columns off zero
+  /// The best point of the free columns; false where they depend on each other.
+  bool solveFree(Eigen::VectorXd& z) {
+    if (!m_factor.take(m_free)) return false;
+    m_residual = m_b;
     for (Eigen::Index j = 0; j < m_x.size(); ++j) {
-      if (m_place[static_cast<std::size_t>(j)] != Place::Free && m_x[j] != 0) held.push_back(j);
+      if (place(j) != Place::Free && m_x[j] != 0) m_residual -= m_x[j] * m_a.col(j);
     }
-    Eigen::MatrixXd scaled(k, k);
-    Eigen::VectorXd projected(k), scale(k);
-    for (Eigen::Index c = 0; c < k; ++c) {
-      const auto j = m_free[static_cast<std::size_t>(c)];
-      scale[c] = m_fit.m_scale[j];
-      double sum = m_fit.m_against[j];
-      for (const auto h : held)
-        sum -= gram(h, j) * m_x[h];
-      projected[c] = scale[c] * sum;
-      for (Eigen::Index r = 0; r <= c; ++r) // the lower half is all that the factors read
-        scaled(c, r) = scale[r] * gram(m_free[static_cast<std::size_t>(r)], j) * scale[c];
-    }
-    const Eigen::LLT<Eigen::MatrixXd> cholesky(scaled);
-    if (cholesky.info() != Eigen::Success) return false;
-    // With unit columns the smallest pivot is the sine of the angle to the others: below this, dependent.
-    if (cholesky.matrixLLT().diagonal().minCoeff() < 1e-6) return false;
-    z = cholesky.solve(projected).cwiseProduct(scale);
+    z = m_factor.nearest(m_residual);
     return true;
   }
 
@@ -175,26 +162,21 @@ private:
     return alpha >= 1;
   }
 
-  const BoundedFit& m_fit;
   const Eigen::MatrixXd& m_a;
   const Eigen::VectorXd& m_b;
   const Eigen::VectorXd& m_lower;
   const Eigen::VectorXd& m_upper;
-  Eigen::VectorXd m_x, m_residual, m_descent;
+  Eigen::VectorXd m_x, m_residual;
+  ColumnFactor m_factor;
   std::vector<Place> m_place;
   std::vector<bool> m_barred;
   std::vector<Eigen::Index> m_free;
 };
 
-BoundedFit::BoundedFit(const Eigen::MatrixXd& a, const Eigen::VectorXd& b)
-    : m_a(a), m_b(b), m_gram(Eigen::MatrixXd::Zero(a.cols(), a.cols())), m_against(a.transpose() * b),
-      m_scale(a.cols()) {
-  m_gram.selfadjointView<Eigen::Lower>().rankUpdate(a.transpose());
-  m_gram.triangularView<Eigen::StrictlyUpper>() = m_gram.transpose();
-  for (Eigen::Index j = 0; j < a.cols(); ++j) {
-    const double length = std::sqrt(m_gram(j, j));
-    m_scale[j] = length > 0 ? 1 / length : 0;
-  }
+BoundedFit::BoundedFit(const Eigen::MatrixXd& a, const Eigen::VectorXd& b) : m_a(a), m_b(b), m_factor(a) {}
+
+double BoundedFit::residualSquared(const Eigen::VectorXd& x) const {
+  return (m_a * x - m_b).squaredNorm();
 }
 
 Eigen::VectorXd BoundedFit::within(const Eigen::VectorXd& lower, const Eigen::VectorXd& upper) const {

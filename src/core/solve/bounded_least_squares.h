@@ -1,4 +1,6 @@
 #pragma once
+#include "solve/column_factor.h"
+
 #include <Eigen/Dense>
 
 namespace butte::core {
@@ -23,15 +25,13 @@ public:
   /// guess is the answer within bounds that differ little. Without the last orthogonal step.
   Eigen::VectorXd near(const Eigen::VectorXd& guess, const Eigen::VectorXd& lower,
                        const Eigen::VectorXd& upper) const;
-  double residualSquared(const Eigen::VectorXd& x) const { return (m_a * x - m_b).squaredNorm(); }
+  double residualSquared(const Eigen::VectorXd& x) const;
 
 private:
   class Search;
   const Eigen::MatrixXd& m_a;
   const Eigen::VectorXd& m_b;
-  Eigen::MatrixXd m_gram;    ///< A' A
-  Eigen::VectorXd m_against; ///< A' b
-  Eigen::VectorXd m_scale;   ///< 1 / length of each column, 0 for an empty one
+  ColumnFactor m_factor; ///< nothing taken: a search begins with a copy
 };
 
 } // namespace butte::core
