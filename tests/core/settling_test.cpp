@@ -140,13 +140,13 @@ TEST(ActivityModel, BothAtOnceAreTheTwoByThemselves) {
   const ActivityModel model(18);
   for (const double strength : {0.0, 1e-9, 0.01, 1.0, 6.0, 12.0}) {
     for (const int charge : {-3, -2, -1, 0, 1, 2}) {
-      const auto both = model.coefficient(charge, 4.5, 0.1, strength);
+      const auto both = model.at(strength).coefficient(charge, 4.5, 0.1);
       EXPECT_EQ(both.lnGamma, model.lnGamma(charge, 4.5, 0.1, strength));
       EXPECT_EQ(both.slope, model.lnGammaSlope(charge, 4.5, 0.1, strength));
       EXPECT_TRUE(std::isfinite(both.slope));
     }
   }
-  EXPECT_EQ(model.coefficient(2, 4.5, 0.1, 0).lnGamma, 0);
+  EXPECT_EQ(model.at(0).coefficient(2, 4.5, 0.1).lnGamma, 0);
 }
 
 TEST(Settling, SolidsWithHydrateWaterStandAtTheirSolubilityInStrongSolutions) {

@@ -35,21 +35,28 @@ ActivityModel::ActivityModel(double celsius) {
 }
 
 double ActivityModel::lnGamma(int charge, double size, double linear, double strength) const {
-  return coefficient(charge, size, linear, strength).lnGamma;
+  return at(strength).coefficient(charge, size, linear).lnGamma;
 }
 
 double ActivityModel::lnGammaSlope(int charge, double size, double linear, double strength) const {
-  return coefficient(charge, size, linear, strength).slope;
+  return at(strength).coefficient(charge, size, linear).slope;
 }
 
-ActivityModel::Coefficient ActivityModel::coefficient(int charge, double size, double linear,
-                                                      double strength) const {
+ActivityModel::AtStrength::AtStrength(const ActivityModel& model, double strength) {
   const double root = std::sqrt(std::max(strength, 0.0));
-  const double limiting = m_a * charge * charge; // slope by the root in infinite dilution
-  const double share = 1 / (1 + m_b * size * root);
-  return {ln10 * (-limiting * root * share + linear * std::min(strength, linearUpTo)),
-          ln10 * (-limiting * share * share / (2 * std::max(root, smallestRoot)) +
-                  (strength < linearUpTo ? linear : 0))};
+  m_root = ln10 * model.m_a * root;
+  m_perRoot = ln10 * model.m_a / (2 * std::max(root, smallestRoot));
+  m_sizeTerm = model.m_b * root;
+  m_linear = ln10 * std::min(strength, linearUpTo);
+  m_linearSlope = strength < linearUpTo ? ln10 : 0;
+}
+
+ActivityModel::Coefficient ActivityModel::AtStrength::coefficient(int charge, double size,
+                                                                  double linear) const {
+  const double squared = charge * charge;
+  const double share = 1 / (1 + m_sizeTerm * size);
+  return {-squared * m_root * share + linear * m_linear,
+          -squared * m_perRoot * share * share + linear * m_linearSlope};
 }
 
 } // namespace butte::core

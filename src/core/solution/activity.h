@@ -35,8 +35,18 @@ public:
   /// Its derivative by the ionic strength, kg/mol.
   double lnGammaSlope(int charge, double sizeAngstrom, double linearTerm, double ionicStrength) const;
 
-  /// Both at once.
-  Coefficient coefficient(int charge, double sizeAngstrom, double linearTerm, double ionicStrength) const;
+  /// Both at once, for one species after the other at the same ionic strength.
+  class AtStrength {
+  public:
+    AtStrength(const ActivityModel& model, double ionicStrength);
+    Coefficient coefficient(int charge, double sizeAngstrom, double linearTerm) const;
+
+  private:
+    double m_root, m_perRoot; ///< slope by the root, and by the strength, in infinite dilution
+    double m_sizeTerm;        ///< per angstrom
+    double m_linear, m_linearSlope;
+  };
+  AtStrength at(double ionicStrength) const { return {*this, ionicStrength}; }
 
   double a() const { return m_a; } ///< kg^0.5 mol^-0.5, for log10
   double b() const { return m_b; } ///< kg^0.5 mol^-0.5 per angstrom

@@ -94,7 +94,7 @@ Equilibrium MassAction::result() const {
   constexpr auto carbonate = static_cast<std::size_t>(Component::Carbonate);
   if (held.lnCarbonateGas) out.lnActivity[carbonate] = *held.lnCarbonateGas + m_lnWater - 2 * out.lnHydrogen;
   out.molality.assign(m_data.species().size(), 0.0);
-  double hydrogen = 0;
+  double hydrogen = 0, dissolvedCarbonate = 0;
   for (std::size_t i = 0; i < m_set->species().size(); ++i) {
     const double molality = m_molality[static_cast<Eigen::Index>(i)];
     const std::size_t record = m_set->species()[i].record;
@@ -102,11 +102,12 @@ Equilibrium MassAction::result() const {
     const auto& made = m_data.species()[record].made;
     hydrogen += made.hydrogen * molality;
     for (const auto& [component, power] : made.components) {
-      if (component == carbonate) out.carbonateMol += power * molality;
+      if (component == carbonate) dissolvedCarbonate += power * molality;
     }
   }
+  out.carbonateMol = held.lnCarbonateGas ? dissolvedCarbonate : m_totals.of(Component::Carbonate);
   Solutes reached = m_totals;
-  reached.of(Component::Carbonate) = out.carbonateMol;
+  reached.of(Component::Carbonate) = dissolvedCarbonate;
   out.alkalinityEq = held.lnHydrogen ? referenceHydrogen(reached) - hydrogen : m_totals.alkalinityEq;
   out.iterations = m_iterations;
   return out;

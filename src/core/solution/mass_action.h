@@ -85,6 +85,7 @@ private:
   Vector hydrateWater(const std::vector<std::size_t>& present) const;
   Step coupledStep(const Linear& at, const Kkt& kkt, const std::vector<std::size_t>& present,
                    const Vector& gaps) const;
+  bool isLast(const Step& step) const;
   double stepLength(const Linear& at, const Vector& step, bool damped);
   bool newtonAt(const std::vector<std::size_t>& present, bool coupled, int most);
   bool settleNested(const std::vector<std::size_t>& present);

@@ -11,6 +11,7 @@ namespace {
 constexpr double closedTo = 1e-11;      // relative balance error that ends the iteration
 constexpr double solidClosedTo = 1e-11; // in ln of a solid's saturation
 constexpr double longestStep = 4.0;     // in ln activity
+constexpr double lastStep = 1e-6;       // in ln: what a step so short leaves open is its square
 constexpr double leastSlope = 0.05;     // of the ionic strength's own equation, and of the water's
 constexpr double waterPerSolute =
     0.017; // fall of the water's activity per mol/kg (PHREEQC's rule, from memory)
@@ -66,10 +67,10 @@ private:
 };
 
 void MassAction::updateGammas() {
+  const auto at = m_activity.at(m_strength);
   const auto& kinds = m_set->kinds();
   for (std::size_t k = 0; k < kinds.size(); ++k)
-    m_coefficients[k] =
-        m_activity.coefficient(kinds[k].charge, kinds[k].sizeAngstrom, kinds[k].linearTerm, m_strength);
+    m_coefficients[k] = at.coefficient(kinds[k].charge, kinds[k].sizeAngstrom, kinds[k].linearTerm);
 }
 
 void MassAction::updateMolalities(const Vector& x) {
@@ -105,17 +106,18 @@ double MassAction::waterFound(double solutesMol) const {
 /// water.
 MassAction::Linear MassAction::linearise() const {
   Linear out;
-  out.j.setZero();
+  out.j.topRows(m_n).setZero();
   // Of each unknown, over the species that it is part of: the molality, what it moves with the ionic
   // strength, what it adds to it, and what it moves with the water. Side by side, so that they are added up
   // together.
   using Sums = std::array<double, 4>;
   std::array<Sums, mostUnknowns> sums{};
-  double strength = m_inertStrength, solutes = m_inertMol, grossHydrogen = 0;
-  const int hydrogen = m_set->hydrogenUnknown();
-  Eigen::Index i = 0;
+  double strength = m_inertStrength, solutes = m_inertMol;
+  const double* molalities = m_molality.data();
+  double* const j = out.j.data();
+  const auto* pair = m_set->pairs().data();
   for (const auto& s : m_set->species()) {
-    const double molality = m_molality[i++];
+    const double molality = *molalities++;
     const double toStrength = s.halfSquaredCharge * molality;
     const double bySlope = molality * m_coefficients[s.kind].slope;
     const double byWater = molality * s.water;
@@ -127,16 +129,13 @@ MassAction::Linear MassAction::linearise() const {
     out.solutes.byWater += byWater;
     const Sums each{molality, -bySlope, toStrength, byWater};
     for (int t = 0; t < s.termCount; ++t) {
-      const auto [u, power] = s.terms[static_cast<std::size_t>(t)];
-      auto& sum = sums[static_cast<std::size_t>(u)];
+      const auto& term = s.terms[static_cast<std::size_t>(t)];
+      auto& sum = sums[static_cast<std::size_t>(term.unknown)];
       for (std::size_t k = 0; k < each.size(); ++k)
-        sum[k] += power * each[k];
-      for (int v = 0; v <= t; ++v) { // the terms stand in the order of the unknowns
-        const auto& b = s.terms[static_cast<std::size_t>(v)];
-        out.j(u, b.unknown) += power * molality * b.power;
-      }
-      if (u == hydrogen) grossHydrogen += std::abs(power * molality);
+        sum[k] += term.power * each[k];
     }
+    for (const auto* const end = pair + s.pairCount; pair != end; ++pair)
+      j[pair->place] += pair->product * molality;
   }
   for (auto* row : {&out.solutes.byUnknown, &out.byStrength, &out.strength.byUnknown, &out.byWater})
     row->resize(m_n);
@@ -149,7 +148,11 @@ MassAction::Linear MassAction::linearise() const {
   }
   out.balance = out.solutes.byUnknown - m_target;
   out.gross = out.solutes.byUnknown; // only hydrogen is taken as well as given
-  if (hydrogen >= 0) out.gross[hydrogen] = grossHydrogen;
+  if (const int hydrogen = m_set->hydrogenUnknown(); hydrogen >= 0) {
+    out.gross[hydrogen] = 0;
+    for (const auto& use : m_set->hydrogenUses())
+      out.gross[hydrogen] += use.power * m_molality[static_cast<Eigen::Index>(use.species)];
+  }
   out.strengthGap = m_strength - strength;
   out.waterGap = m_lnWater - waterFound(solutes);
   const double water = 1 - waterPerSolute * solutes;
@@ -246,8 +249,20 @@ bool MassAction::newtonAt(const std::vector<std::size_t>& present, bool coupled,
     m_strength += part * step.strength;
     m_lnWater += part * step.lnWater;
     m_amounts.assign(step.amounts.begin(), step.amounts.end());
+    if (coupled && isLast(step)) {
+      updateGammas();
+      updateMolalities(m_x);
+      return true;
+    }
   }
   return false;
+}
+
+/// So short that no look at what it left is needed.
+bool MassAction::isLast(const Step& step) const {
+  const double longest = m_n > 0 ? step.x.cwiseAbs().maxCoeff() : 0;
+  return longest < lastStep && std::abs(step.strength) < lastStep * m_strength &&
+         std::abs(step.lnWater) < lastStep;
 }
 
 /// How much of a step is taken; with `damped`, so much that the convex potential falls.

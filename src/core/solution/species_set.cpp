@@ -1,5 +1,6 @@
 #include "solution/species_set.h"
 
+#include <algorithm>
 #include <cassert>
 #include <cmath>
 #include <limits>
@@ -13,8 +14,12 @@ constexpr std::size_t mostKept = 64;
 
 struct Kept {
   ComponentSet there;
+  std::optional<double> lnCarbonateGas;
   double celsius;
   std::shared_ptr<const SpeciesSet> set;
+  bool operator==(const Kept& o) const {
+    return there == o.there && lnCarbonateGas == o.lnCarbonateGas && celsius == o.celsius;
+  }
 };
 
 } // namespace
@@ -33,23 +38,21 @@ SpeciesSet::SpeciesSet(ComponentSet there, const HeldActivities& held, Temperatu
 
 std::shared_ptr<const SpeciesSet> SpeciesSet::of(ComponentSet there, const HeldActivities& held,
                                                  Temperature temperature) {
-  if (held.lnHydrogen || held.lnCarbonateGas)
-    return std::make_shared<const SpeciesSet>(there, held, temperature);
+  // A search for a pH holds another one each time.
+  if (held.lnHydrogen) return std::make_shared<const SpeciesSet>(there, held, temperature);
   // A function of its arguments alone; kept, since a keystroke asks for the sets of the last one.
   thread_local std::vector<Kept> kept;
   thread_local std::size_t oldest = 0;
-  const double celsius = temperature.celsius();
-  for (const auto& k : kept) {
-    if (k.there == there && k.celsius == celsius) return k.set;
-  }
-  auto set = std::make_shared<const SpeciesSet>(there, held, temperature);
+  Kept wanted{there, held.lnCarbonateGas, temperature.celsius(), nullptr};
+  if (const auto it = std::find(kept.begin(), kept.end(), wanted); it != kept.end()) return it->set;
+  wanted.set = std::make_shared<const SpeciesSet>(there, held, temperature);
   if (kept.size() < mostKept) {
-    kept.push_back({there, celsius, set});
+    kept.push_back(wanted);
   } else {
-    kept[oldest] = {there, celsius, set};
+    kept[oldest] = wanted;
     oldest = (oldest + 1) % mostKept;
   }
-  return set;
+  return wanted.set;
 }
 
 SpeciesSet::Reduced SpeciesSet::reduce(const Stoichiometry& made) const {
@@ -90,6 +93,7 @@ void SpeciesSet::addSpecies(Temperature temperature) {
              "a species of more parts than Active holds");
       a.terms[static_cast<std::size_t>(a.termCount++)] = {u, row[u]};
     }
+    addPairs(a);
     a.halfSquaredCharge = 0.5 * record.charge * record.charge;
     auto& kind = kindHere[record.activityKind];
     if (kind == kindHere.size()) {
@@ -98,6 +102,19 @@ void SpeciesSet::addSpecies(Temperature temperature) {
     }
     a.kind = kind;
     m_species.push_back(a);
+  }
+}
+
+void SpeciesSet::addPairs(Active& species) {
+  const auto own = static_cast<std::size_t>(species.termCount);
+  for (std::size_t t = 0; t < own; ++t) {
+    const auto& [row, power] = species.terms[t];
+    for (std::size_t v = 0; v <= t; ++v) { // the terms stand in the order of the unknowns
+      const auto& other = species.terms[v];
+      m_pairs.push_back({static_cast<std::size_t>(row * mostUnknowns + other.unknown), power * other.power});
+      ++species.pairCount;
+    }
+    if (row == m_hydrogenUnknown) m_hydrogenUses.push_back({m_species.size(), std::abs(power)});
   }
 }
 

@@ -38,8 +38,19 @@ public:
     double water;
     std::array<Term, 4> terms; ///< in the order of the unknowns
     int termCount = 0;
+    int pairCount = 0; ///< of pairs(), in the order of the species
     double halfSquaredCharge = 0;
     std::size_t kind = 0; ///< index into kinds()
+  };
+  /// Two terms of one species, or a term with itself: its place below the diagonal of a matrix of
+  /// mostUnknowns columns by rows, and the product of the powers.
+  struct Pair {
+    std::size_t place;
+    double product;
+  };
+  struct HydrogenUse {
+    std::size_t species; ///< index into species()
+    double power;        ///< without its sign
   };
   /// A species made of one component alone, or of water, with or without hydrogen.
   struct OwnForm {
@@ -56,7 +67,7 @@ public:
 
   SpeciesSet(ComponentSet there, const HeldActivities& held, Temperature temperature);
 
-  /// The set for these components. Where nothing is held it is kept for the next solution like it.
+  /// The set for these components. Where no pH is held it is kept for the next solution like it.
   static std::shared_ptr<const SpeciesSet> of(ComponentSet there, const HeldActivities& held,
                                               Temperature temperature);
 
@@ -66,6 +77,9 @@ public:
   /// -1 where it is held.
   int hydrogenUnknown() const { return m_hydrogenUnknown; }
   const std::vector<Active>& species() const { return m_species; }
+  const std::vector<Pair>& pairs() const { return m_pairs; }
+  /// The species that take up hydrogen or give it off; none where it is held.
+  const std::vector<HydrogenUse>& hydrogenUses() const { return m_hydrogenUses; }
   const std::vector<ActivityKind>& kinds() const { return m_kinds; } ///< those of the species here
   const std::vector<OwnForm>& ownForms() const { return m_ownForms; }
   const HeldActivities& held() const { return m_held; }
@@ -74,6 +88,7 @@ public:
 
 private:
   void addSpecies(Temperature temperature);
+  void addPairs(Active& species);
   void findOwnForms();
 
   HeldActivities m_held;
@@ -82,6 +97,8 @@ private:
   int m_hydrogenUnknown = -1;
   int m_unknowns = 0;
   std::vector<Active> m_species;
+  std::vector<Pair> m_pairs;
+  std::vector<HydrogenUse> m_hydrogenUses;
   std::vector<ActivityKind> m_kinds;
   std::vector<OwnForm> m_ownForms;
 };

@@ -15,14 +15,29 @@ bool isAcidOrAlkaline(const Concentrate& c) {
   return std::abs(c.perKgWater().alkalinityEq) > movesPh;
 }
 
+/// Indices into EquilibriumData::solids() of those that form within hours.
+const std::vector<std::size_t>& soonForming() {
+  static const std::vector<std::size_t> found = [] {
+    std::vector<std::size_t> out;
+    const auto& solids = EquilibriumData::instance().solids();
+    for (std::size_t i = 0; i < solids.size(); ++i) {
+      if (formsSoon(solids[i].formsWithin)) out.push_back(i);
+    }
+    return out;
+  }();
+  return found;
+}
+
 /// Solids that could only come of the two together: for want of an ion in each, or since one moves the
 /// other's pH.
-std::vector<std::size_t> candidates(const Concentrate& a, const Concentrate& b, const Concentrate& both) {
+std::vector<std::size_t> candidates(const Concentrate& a, const Concentrate& b) {
   std::vector<std::size_t> out;
   const auto& solids = EquilibriumData::instance().solids();
   const bool phMoves = isAcidOrAlkaline(a) || isAcidOrAlkaline(b);
-  for (std::size_t i = 0; i < solids.size(); ++i) {
-    if (!formsSoon(solids[i].formsWithin) || !both.holdsIonsOf(i)) continue;
+  const auto both = a.components() | b.components();
+  for (const auto i : soonForming()) {
+    const auto& parts = solids[i].parts;
+    if ((parts & ~both).any()) continue;
     if (phMoves || (!a.holdsIonsOf(i) && !b.holdsIonsOf(i))) out.push_back(i);
   }
   return out;
@@ -72,10 +87,11 @@ std::optional<double> Concentrate::saturationIndex(std::size_t solid) const {
 }
 
 std::optional<Meeting> meetingOf(const Concentrate& a, const Concentrate& b) {
+  auto solids = candidates(a, b);
+  if (solids.empty()) return std::nullopt;
   Solutes sum = a.perKgWater();
   sum.addScaled(b.perKgWater(), 1);
   const Concentrate both(sum, a.temperature());
-  auto solids = candidates(a, b, both);
   while (const auto worst = worstOf(both, solids)) {
     if (!drops(a, *worst) && !drops(b, *worst)) return meetingAt(both, *worst);
     std::erase(solids, *worst); // one of them drops it without the other's help
@@ -84,12 +100,7 @@ std::optional<Meeting> meetingOf(const Concentrate& a, const Concentrate& b) {
 }
 
 std::optional<Meeting> meetingWithin(const Concentrate& a) {
-  std::vector<std::size_t> solids;
-  const auto& all = EquilibriumData::instance().solids();
-  for (std::size_t i = 0; i < all.size(); ++i) {
-    if (formsSoon(all[i].formsWithin)) solids.push_back(i);
-  }
-  const auto worst = worstOf(a, solids);
+  const auto worst = worstOf(a, soonForming());
   return worst ? std::optional(meetingAt(a, *worst)) : std::nullopt;
 }
 

@@ -20,6 +20,7 @@ public:
 
   const Solutes& perKgWater() const { return m_perKgWater; }
   Temperature temperature() const { return m_temperature; }
+  const ComponentSet& components() const { return m_there; }
   /// True when all ions of this solid (index into EquilibriumData::solids()) are there.
   bool holdsIonsOf(std::size_t solid) const;
   /// log10 of ion product over solubility product; nothing where an ion is missing or the chemistry knows no

@@ -16,7 +16,8 @@ constexpr double leastWaterKgPerLitre = 0.1; // denser than any concentrate: kee
 ShelfMeetings::ShelfMeetings(const std::vector<ShelfProduct>& shelf, const std::vector<Concentration>& feed,
                              const StockPlan& plan)
     : m_shelf(shelf), m_feed(feed), m_temperature(plan.temperature),
-      m_factor(std::max(plan.factor, leastReferenceFactor)), m_concentrates(shelf.size()) {}
+      m_factor(std::max(plan.factor, leastReferenceFactor)), m_concentrates(shelf.size()),
+      m_asked(shelf.size() * shelf.size()) {}
 
 /// What a product would be in a concentrate at the reference strength.
 const Concentrate& ShelfMeetings::concentrate(std::size_t product) {
@@ -33,13 +34,18 @@ bool ShelfMeetings::takesPart(std::size_t product) const {
   return m_feed[product] > Concentration{} && !isAcidOrBase(m_shelf[product]);
 }
 
-const std::optional<Meeting>& ShelfMeetings::between(std::size_t a, std::size_t b) {
-  static const std::optional<Meeting> never;
-  if (!takesPart(a) || !takesPart(b)) return never;
-  const std::pair<std::size_t, std::size_t> pair = std::minmax(a, b);
-  const auto [it, isNew] = m_asked.try_emplace(pair);
-  if (isNew) it->second = meetingOf(concentrate(pair.first), concentrate(pair.second));
-  return it->second;
+const Meeting* ShelfMeetings::between(std::size_t a, std::size_t b) {
+  if (!takesPart(a) || !takesPart(b)) return nullptr;
+  const auto [first, second] = std::minmax(a, b);
+  int& asked = m_asked[first * m_shelf.size() + second];
+  if (asked == 0) {
+    asked = -1;
+    if (auto meeting = meetingOf(concentrate(first), concentrate(second))) {
+      m_found.push_back(*std::move(meeting));
+      asked = static_cast<int>(m_found.size());
+    }
+  }
+  return asked > 0 ? &m_found[static_cast<std::size_t>(asked - 1)] : nullptr;
 }
 
 std::optional<Meeting> ShelfMeetings::within(std::size_t product) {

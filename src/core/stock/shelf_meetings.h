@@ -2,9 +2,8 @@
 #include "stock/meeting.h"
 #include "stock/stock.h"
 
-#include <map>
+#include <deque>
 #include <optional>
-#include <utility>
 #include <vector>
 
 namespace butte::core {
@@ -20,8 +19,8 @@ public:
   ShelfMeetings(const std::vector<ShelfProduct>& shelf, const std::vector<Concentration>& feed,
                 const StockPlan& plan);
 
-  /// What falls when the two meet; nothing where they may stand together.
-  const std::optional<Meeting>& between(std::size_t a, std::size_t b);
+  /// What falls when the two meet; null where they may stand together.
+  const Meeting* between(std::size_t a, std::size_t b);
   /// The same for what a product brings all by itself.
   std::optional<Meeting> within(std::size_t product);
 
@@ -34,7 +33,8 @@ private:
   Temperature m_temperature;
   double m_factor;
   std::vector<std::optional<Concentrate>> m_concentrates;
-  std::map<std::pair<std::size_t, std::size_t>, std::optional<Meeting>> m_asked;
+  std::vector<int> m_asked; ///< by both indices: 0 not asked, -1 nothing, else one more than in m_found
+  std::deque<Meeting> m_found;
 };
 
 } // namespace butte::core

@@ -65,18 +65,19 @@ bool sameAtoms(const ChemicalFormula& a, const ChemicalFormula& b, bool ignoreHy
     return f.molarMassGPerMol - (ignoreHydrateWater ? f.hydrateWaterCount * waterGPerMol : 0);
   };
   if (std::abs(mass(a) - mass(b)) > 1e-6) return false; // spares most comparisons
-  const auto count = [&](const ChemicalFormula& f, const std::string& symbol) {
-    double n = f.count(symbol);
-    if (ignoreHydrateWater && symbol == "H") n -= 2 * f.hydrateWaterCount;
-    if (ignoreHydrateWater && symbol == "O") n -= f.hydrateWaterCount;
-    return n;
+  const auto count = [&](const ChemicalFormula& f, const std::pair<const std::string, double>& atom) {
+    if (!ignoreHydrateWater) return atom.second;
+    const double perWater = atom.first == "H" ? 2 : atom.first == "O" ? 1 : 0;
+    return atom.second - perWater * f.hydrateWaterCount;
   };
-  const auto covers = [&](const ChemicalFormula& x, const ChemicalFormula& y) {
-    return std::all_of(x.atoms.begin(), x.atoms.end(), [&](const auto& atom) {
-      return std::abs(count(x, atom.first) - count(y, atom.first)) < 1e-9;
-    });
-  };
-  return covers(a, b) && covers(b, a);
+  // Both lists stand in the order of the symbols: side by side, what one lacks counts as none of it.
+  auto x = a.atoms.begin(), y = b.atoms.begin();
+  while (x != a.atoms.end() || y != b.atoms.end()) {
+    const int order = x == a.atoms.end() ? 1 : y == b.atoms.end() ? -1 : x->first.compare(y->first);
+    const double left = order <= 0 ? count(a, *x++) : 0, right = order >= 0 ? count(b, *y++) : 0;
+    if (std::abs(left - right) >= 1e-9) return false;
+  }
+  return true;
 }
 
 } // namespace

@@ -141,11 +141,19 @@ private:
     return false;
   }
 
+  /// Of what stands in the tanks for salts or is still to be placed there: what has a tank of its own meets
+  /// nothing.
   bool meetsSomething(std::size_t j) const {
     for (std::size_t k = 0; k < m_shelf.size(); ++k) {
-      if (k != j && m_meetings.between(j, k)) return true;
+      if (k != j && sharesSaltTanks(k) && m_meetings.between(j, k)) return true;
     }
     return false;
+  }
+
+  bool sharesSaltTanks(std::size_t k) const {
+    const auto& salts = tanks(TankUse::Salts);
+    return m_open[k] ||
+           std::any_of(salts.begin(), salts.end(), [&](std::size_t t) { return m_shares[k][t] > 0; });
   }
 
   double calcium(std::size_t j) const {

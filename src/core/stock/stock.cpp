@@ -148,7 +148,7 @@ private:
   void namePairs(TankContent& content) {
     for (auto a = content.items.begin(); a != content.items.end(); ++a) {
       for (auto b = std::next(a); b != content.items.end(); ++b) {
-        if (const auto& meeting = m_meetings.between(a->product, b->product))
+        if (const auto* meeting = m_meetings.between(a->product, b->product))
           content.meetings.push_back({a->product, b->product, meeting->solid});
       }
     }
