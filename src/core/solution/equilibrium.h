@@ -4,6 +4,7 @@
 #include "solution/solutes.h"
 #include "units/quantity.h"
 
+#include <array>
 #include <optional>
 #include <vector>
 
@@ -33,12 +34,12 @@ struct Equilibrium {
   double ph = 7;
   double ionicStrength = 0; ///< mol/kg
   double waterActivity = 1;
-  std::vector<double> molality;   ///< parallel to EquilibriumData::species()
-  std::vector<double> lnActivity; ///< of the components; minus infinity where there is none
-  double lnHydrogen = 0;          ///< ln of the activity of H+
-  double alkalinityEq = 0;        ///< per kg: that given, or with a held pH that found
-  double carbonateMol = 0;        ///< per kg: that given, or with an open gas that found
-  std::vector<double> solidMol;   ///< per kg, parallel to the conditions' solids; 0 where none falls
+  std::vector<double> molality;                    ///< parallel to EquilibriumData::species()
+  std::array<double, componentCount> lnActivity{}; ///< minus infinity where there is no such component
+  double lnHydrogen = 0;                           ///< ln of the activity of H+
+  double alkalinityEq = 0;                         ///< per kg: that given, or with a held pH that found
+  double carbonateMol = 0;                         ///< per kg: that given, or with an open gas that found
+  std::vector<double> solidMol; ///< per kg, parallel to the conditions' solids; 0 where none falls
   int iterations = 0;
 
   /// ln of the ion product over the components and water; minus infinity where a component is missing.

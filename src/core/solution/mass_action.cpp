@@ -87,7 +87,7 @@ Equilibrium MassAction::result() const {
   out.ph = -out.lnHydrogen / ln10;
   out.ionicStrength = m_strength;
   out.waterActivity = std::exp(m_lnWater);
-  out.lnActivity.assign(componentCount, -std::numeric_limits<double>::infinity());
+  out.lnActivity.fill(-std::numeric_limits<double>::infinity());
   for (std::size_t i = 0; i < componentCount; ++i) {
     if (const int unknown = m_set->unknownOf(i); unknown >= 0) out.lnActivity[i] = m_x[unknown];
   }

@@ -56,39 +56,7 @@ public:
   }
 
   /// Three right sides side by side.
-  std::array<Vector, 3> solve(const std::array<const Vector*, 3>& b) const {
-    using Lane = std::array<double, 4>; // the fourth stays empty: two pairs of doubles
-    std::array<Lane, N> x;
-    const auto take = [](Lane& from, double factor, const Lane& what) {
-      for (std::size_t c = 0; c < from.size(); ++c)
-        from[c] -= factor * what[c];
-    };
-    const auto scale = [](Lane& lane, double factor) {
-      for (auto& v : lane)
-        v *= factor;
-    };
-    for (int i = 0; i < m_size; ++i) {
-      Lane sum{(*b[0])[i], (*b[1])[i], (*b[2])[i], 0};
-      scale(sum, m_scale[at(i)]);
-      for (int k = 0; k < i; ++k)
-        take(sum, row(i)[k], x[at(k)]);
-      scale(sum, m_inverse[at(i)]);
-      x[at(i)] = sum;
-    }
-    for (int i = m_size - 1; i >= 0; --i) {
-      Lane& own = x[at(i)];
-      scale(own, m_inverse[at(i)]);
-      for (int k = 0; k < i; ++k)
-        take(x[at(k)], row(i)[k], own);
-      scale(own, m_scale[at(i)]);
-    }
-    std::array<Vector, 3> out{Vector(m_size), Vector(m_size), Vector(m_size)};
-    for (int i = 0; i < m_size; ++i) {
-      for (std::size_t c = 0; c < out.size(); ++c)
-        out[c][i] = x[at(i)][c];
-    }
-    return out;
-  }
+  std::array<Vector, 3> solve(const std::array<const Vector*, 3>& b) const;
 
 private:
   static constexpr double smallestDiagonal = 1e-290;
@@ -104,5 +72,40 @@ private:
   std::array<double, N> m_inverse; ///< of the factor's diagonal
   std::array<double, static_cast<std::size_t>(N) * N> m_factor;
 };
+
+template <int N>
+auto ScaledCholesky<N>::solve(const std::array<const Vector*, 3>& b) const -> std::array<Vector, 3> {
+  using Lane = std::array<double, 4>; // the fourth stays empty: two pairs of doubles
+  std::array<Lane, N> x;
+  const auto take = [](Lane& from, double factor, const Lane& what) {
+    for (std::size_t c = 0; c < from.size(); ++c)
+      from[c] -= factor * what[c];
+  };
+  const auto scale = [](Lane& lane, double factor) {
+    for (auto& v : lane)
+      v *= factor;
+  };
+  for (int i = 0; i < m_size; ++i) {
+    Lane sum{(*b[0])[i], (*b[1])[i], (*b[2])[i], 0};
+    scale(sum, m_scale[at(i)]);
+    for (int k = 0; k < i; ++k)
+      take(sum, row(i)[k], x[at(k)]);
+    scale(sum, m_inverse[at(i)]);
+    x[at(i)] = sum;
+  }
+  for (int i = m_size - 1; i >= 0; --i) {
+    Lane& own = x[at(i)];
+    scale(own, m_inverse[at(i)]);
+    for (int k = 0; k < i; ++k)
+      take(x[at(k)], row(i)[k], own);
+    scale(own, m_scale[at(i)]);
+  }
+  std::array<Vector, 3> out{Vector(m_size), Vector(m_size), Vector(m_size)};
+  for (int i = 0; i < m_size; ++i) {
+    for (std::size_t c = 0; c < out.size(); ++c)
+      out[c][i] = x[at(i)][c];
+  }
+  return out;
+}
 
 } // namespace butte::core

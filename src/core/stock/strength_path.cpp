@@ -112,8 +112,8 @@ std::optional<Equilibrium> StrengthPath::expected(double lnMultiple, const Solut
       std::min(1.0, std::exp(mean([](const Equilibrium& e) { return std::log(e.waterActivity); })));
   for (std::size_t c = 0; c < componentCount; ++c) {
     const bool there = std::isfinite(near[0]->settled.lnActivity[c]);
-    out.lnActivity.push_back(there ? mean([&](const Equilibrium& e) { return e.lnActivity[c]; })
-                                   : near[0]->settled.lnActivity[c]);
+    out.lnActivity[c] =
+        there ? mean([&](const Equilibrium& e) { return e.lnActivity[c]; }) : near[0]->settled.lnActivity[c];
   }
   return out;
 }
