@@ -51,6 +51,10 @@ Obstacles ObstacleSearch::of(Index row, int direction) {
 }
 
 void ObstacleSearch::collect(Index row, int direction, Obstacles& out) {
+  m_movers.clear();
+  for (Index j = 0; j < m_x.size(); ++j) {
+    if (m_model.perGram(row, j) > 0 && couldMove(j, direction)) m_movers.push_back(j);
+  }
   std::vector<Holding> found;
   const double own = 1 / m_model.fitWeight[row];
   const auto& limits = m_model.limits;
@@ -71,31 +75,27 @@ void ObstacleSearch::collect(Index row, int direction, Obstacles& out) {
   std::stable_sort(found.begin(), found.end(),
                    [](const Holding& a, const Holding& b) { return a.effect > b.effect; });
   for (const auto& holding : found)
-    describe(holding, row, direction, out);
+    describe(holding, direction, out);
   if (out.limits.empty()) return;
-  std::size_t movers = 0;
-  for (Index j = 0; j < m_x.size(); ++j)
-    movers += m_model.perGram(row, j) > 0 && couldMove(j, direction);
-  out.everyCarrier = movers > 0 && out.limits.front().carriers.size() == movers;
+  out.everyCarrier = !m_movers.empty() && out.limits.front().carriers.size() == m_movers.size();
 }
 
-void ObstacleSearch::describe(const Holding& holding, Index row, int direction, Obstacles& out) const {
+void ObstacleSearch::describe(const Holding& holding, int direction, Obstacles& out) const {
   const auto& limits = m_model.limits;
   const Index caps = limits.inequality.rows(), index = holding.index;
   std::optional<BindingLimit> limit;
   if (holding.kind == Holding::Bound) {
     limit = limitOfBound(index);
-    if (limit && direction > 0 && m_model.perGram(row, index) > 0 && couldMove(index, direction))
-      limit->carriers = {limit->product};
+    const bool moves = std::find(m_movers.begin(), m_movers.end(), index) != m_movers.end();
+    if (limit && direction > 0 && moves) limit->carriers = {limit->product};
   } else if (holding.kind == Holding::Equality) {
     limit.emplace().kind = LimitKind::Alkalinity;
-    limit->carriers = carriersThatMeet(row, direction, limits.equality.row(index));
+    limit->carriers = carriersThatMeet(direction, limits.equality.row(index));
   } else {
     limit = limitOfInequality(static_cast<std::size_t>(index));
     limit->carriers =
-        index < caps
-            ? carriersThatMeet(row, direction, limits.inequality.row(index))
-            : carriersThatMeet(row, direction, m_model.bands[static_cast<std::size_t>(index - caps)].row);
+        index < caps ? carriersThatMeet(direction, limits.inequality.row(index))
+                     : carriersThatMeet(direction, m_model.bands[static_cast<std::size_t>(index - caps)].row);
   }
   if (limit) out.limits.push_back(std::move(*limit));
 }
@@ -149,12 +149,10 @@ bool ObstacleSearch::couldMove(Index column, int direction) const {
   return direction > 0 ? m_x[column] < limits.upper[column] : m_x[column] > limits.lower[column];
 }
 
-std::vector<std::string> ObstacleSearch::carriersThatMeet(Index row, int direction,
-                                                          const RowVectorXd& limit) const {
+std::vector<std::string> ObstacleSearch::carriersThatMeet(int direction, const RowVectorXd& limit) const {
   std::vector<std::string> ids;
-  for (Index j = 0; j < m_x.size(); ++j) {
-    if (m_model.perGram(row, j) > 0 && couldMove(j, direction) && direction * limit[j] > 0)
-      ids.push_back(m_request.shelf[static_cast<std::size_t>(j)].id);
+  for (const auto j : m_movers) {
+    if (direction * limit[j] > 0) ids.push_back(m_request.shelf[static_cast<std::size_t>(j)].id);
   }
   return ids;
 }

@@ -31,12 +31,11 @@ private:
     double effect;
   };
   void collect(Eigen::Index row, int direction, Obstacles& out);
-  void describe(const Holding& holding, Eigen::Index row, int direction, Obstacles& out) const;
+  void describe(const Holding& holding, int direction, Obstacles& out) const;
   void describeEdge(std::size_t edge, BindingLimit& limit) const;
   BindingLimit limitOfInequality(std::size_t inequality) const;
   std::optional<BindingLimit> limitOfBound(Eigen::Index column) const;
-  std::vector<std::string> carriersThatMeet(Eigen::Index row, int direction,
-                                            const Eigen::RowVectorXd& limit) const;
+  std::vector<std::string> carriersThatMeet(int direction, const Eigen::RowVectorXd& limit) const;
   bool couldMove(Eigen::Index column, int direction) const;
 
   const SolveRequest& m_request;
@@ -44,6 +43,7 @@ private:
   const Eigen::VectorXd& m_x;
   std::optional<LimitSearch> m_search; ///< made when it is first needed
   std::vector<double> m_most;          ///< of each band edge
+  std::vector<Eigen::Index> m_movers;  ///< products that carry the element asked for and could move it
 };
 
 } // namespace butte::core
