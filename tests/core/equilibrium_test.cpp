@@ -224,6 +224,35 @@ TEST(Equilibrium, TheStartNeverChangesTheAnswer) {
   }
 }
 
+TEST(Equilibrium, WhatFellAsACarbonateIsStillOfTheGivenCarbonate) {
+  Solutes s;
+  s.of(C::Ca) = 0.004;
+  s.of(C::Carbonate) = 0.006;
+  s.of(C::Cl) = 0.002;
+  s.alkalinityEq = 0.006;
+  const auto& data = EquilibriumData::instance();
+  EquilibriumConditions conditions;
+  const auto calcite = *data.solidIndex("calcite");
+  conditions.solids = {
+      {data.solids()[calcite].dissolved, data.at(conditions.temperature).lnSolubility[calcite]}};
+  const auto fallen = equilibrate(s, conditions);
+  ASSERT_TRUE(fallen);
+  EXPECT_GT(fallen->solidMol[0], 0.0005);
+  EXPECT_EQ(fallen->carbonateMol, 0.006);
+  double dissolved = 0;
+  for (std::size_t i = 0; i < data.species().size(); ++i) {
+    for (const auto& [component, count] : data.species()[i].made.components)
+      dissolved += component == static_cast<std::size_t>(C::Carbonate) ? count * fallen->molality[i] : 0;
+  }
+  EXPECT_NEAR(dissolved + fallen->solidMol[0], 0.006, 1e-12);
+  // From where it settled it settles there again.
+  auto again = conditions;
+  again.start = &*fallen;
+  const auto same = equilibrate(s, again);
+  ASSERT_TRUE(same);
+  EXPECT_NEAR(same->solidMol[0], fallen->solidMol[0], 1e-11);
+}
+
 TEST(Equilibrium, AHeldPhTellsTheAlkalinityThatWouldMakeIt) {
   const auto water = make({{C::Ca, 2e-3}, {C::Carbonate, 4e-3}}, 3.5e-3);
   const double ph = equilibrate(water, at(20))->ph;

@@ -119,6 +119,26 @@ TEST(Split, SilicateAndCalciumChlorideStandAlone) {
   EXPECT_THAT(recipe.idsIn(none, 0), ElementsAre("Ca(NO3)2·4H2O", "CaCl2·2H2O"));
 }
 
+TEST(Split, WhatHasATankOfItsOwnMovesNothingElse) {
+  // Magnesium nitrate would drop its hydroxide into silicate, which never stands beside it.
+  Recipe recipe{{"Ca(NO3)2·4H2O", 0.6}, {"Mg(NO3)2·6H2O", 0.4}, {"K2SO4", 0.3}, {"K2O·3.28SiO2", 0.1}};
+  const auto plan = planOf({tank("A"), tank("B"), tank("S", TankUse::Alone)});
+  std::vector<Concentration> feed;
+  for (const auto& grams : recipe.grams)
+    feed.push_back(grams / Volume::fromLitres(1));
+  ASSERT_TRUE(ShelfMeetings(recipe.shelf, feed, plan).between(1, 3));
+  const auto with = recipe.in(plan);
+  recipe.grams[3] = Mass{};
+  const auto without = recipe.in(plan);
+  for (std::size_t t = 0; t < 2; ++t) {
+    ASSERT_EQ(recipe.idsIn(with, t), recipe.idsIn(without, t)) << t;
+    for (std::size_t i = 0; i < with.tanks[t].items.size(); ++i)
+      EXPECT_EQ(with.tanks[t].items[i].mass, without.tanks[t].items[i].mass) << t;
+  }
+  // So it levels the two tanks.
+  EXPECT_NEAR(with.tanks[0].total().grams(), with.tanks[1].total().grams(), 1e-6);
+}
+
 TEST(Split, WhatMeetsBothSidesGoesIntoAThirdTank) {
   // Ammonium hydrogen phosphate and magnesium sulfate would drop struvite; both meet calcium too.
   const Recipe recipe{{"Ca(NO3)2·4H2O", 0.9}, {"MgSO4·7H2O", 0.5}, {"(NH4)2HPO4", 0.2}};
