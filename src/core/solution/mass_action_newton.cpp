@@ -11,7 +11,6 @@ namespace {
 constexpr double closedTo = 1e-11;      // relative balance error that ends the iteration
 constexpr double solidClosedTo = 1e-11; // in ln of a solid's saturation
 constexpr double longestStep = 4.0;     // in ln activity
-constexpr double lastStep = 1e-6;       // in ln: what a step so short leaves open is its square
 constexpr double leastSlope = 0.05;     // of the ionic strength's own equation, and of the water's
 constexpr double waterPerSolute =
     0.017; // fall of the water's activity per mol/kg (PHREEQC's rule, from memory)
@@ -261,8 +260,9 @@ bool MassAction::newtonAt(const std::vector<std::size_t>& present, bool coupled,
 /// So short that no look at what it left is needed.
 bool MassAction::isLast(const Step& step) const {
   const double longest = m_n > 0 ? step.x.cwiseAbs().maxCoeff() : 0;
-  return longest < lastStep && std::abs(step.strength) < lastStep * m_strength &&
-         std::abs(step.lnWater) < lastStep;
+  const double shortest = m_conditions.lastStep;
+  return longest < shortest && std::abs(step.strength) < shortest * m_strength &&
+         std::abs(step.lnWater) < shortest;
 }
 
 /// How much of a step is taken; with `damped`, so much that the convex potential falls.

@@ -78,6 +78,7 @@ std::optional<double> Concentrate::saturationIndex(std::size_t solid) const {
   if (!m_settled) {
     EquilibriumConditions conditions;
     conditions.temperature = m_temperature;
+    conditions.lastStep = lastStepForSaturation;
     m_settled = equilibrate(m_perKgWater, conditions);
   }
   if (!*m_settled) return std::nullopt;

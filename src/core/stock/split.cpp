@@ -135,8 +135,8 @@ private:
   /// there moves nothing else: the hand wants to see what it does.
   bool meetsIn(std::size_t j, std::size_t tank) const {
     for (std::size_t k = 0; k < m_shelf.size(); ++k) {
-      const bool byHand = m_plan.shares.contains(m_shelf[k].id);
-      if (k != j && !byHand && m_shares[k][tank] > 0 && m_meetings.between(j, k)) return true;
+      if (k == j || m_shares[k][tank] <= 0 || m_plan.shares.contains(m_shelf[k].id)) continue;
+      if (m_meetings.between(j, k)) return true;
     }
     return false;
   }

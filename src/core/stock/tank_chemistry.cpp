@@ -83,9 +83,10 @@ void TankChemistry::addCandidates() {
 bool TankChemistry::look(double multiple) {
   const auto totals = atMultiple(multiple);
   const auto start = m_path.expected(std::log(multiple), totals);
-  m_conditions.start = start ? &*start : nullptr;
-  auto settled = equilibrate(totals, m_conditions);
-  m_conditions.start = nullptr;
+  auto conditions = m_conditions;
+  conditions.start = start ? &*start : nullptr;
+  conditions.lastStep = lastStepForSaturation;
+  auto settled = equilibrate(totals, conditions);
   if (!settled) return false;
   if (multiple == 1) m_ph = settled->ph;
   for (auto& candidate : m_candidates) {
