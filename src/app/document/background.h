@@ -1,5 +1,5 @@
 #pragma once
-#include "solve/linear_program.h"
+#include "solve/solver_memory.h"
 
 #include <QObject>
 #include <QThreadPool>

@@ -59,8 +59,4 @@ std::optional<Eigen::VectorXd> linearProgramFrom(GlpkProblem& problem, const Eig
   return point();
 }
 
-void releaseSolverMemory() {
-  glp_free_env();
-}
-
 } // namespace butte::core

@@ -21,8 +21,4 @@ std::optional<Eigen::VectorXd> linearProgramFrom(GlpkProblem& problem, const Eig
                                                  const LinearLimits& limits,
                                                  Refusal refusal = Refusal::Exact);
 
-/// Gives back what the solver library keeps for the calling thread. For the end of a thread's work; no search
-/// may be alive on it.
-void releaseSolverMemory();
-
 } // namespace butte::core

@@ -95,8 +95,8 @@ struct StockAnswer {
   std::vector<TankContent> tanks;
   std::vector<std::size_t> notPlaced; ///< shelf indices with a weight but no tank
   double doseMlPerLitre = 10;         ///< at the plan's factor
-  std::optional<Volume>
-      feedMade; ///< by the tank that empties first, those for acid apart: they are refilled by themselves
+  /// By the tank that empties first, those for acid apart: they are refilled by themselves.
+  std::optional<Volume> feedMade;
   std::vector<StockNotice> notices;
 };
 
