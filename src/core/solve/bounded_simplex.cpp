@@ -53,9 +53,9 @@ void BoundedSimplex::setRowEnds(Index row, Ends ends) {
                                                        ends.most * m_rowScale[row]};
 }
 
-bool BoundedSimplex::isStartGood() const {
+bool BoundedSimplex::keepsEnds(const VectorXd& all) const {
   for (std::size_t v = 0; v < m_ends.size(); ++v) {
-    const double at = m_start.at[static_cast<Index>(v)], slack = keptTo * (1 + std::abs(at));
+    const double at = all[static_cast<Index>(v)], slack = keptTo * (1 + std::abs(at));
     if (!(at >= m_ends[v].least - slack && at <= m_ends[v].most + slack)) return false;
   }
   return true;
@@ -164,7 +164,7 @@ void BoundedSimplex::move(Dictionary& d, Index entering, double sign, const Step
 }
 
 BoundedSimplex::Outcome BoundedSimplex::least(const RowVectorXd& direction) {
-  if (!isStartGood()) return Outcome::InDoubt;
+  if (!keepsEnds(m_start.at)) return Outcome::InDoubt;
   Dictionary d = m_start;
   const RowVectorXd scaled = direction.cwiseProduct(m_columnScale.transpose());
   const double size = scaled.size() > 0 ? scaled.cwiseAbs().maxCoeff() : 0;
@@ -202,10 +202,7 @@ bool BoundedSimplex::holds(const Dictionary& d, const RowVectorXd& objective) co
   for (Index i = 0; i < rows.size(); ++i) {
     if (std::abs(rows[i] - d.at[columns() + i]) > keptTo * (1 + std::abs(rows[i]))) return false;
   }
-  for (std::size_t v = 0; v < m_ends.size(); ++v) {
-    const double at = d.at[static_cast<Index>(v)], slack = keptTo * (1 + std::abs(at));
-    if (!(at >= m_ends[v].least - slack && at <= m_ends[v].most + slack)) return false;
-  }
+  if (!keepsEnds(d.at)) return false;
   RowVectorXd found = RowVectorXd::Zero(columns());
   const auto cost = d.table.row(m_rows.rows());
   for (Index k = 0; k < columns(); ++k) {

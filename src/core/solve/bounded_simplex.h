@@ -50,7 +50,7 @@ private:
   };
 
   Index columns() const { return m_rows.cols(); }
-  bool isStartGood() const;
+  bool keepsEnds(const Eigen::VectorXd& all) const;
   void bringIn();
   Index pickEntering(const Dictionary& d, bool careful) const;
   std::optional<Step> pickLeaving(const Dictionary& d, Index entering, double sign) const;

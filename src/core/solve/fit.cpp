@@ -105,9 +105,10 @@ std::optional<VectorXd> anyBestFit(const MatrixXd& a, const VectorXd& b, const L
 VectorXd madeUnique(const MatrixXd& a, const VectorXd& b, const LinearLimits& limits, VectorXd x) {
   const auto open = atMostOneEquality(limits) ? openColumns(a, b, limits, x) : std::nullopt;
   if (!open) return leastNormAmongEqual(a, limits, x);
+  if (open->empty()) return x;
   MatrixXd columns(a.rows() + limits.equality.rows(), static_cast<Index>(open->size()));
   columns << a(Eigen::all, *open), limits.equality(Eigen::all, *open);
-  if (open->empty() || independent(columns)) return x;
+  if (independent(columns)) return x;
   if (limits.inequality.rows() > 0) return leastNormAmongEqual(a, limits, x);
   x(*open) = leastNormAmongEqual(a(Eigen::all, *open), limitsOf(*open, limits, x), x(*open));
   return x;
