@@ -53,16 +53,18 @@ std::string limitText(const BindingLimit& limit, const ProductNamer& name) {
 std::string limitsText(const Reason& r, const ProductNamer& name) {
   if (r.limits.empty()) return fmt::format("{} mg/L against {} asked.", figure(r.has), figure(r.wants));
   const auto how = r.over ? std::string("it can't fall further: ") : std::string("it can't rise further: ");
-  const auto brings = r.over ? "takes along " : "also brings ";
+  const auto brings = [&](bool several) {
+    return r.over ? (several ? "take along " : "takes along ") : several ? "also bring " : "also brings ";
+  };
   const auto& first = r.limits.front();
   if (r.everyCarrier && r.limits.size() == 1)
-    return how + "every product that carries it " + brings + limitText(first, name) + ".";
+    return how + "every product that carries it " + brings(false) + limitText(first, name) + ".";
   std::string parts;
   for (std::size_t i = 0; i < r.limits.size() && i < 3; ++i) {
     const auto& limit = r.limits[i];
     if (i > 0) parts += "; ";
     if (!limit.carriers.empty() && (limit.kind == LimitKind::Band || limit.kind == LimitKind::Cap))
-      parts += list(limit.carriers, name) + " " + brings + limitText(limit, name);
+      parts += list(limit.carriers, name) + " " + brings(limit.carriers.size() > 1) + limitText(limit, name);
     else
       parts += "it leans on " + limitText(limit, name);
   }

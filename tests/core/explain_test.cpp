@@ -181,6 +181,23 @@ TEST(Explain, EveryCarrierThatMeetsOneCap) {
             "which stands at its cap.");
 }
 
+TEST(Explain, SeveralCarriersBringAndTakeInThePlural) {
+  Reason reason;
+  reason.kind = ReasonKind::ComesWith;
+  reason.nutrient = Nutrient::K;
+  reason.other = Nutrient::S;
+  BindingLimit limit;
+  limit.kind = LimitKind::Band;
+  limit.nutrient = Nutrient::S;
+  limit.carriers = {"K2SO4", "KHSO4"};
+  reason.limits = {limit};
+  EXPECT_THAT(words::reasonText(reason), ::testing::HasSubstr("K2SO4 and KHSO4 also bring sulfur"));
+  reason.over = true;
+  EXPECT_THAT(words::reasonText(reason), ::testing::HasSubstr("K2SO4 and KHSO4 take along sulfur"));
+  reason.limits[0].carriers.pop_back();
+  EXPECT_THAT(words::reasonText(reason), ::testing::HasSubstr("K2SO4 takes along sulfur"));
+}
+
 TEST(Mends, AreSolvedAnewAndHelp) {
   std::mt19937 random(6);
   int mended = 0;

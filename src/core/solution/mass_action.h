@@ -34,6 +34,7 @@ public:
 
 private:
   static constexpr int mostUnknowns = SpeciesSet::mostUnknowns;
+  static constexpr double mostLn = 600; ///< keeps an exponential finite
   using Vector = SpeciesSet::Vector;
   using Factor = ScaledCholesky<mostUnknowns>;
   using Matrix = Eigen::Matrix<double, Eigen::Dynamic, Eigen::Dynamic, 0, mostUnknowns, mostUnknowns>;

@@ -73,7 +73,6 @@ void MassAction::updateGammas() {
 }
 
 void MassAction::updateMolalities(const Vector& x) {
-  constexpr double mostLn = 600; // keeps the exponential finite
   Eigen::Index i = 0;
   for (const auto& s : m_set->species()) {
     double ln = s.lnK + s.water * m_lnWater - m_coefficients[s.kind].lnGamma;

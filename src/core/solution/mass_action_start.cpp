@@ -10,9 +10,8 @@ namespace {
 
 constexpr double ln10 = 2.302585092994046;
 constexpr double highestPh = 15, lowestPh = -1;
-constexpr int halvings = 10;   // of that range: to a sixtieth of a pH, which Newton's steps take from there
-constexpr int scalings = 2;    // a third spares no more steps
-constexpr double mostLn = 600; // keeps the exponential finite
+constexpr int halvings = 10; // of that range: to a sixtieth of a pH, which Newton's steps take from there
+constexpr int scalings = 2;  // a third spares no more steps
 
 /// Ionic strength in mol/kg, the ions taken as free; larger charges count as two, since most of them is
 /// bound.

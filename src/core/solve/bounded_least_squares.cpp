@@ -73,15 +73,20 @@ private:
     std::fill(m_place.begin(), m_place.end(), Place::AtLower);
   }
 
+  /// What these columns leave of b at x; most stand at zero.
+  template <class Taken> void takeResidual(Taken taken) {
+    m_residual = m_b;
+    for (Eigen::Index j = 0; j < m_x.size(); ++j) {
+      if (m_x[j] != 0 && taken(j)) m_residual -= m_x[j] * m_a.col(j);
+    }
+  }
+
   Place& place(Eigen::Index j) { return m_place[static_cast<std::size_t>(j)]; }
 
   /// The bound variable whose release lowers the residual fastest; -1 at the optimum.
   Eigen::Index pickEntering() {
     // By A itself, not by A' A: near the optimum the difference is all there is.
-    m_residual = m_b;
-    for (Eigen::Index j = 0; j < m_x.size(); ++j) {
-      if (m_x[j] != 0) m_residual -= m_x[j] * m_a.col(j); // most stand at zero
-    }
+    takeResidual([](Eigen::Index) { return true; });
     const double scale = 1e-13 * (m_b.norm() + m_residual.norm());
     Eigen::Index best = -1;
     double bestRate = 0;
@@ -124,10 +129,7 @@ private:
   /// The best point of the free columns; false where they depend on each other.
   bool solveFree(Eigen::VectorXd& z) {
     if (!m_factor.take(m_free)) return false;
-    m_residual = m_b;
-    for (Eigen::Index j = 0; j < m_x.size(); ++j) {
-      if (place(j) != Place::Free && m_x[j] != 0) m_residual -= m_x[j] * m_a.col(j);
-    }
+    takeResidual([this](Eigen::Index j) { return place(j) != Place::Free; });
     z = m_factor.nearest(m_residual);
     return true;
   }
