@@ -3,11 +3,11 @@
 #include "document/formula_editor.h"
 #include "document/formula_file.h"
 #include "paint/theme.h"
+#include "support/told.h"
 #include "window/main_window.h"
 
 #include <QApplication>
 #include <QSettings>
-#include <QStyleFactory>
 #include <QTemporaryDir>
 #include <benchmark/benchmark.h>
 
@@ -24,7 +24,7 @@ struct Farm {
   bool open() {
     const auto demo = readFormulaFile(":/demo/ormsey.json");
     if (!demo || window.desk().createBook(folder.filePath("farm.butte"), "Farm") ||
-        window.desk().addFormula(*demo, "demo"))
+        window.desk().addFormula(*demo, told("demo")))
       return false;
     window.resize(1280, 800);
     window.show();
@@ -41,7 +41,7 @@ void keystroke(benchmark::State& state) {
   farm->window.showStation(static_cast<int>(state.range(0)));
   QApplication::processEvents();
   for (int i = 0; auto _ : state) {
-    farm->window.editor().set("potassium", potassium, i++ % 2 == 0 ? "206" : "205", true);
+    farm->window.editor().set(told("potassium"), potassium, i++ % 2 == 0 ? "206" : "205", true);
     QApplication::processEvents();
   }
 }
@@ -53,7 +53,7 @@ void editAlone(benchmark::State& state) {
   if (!demo) return state.SkipWithError("the demo does not open");
   editor.load(*demo);
   for (int i = 0; auto _ : state)
-    editor.set("potassium", potassium, i++ % 2 == 0 ? "206" : "205", true);
+    editor.set(told("potassium"), potassium, i++ % 2 == 0 ? "206" : "205", true);
 }
 
 } // namespace
@@ -64,8 +64,7 @@ BENCHMARK(keystroke)->ArgName("station")->DenseRange(0, 5)->Unit(benchmark::kMic
 int main(int argc, char** argv) {
   qputenv("QT_QPA_PLATFORM", "offscreen");
   QApplication application(argc, argv);
-  QApplication::setStyle(QStyleFactory::create("Fusion"));
-  loadFonts();
+  dressApplication();
   applyTheme(false);
   benchmark::Initialize(&argc, argv);
   Farm opened;

@@ -8,14 +8,14 @@ LONGEST_FUNCTION = 70
 
 
 def function_lengths(lines):
-    """Length of every body that opens at column 0 or inside a class: brace counting is enough for formatted code."""
+    """Length of every body (a table of data is none) that opens at column 0 or inside a class: brace counting is enough for formatted code."""
     depth, start, container = 0, 0, []
     for number, line in enumerate(lines, 1):
         code = line.split("//")[0]
         opens, closes = code.count("{"), code.count("}")
         if opens > closes:
             head = code.strip()
-            is_scope = head.startswith(("namespace", "class", "struct", "enum", "extern", "union")) or head == "{"
+            is_scope = head.startswith(("namespace", "class", "struct", "enum", "extern", "union")) or head == "{" or head.startswith("constexpr std::array")
             container.extend([(number, is_scope)] + [(number, True)] * (opens - closes - 1))
         elif closes > opens:
             for _ in range(closes - opens):

@@ -1,7 +1,7 @@
 #!/usr/bin/env bash
-# Configures (once) and builds a preset: tools/build.sh dev | release | bench | fuzz
+# Configures (once) and builds a preset: tools/build.sh dev | sanitize | release | bench | fuzz
 set -euo pipefail
 cd "$(dirname "$0")/.."
-export CCACHE_BASEDIR="$PWD" CCACHE_NOHASHDIR=1
+export CCACHE_BASEDIR="$PWD" CCACHE_NOHASHDIR=1 CCACHE_SLOPPINESS=pch_defines,time_macros
 [ -f "build/$1/build.ninja" ] || cmake --preset "$1" >/dev/null
 cmake --build --preset "$1"

@@ -1,6 +1,6 @@
 # Debian packages that Butte needs, and a function that installs those that are missing. Sourced by ./run and ./test.
 
-build_packages="g++ cmake ninja-build ccache git libeigen3-dev libglpk-dev libfmt-dev nlohmann-json3-dev libcli11-dev
+build_packages="g++ cmake ninja-build ccache mold git libeigen3-dev libglpk-dev libfmt-dev nlohmann-json3-dev libcli11-dev
   qt6-base-dev libqt6sql6-sqlite"
 test_packages="libgtest-dev libgmock-dev python3 python3-scipy openbabel units poppler-utils"
 

@@ -1,4 +1,5 @@
 #include "batch.h"
+#include "typed_numbers.h"
 
 #include "base/decimal.h"
 #include "units/convert.h"

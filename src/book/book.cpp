@@ -9,6 +9,9 @@
 
 namespace butte::book {
 
+using core::Deed;
+using core::DeedCode;
+
 using core::problemAt;
 using core::ProblemCode;
 
@@ -43,7 +46,7 @@ bool merges(const Step& first, const Step& next) {
 void mergeInto(Step& first, const Step& next) {
   for (std::size_t i = 0; i < next.changes.size(); ++i)
     first.changes[i].after = next.changes[i].after;
-  first.words = next.words;
+  first.deed = next.deed;
   first.at = next.at;
 }
 
@@ -145,13 +148,13 @@ Trouble Book::refuseIfReadOnly() const {
   return problemAt(ProblemCode::BookReadOnly, m_path, {readOnlyWords()});
 }
 
-Trouble Book::apply(Step step) {
+Trouble Book::apply(Step step, Checked checked) {
   if (auto refused = refuseIfReadOnly()) return refused;
   flush();
   step.at = Moment::now();
   step.who = m_who;
   const auto refs = refsOf(step);
-  m_queue.push_back(std::move(step));
+  m_queue.push_back({std::move(step), checked, {}});
   m_open.reset();
   const auto trouble = flush();
   if (trouble && !mayPass(trouble->code)) return trouble;
@@ -159,26 +162,30 @@ Trouble Book::apply(Step step) {
   return std::nullopt;
 }
 
-Trouble Book::applyGathering(Step step) {
-  if (step.mergeKey.empty()) return apply(std::move(step));
+Trouble Book::applyGathering(Step step, Checked checked) {
+  if (step.mergeKey.empty()) return apply(std::move(step), checked);
   if (auto refused = refuseIfReadOnly()) return refused;
   step.at = Moment::now();
   step.who = m_who;
-  if (!m_queue.empty() && merges(m_queue.back(), step)) {
-    mergeInto(m_queue.back(), step);
-  } else {
+  if (m_queue.empty() || !merges(m_queue.back().step, step)) {
     flush();
-    if (m_queue.empty() && m_open && merges(*m_open, step)) {
+    if (m_queue.empty() && m_open && merges(m_open->step, step)) {
       m_queue.push_back(*m_open);
-      mergeInto(m_queue.back(), step);
+      m_queue.back().stands.clear();
+      for (const auto& change : m_open->step.changes)
+        m_queue.back().stands.push_back(change.after);
+      mergeInto(m_queue.back().step, step);
     } else {
-      m_queue.push_back(std::move(step));
+      m_queue.push_back({std::move(step), checked, {}});
     }
     m_open.reset();
+  } else {
+    mergeInto(m_queue.back().step, step);
   }
+  if (checked == Checked::Not) m_queue.back().checked = Checked::Not;
   m_gather.start();
   emit gathering();
-  emit changed(refsOf(m_queue.back()));
+  emit changed(refsOf(m_queue.back().step));
   return std::nullopt;
 }
 
@@ -191,8 +198,8 @@ Trouble Book::flush() {
   m_gather.stop();
   const bool had = !m_queue.empty();
   while (!m_queue.empty()) {
-    auto step = m_queue.front();
-    if (const auto trouble = writeStep(step)) {
+    auto waiting = m_queue.front();
+    if (const auto trouble = writeStep(waiting)) {
       if (mayPass(trouble->code)) {
         m_retry.start();
         emit troubled(*trouble);
@@ -202,17 +209,18 @@ Trouble Book::flush() {
       return trouble;
     }
     m_queue.pop_front();
-    if (!step.mergeKey.empty()) m_open = step;
+    if (!waiting.step.mergeKey.empty()) m_open = waiting;
   }
   m_retry.stop();
   if (had) emit kept();
   return std::nullopt;
 }
 
-Trouble Book::writeStep(Step& step) {
+Trouble Book::writeStep(Waiting& waiting) {
+  auto& step = waiting.step;
   if (auto trouble = m_store->begin()) return trouble;
   const auto write = [&]() -> Trouble {
-    if (auto trouble = writeChanges(step, false)) return trouble;
+    if (auto trouble = writeChanges(waiting, false)) return trouble;
     if (auto trouble = m_store->dropUndone()) return trouble;
     if (step.number > 0) return m_store->replaceStep(step);
     const auto number = m_store->addStep(step);
@@ -226,39 +234,62 @@ Trouble Book::writeStep(Step& step) {
   return trouble;
 }
 
-Trouble Book::writeChanges(const Step& step, bool back) {
+namespace {
+
+/// What stands at a place; null where nothing does.
+Json valueAt(const Json& document, const std::string& pointer) {
+  const Json::json_pointer place(pointer);
+  return document.contains(place) ? document[place] : Json();
+}
+
+/// Makes one change of a record, or takes it back. What the file holds must be what the step knew: else
+/// somebody else was here, and that is an answer, not something to write over.
+Trouble changeRecord(Json& document, const RecordChange& change, const Json& stands, bool back) {
+  try {
+    if (change.pointer.empty()) {
+      if (back)
+        document["binned_at"] = Moment::now().seconds; // what once was entered is never wiped out
+      else
+        document = change.after;
+      return std::nullopt;
+    }
+    if (valueAt(document, change.pointer) != stands)
+      return problemAt(ProblemCode::BookConflict, change.ref.uid + change.pointer, {});
+    exchange::put(document, {change.pointer, stands, back ? change.before : change.after});
+  } catch (const std::exception& error) {
+    return problemAt(ProblemCode::BadJson, "step", {error.what()});
+  }
+  return std::nullopt;
+}
+
+} // namespace
+
+Trouble Book::writeChanges(const Waiting& waiting, bool back) {
+  const auto& step = waiting.step;
   std::map<Ref, Json> touched;
-  const auto one = [&](const RecordChange& change) -> Trouble {
+  const auto one = [&](std::size_t i) -> Trouble {
+    const auto& change = step.changes[i];
     if (!touched.contains(change.ref)) {
       const auto record = m_store->read(change.ref);
       if (!record) return record.problem();
       touched[change.ref] = *record ? wrapped(**record) : Json();
     }
-    auto& document = touched[change.ref];
-    try {
-      if (!change.pointer.empty())
-        exchange::put(document, {change.pointer, back ? change.after : change.before,
-                                 back ? change.before : change.after});
-      else if (back)
-        document["binned_at"] = Moment::now().seconds; // what once was entered is never wiped out
-      else
-        document = change.after;
-    } catch (const std::exception& error) {
-      return problemAt(ProblemCode::BadJson, "step", {error.what()});
-    }
-    return std::nullopt;
+    const bool partly = !back && i < waiting.stands.size();
+    return changeRecord(touched[change.ref], change,
+                        partly ? waiting.stands[i]
+                        : back ? change.after
+                               : change.before,
+                        back);
   };
-  if (back) {
-    for (auto it = step.changes.rbegin(); it != step.changes.rend(); ++it)
-      if (auto trouble = one(*it)) return trouble;
-  } else {
-    for (const auto& change : step.changes)
-      if (auto trouble = one(change)) return trouble;
+  for (std::size_t i = 0; i < step.changes.size(); ++i) {
+    if (auto trouble = one(back ? step.changes.size() - 1 - i : i)) return trouble;
   }
   for (const auto& [ref, document] : touched) {
     if (!document.is_object() || !document.contains("body"))
       return problemAt(ProblemCode::MissingKey, "body", {"the record is not in the book"});
-    if (auto trouble = checkRecord(ref.kind, document["body"])) return trouble;
+    if (waiting.checked == Checked::Not) {
+      if (auto trouble = checkRecord(ref.kind, document["body"])) return trouble;
+    }
     std::optional<Moment> binned;
     if (document.contains("binned_at")) binned = Moment{document["binned_at"].get<std::int64_t>()};
     if (auto trouble = m_store->write({ref, document["body"], binned}, step.at)) return trouble;
@@ -266,15 +297,14 @@ Trouble Book::writeChanges(const Step& step, bool back) {
   return std::nullopt;
 }
 
-core::Result<Ref> Book::create(Kind kind, const Json& body, const std::string& words) {
+core::Result<Ref> Book::create(Kind kind, const Json& body, const Deed& deed) {
   auto ref = freshRef(kind);
   if (kind == Kind::Reading) {
     const auto number = store().nextReadingNumber();
     if (!number) return number.problem();
     ref.uid = std::to_string(*number);
   }
-  if (auto trouble = apply({0, {}, {}, words, {}, {{ref, "", Json(), Json{{"body", body}}}}}))
-    return *trouble;
+  if (auto trouble = apply({0, {}, {}, deed, {}, {{ref, "", Json(), Json{{"body", body}}}}})) return *trouble;
   return ref;
 }
 
@@ -282,7 +312,7 @@ Trouble Book::moveToBin(const Ref& ref, const std::string& name) {
   return apply({0,
                 {},
                 {},
-                "“" + name + "” into the bin",
+                {DeedCode::IntoBin, {name}},
                 {},
                 {{ref, "/binned_at", Json(), Json(Moment::now().seconds)}}});
 }
@@ -294,30 +324,30 @@ Trouble Book::takeFromBin(const Ref& ref, const std::string& name) {
   return apply({0,
                 {},
                 {},
-                "“" + name + "” out of the bin",
+                {DeedCode::OutOfBin, {name}},
                 {},
                 {{ref, "/binned_at", Json((*found)->binnedAt->seconds), Json()}}});
 }
 
-Trouble Book::replaceBody(const Ref& ref, const Json& body, const std::string& words) {
+Trouble Book::replaceBody(const Ref& ref, const Json& body, const Deed& deed) {
   const auto found = record(ref);
   if (!found) return found.problem();
   if (!*found) return problemAt(ProblemCode::MissingKey, "body", {"the record is not in the book"});
   if ((*found)->body == body) return std::nullopt;
-  return apply({0, {}, {}, words, {}, {{ref, "/body", (*found)->body, body}}});
+  return apply({0, {}, {}, deed, {}, {{ref, "/body", (*found)->body, body}}});
 }
 
-std::optional<std::string> Book::undoWords() {
+std::optional<Deed> Book::undoable() {
   if (isReadOnly()) return std::nullopt;
-  if (!m_queue.empty()) return m_queue.back().words;
-  const auto words = m_store->wordsOfLastDone();
-  return words ? *words : std::nullopt;
+  if (!m_queue.empty()) return m_queue.back().step.deed;
+  const auto deed = m_store->deedOfLastDone();
+  return deed ? *deed : std::nullopt;
 }
 
-std::optional<std::string> Book::redoWords() {
+std::optional<Deed> Book::redoable() {
   if (isReadOnly() || !m_queue.empty()) return std::nullopt;
-  const auto words = m_store->wordsOfFirstUndone();
-  return words ? *words : std::nullopt;
+  const auto deed = m_store->deedOfFirstUndone();
+  return deed ? *deed : std::nullopt;
 }
 
 core::Result<std::optional<Step>> Book::stepOver(bool back) {
@@ -326,10 +356,11 @@ core::Result<std::optional<Step>> Book::stepOver(bool back) {
   m_open.reset();
   auto found = back ? m_store->lastDone() : m_store->firstUndone();
   if (!found || !*found) return found;
-  auto step = **found;
+  Waiting waiting{**found, Checked::Not, {}};
+  auto& step = waiting.step;
   step.at = Moment::now();
   if (auto trouble = m_store->begin()) return *trouble;
-  auto trouble = writeChanges(step, back);
+  auto trouble = writeChanges(waiting, back);
   if (!trouble) trouble = m_store->markUndone(step.number, back);
   if (!trouble) trouble = m_store->commit();
   if (trouble) {

@@ -10,6 +10,9 @@
 
 namespace butte::book {
 
+/// Whether the caller has read what a step leaves strictly already: once for an edit is enough.
+enum class Checked { Not, ByCaller };
+
 /// One farm's book: everything kept, every step undoable, also after closing and opening again.
 ///
 /// A finished edit is one transaction. While a hand is still typing in a field its edits gather for a moment
@@ -42,24 +45,23 @@ public:
   core::Result<std::optional<Record>> record(const Ref& ref);
 
   /// Keeps a step at once. A step that would leave a record broken is refused and changes nothing.
-  Trouble apply(Step step);
+  Trouble apply(Step step, Checked checked = Checked::Not);
   /// Keeps it a moment later, together with those that follow under the same merge key: one step of undo.
-  Trouble applyGathering(Step step);
+  Trouble applyGathering(Step step, Checked checked = Checked::Not);
   /// The next edit is a new step of undo even under the same key.
   void endGathering();
   /// Keeps now what is gathering. Trouble when it can't be kept; it then waits.
   Trouble flush();
   bool isWaiting() const { return !m_queue.empty(); }
 
-  core::Result<Ref> create(Kind kind, const Json& body, const std::string& words);
+  core::Result<Ref> create(Kind kind, const Json& body, const core::Deed& deed);
   Trouble moveToBin(const Ref& ref, const std::string& name);
   Trouble takeFromBin(const Ref& ref, const std::string& name);
-  Trouble replaceBody(const Ref& ref, const Json& body, const std::string& words);
+  Trouble replaceBody(const Ref& ref, const Json& body, const core::Deed& deed);
 
-  bool canUndo() { return undoWords().has_value(); }
-  bool canRedo() { return redoWords().has_value(); }
-  std::optional<std::string> undoWords();
-  std::optional<std::string> redoWords();
+  /// What would be taken back, or done again; nothing where there is none.
+  std::optional<core::Deed> undoable();
+  std::optional<core::Deed> redoable();
   /// The step that was taken back or done again; nothing when there was none.
   core::Result<std::optional<Step>> undo() { return stepOver(true); }
   core::Result<std::optional<Step>> redo() { return stepOver(false); }
@@ -79,8 +81,16 @@ signals:
 
 private:
   Book(std::string path, std::unique_ptr<Store> store);
-  Trouble writeStep(Step& step);
-  Trouble writeChanges(const Step& step, bool back);
+  /// A step on its way into the file.
+  struct Waiting {
+    Step step;
+    Checked checked = Checked::Not;
+    /// What stands in the file where the step changes it, where that is no longer `before`: an earlier part
+    /// of the same step has been kept.
+    std::vector<Json> stands;
+  };
+  Trouble writeStep(Waiting& waiting);
+  Trouble writeChanges(const Waiting& waiting, bool back);
   core::Result<std::optional<Step>> stepOver(bool back);
   Trouble refuseIfReadOnly() const;
 
@@ -88,8 +98,8 @@ private:
   std::unique_ptr<OwnerMark> m_mark;
   std::unique_ptr<Store> m_store;
   std::optional<Owner> m_heldBy;
-  std::deque<Step> m_queue;
-  std::optional<Step> m_open; ///< the newest kept step, while later edits may still merge into it
+  std::deque<Waiting> m_queue;
+  std::optional<Waiting> m_open; ///< the newest kept step, while later edits may still merge into it
   QTimer m_gather, m_retry, m_beat;
 };
 

@@ -91,6 +91,14 @@ private:
     return {{"thing", v.thingUid}, {"number", v.number}, {"at", v.at.iso()}, {"who", v.who},
             {"why", v.why},        {"name", v.name},     {"words", v.words}, {"body", v.body}};
   }
+  /// ["product_held", "potassium sulfate", "22.7", "kg"]; a text where an older version kept a sentence.
+  static Json didJson(const core::Deed& deed) {
+    if (deed.code == core::DeedCode::Told) return deed.values.empty() ? std::string() : deed.values.front();
+    Json out = Json::array({core::deedKey(deed.code)});
+    for (const auto& value : deed.values)
+      out.push_back(value);
+    return out;
+  }
   static Json stepJson(const Step& step, bool undone) {
     Json changes = Json::array();
     for (const auto& c : step.changes)
@@ -99,8 +107,9 @@ private:
                          {"pointer", c.pointer},
                          {"before", c.before},
                          {"after", c.after}});
-    return {{"number", step.number},      {"at", step.at.iso()}, {"who", step.who},   {"words", step.words},
-            {"merge_key", step.mergeKey}, {"undone", undone},    {"changes", changes}};
+    return {{"number", step.number},     {"at", step.at.iso()},        {"who", step.who},
+            {"did", didJson(step.deed)}, {"merge_key", step.mergeKey}, {"undone", undone},
+            {"changes", changes}};
   }
 
   Store& m_store;
@@ -263,13 +272,34 @@ private:
     if (!m_problem) keep(m_store.putVersion(v));
   }
 
+  /// What was done, as a key with its values, or as a sentence (`words` in files of versions before).
+  static core::Deed deed(ObjectReader& reader) {
+    const auto words = reader.text("words").value_or("");
+    const auto* did = reader.any("did");
+    if (!did || did->is_string()) return {core::DeedCode::Told, {did ? did->get<std::string>() : words}};
+    core::Deed out;
+    const bool texts =
+        did->is_array() && !did->empty() &&
+        std::all_of(did->begin(), did->end(), [](const Json& value) { return value.is_string(); });
+    const auto code = texts ? core::deedFromKey(did->front().get<std::string>()) : std::nullopt;
+    if (!code) {
+      reader.fail(ProblemCode::OutOfRange, "did",
+                  {did->dump(), "what was done, such as [\"product_on\", \"...\"]"});
+      return out;
+    }
+    out.code = *code;
+    for (std::size_t i = 1; i < did->size(); ++i)
+      out.values.push_back((*did)[i].get<std::string>());
+    return out;
+  }
+
   void step(const Json& json) {
     ObjectReader reader(json, m_path, m_problem);
     Step s;
     s.number = static_cast<std::int64_t>(reader.number("number").value_or(0));
     s.at = moment(reader, "at");
     s.who = reader.text("who").value_or("");
-    s.words = reader.text("words").value_or("");
+    s.deed = deed(reader);
     s.mergeKey = reader.text("merge_key").value_or("");
     const bool undone = reader.flag("undone").value_or(false);
     const auto* changes = reader.array("changes");

@@ -1,7 +1,7 @@
 #include "formula_changes.h"
 
 #include "base/decimal.h"
-#include "formula_document.h"
+#include "formula_json.h"
 #include "words.h"
 
 #include <algorithm>

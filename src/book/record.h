@@ -1,4 +1,5 @@
 #pragma once
+#include "base/deed.h"
 #include "json_reader.h"
 #include "moment.h"
 
@@ -58,8 +59,8 @@ struct RecordChange {
 struct Step {
   std::int64_t number = 0; ///< given by the store
   Moment at;
-  std::string who;   ///< initials
-  std::string words; ///< "potassium sulfate to 22.7 kg"
+  std::string who; ///< initials
+  core::Deed deed; ///< "potassium sulfate held at 22.7 kg", not yet in words
   std::string mergeKey;
   std::vector<RecordChange> changes;
 };

@@ -2,7 +2,7 @@
 
 #include "base/decimal.h"
 #include "batch.h"
-#include "formula_document.h"
+#include "formula_json.h"
 #include "units/convert.h"
 
 namespace butte::book {
@@ -17,10 +17,8 @@ namespace {
 Trouble checkPart(const char* key, const Json& part, const std::string& path) {
   auto formula = exchange::emptyFormula();
   formula[key] = part;
-  const auto read = exchange::readFormulaDocument(formula);
-  if (read) return std::nullopt;
-  auto problem = read.problem();
-  problem.where = path + problem.where;
+  auto problem = exchange::formulaProblem(formula);
+  if (problem) problem->where = path + problem->where;
   return problem;
 }
 
@@ -153,10 +151,8 @@ Trouble checkRecord(Kind kind, const Json& body) {
     const auto batch = batchFromJson(body);
     return batch ? Trouble() : Trouble(batch.problem());
   }
-  case Kind::Formula: {
-    const auto formula = exchange::readFormulaDocument(body);
-    return formula ? Trouble() : Trouble(formula.problem());
-  }
+  case Kind::Formula:
+    return exchange::formulaProblem(body);
   }
   return std::nullopt;
 }

@@ -75,9 +75,9 @@ public:
   /// The newest step that is (not) taken back; nothing when there is none.
   virtual core::Result<std::optional<Step>> lastDone() = 0;
   virtual core::Result<std::optional<Step>> firstUndone() = 0;
-  /// Their words alone, cheaply: a menu asks after every change.
-  virtual core::Result<std::optional<std::string>> wordsOfLastDone() = 0;
-  virtual core::Result<std::optional<std::string>> wordsOfFirstUndone() = 0;
+  /// What they were alone, cheaply: a menu asks after every change.
+  virtual core::Result<std::optional<core::Deed>> deedOfLastDone() = 0;
+  virtual core::Result<std::optional<core::Deed>> deedOfFirstUndone() = 0;
   virtual core::Result<std::int64_t> addStep(const Step& step) = 0;
   virtual Trouble replaceStep(const Step& step) = 0;
   virtual Trouble markUndone(std::int64_t step, bool undone) = 0;

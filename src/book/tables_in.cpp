@@ -7,7 +7,9 @@
 #include "record_check.h"
 #include "table_columns.h"
 #include "table_text.h"
+#include "typed_numbers.h"
 #include "units/convert.h"
+#include "water_json.h"
 #include "words.h"
 
 #include <algorithm>
@@ -305,9 +307,9 @@ core::Result<ImportPlan> planImport(Store& store, const std::string& bytes) {
 }
 
 Trouble import(Book& book, const ImportPlan& plan, const std::string& fileName) {
-  const auto words = std::to_string(plan.taken) + " rows from " + fileName;
+  const core::Deed deed{core::DeedCode::RowsBroughtIn, {std::to_string(plan.taken), fileName}};
   if (plan.readings.empty())
-    return plan.changes.empty() ? Trouble() : book.apply({0, {}, {}, words, {}, plan.changes});
+    return plan.changes.empty() ? Trouble() : book.apply({0, {}, {}, deed, {}, plan.changes});
   if (book.isReadOnly()) return problemAt(ProblemCode::BookReadOnly, book.path(), {book.readOnlyWords()});
   // Many readings are one thing to take back: the import they came with, which comes out of the bin at the
   // end.
@@ -326,7 +328,7 @@ Trouble import(Book& book, const ImportPlan& plan, const std::string& fileName) 
     store.rollback();
     return trouble;
   }
-  return book.apply({0, {}, {}, words, {}, {{ref, "/binned_at", Json(now.seconds), Json()}}});
+  return book.apply({0, {}, {}, deed, {}, {{ref, "/binned_at", Json(now.seconds), Json()}}});
 }
 
 } // namespace butte::book

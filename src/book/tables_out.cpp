@@ -8,6 +8,7 @@
 #include "product/product.h"
 #include "table_columns.h"
 #include "target_document.h"
+#include "target_json.h"
 #include "units/convert.h"
 #include "water/report_row.h"
 
@@ -58,7 +59,7 @@ namespace {
 
 using core::decimalText;
 
-std::string textAt(const Json& json, const char* pointer) {
+std::string cellText(const Json& json, const char* pointer) {
   const Json::json_pointer place(pointer);
   return json.contains(place) && json[place].is_string() ? json[place].get<std::string>() : std::string();
 }
@@ -131,15 +132,15 @@ Trouble products(Store& store, TableWriter& out) {
   return store.eachRecord(Kind::Product, [&](const Record& record, Moment) {
     if (record.binnedAt) return true;
     const auto& b = record.body;
-    out.text(textAt(b, "/name"));
-    out.text(textAt(b, "/entry/formula"));
+    out.text(cellText(b, "/name"));
+    out.text(cellText(b, "/entry/formula"));
     for (const auto* key : {"/entry/purity_percent", "/entry/price_per_kg", "/entry/density_kg_per_l"})
-      out.number(textAt(b, key));
-    out.number(textAt(b, "/bag/unit") == "kg" ? textAt(b, "/bag/amount") : std::string());
+      out.number(cellText(b, key));
+    out.number(cellText(b, "/bag/unit") == "kg" ? cellText(b, "/bag/amount") : std::string());
     for (const auto* key : {"/currency", "/colour", "/hatch"})
-      out.text(textAt(b, key));
+      out.text(cellText(b, key));
     out.text(hazardsOf(b));
-    out.text(textAt(b, "/note"));
+    out.text(cellText(b, "/note"));
     for (const auto& key : labelKeys())
       out.number(rowValue(b, "/entry/label", "key", key, "percent"));
     return out.end();
@@ -163,7 +164,7 @@ std::string milligramsIn(const Json& report, const std::string& key) {
 }
 
 std::string milliSiemensIn(const Json& report) {
-  const auto digits = textAt(report, "/water/ec/amount"), unit = textAt(report, "/water/ec/unit");
+  const auto digits = cellText(report, "/water/ec/amount"), unit = cellText(report, "/water/ec/unit");
   if (unit == "mS/cm" || digits.empty()) return digits;
   const auto value = core::parseDecimal(digits);
   const auto turned = core::convert(value.value_or(0), unit, "mS/cm");
@@ -176,10 +177,10 @@ Trouble waters(Store& store, TableWriter& out) {
   return store.eachRecord(Kind::Water, [&](const Record& record, Moment) {
     if (record.binnedAt) return true;
     for (const auto& report : record.body.value("reports", Json::array())) {
-      out.text(textAt(record.body, "/name"));
-      out.text(textAt(report, "/date"));
-      out.text(textAt(report, "/laboratory"));
-      out.number(textAt(report, "/water/ph"));
+      out.text(cellText(record.body, "/name"));
+      out.text(cellText(report, "/date"));
+      out.text(cellText(report, "/laboratory"));
+      out.number(cellText(report, "/water/ph"));
       out.number(milliSiemensIn(report));
       for (const auto& key : waterKeys())
         out.number(milligramsIn(report, key));
@@ -212,7 +213,7 @@ Trouble targets(Store& store, TableWriter& out) {
   return store.eachRecord(Kind::Target, [&](const Record& record, Moment) {
     if (record.binnedAt) return true;
     for (const auto* key : {"/name", "/crop", "/stage", "/season", "/from_week", "/note"})
-      out.text(textAt(record.body, key));
+      out.text(cellText(record.body, key));
     for (const auto& key : keys)
       out.number(wantedIn(record.body, key));
     for (const auto& key : keys)

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/deed.h"
 #include "base/result.h"
 #include "json_reader.h"
 
@@ -15,9 +16,9 @@ struct Change {
   Json after;          ///< null: the place goes away
 };
 
-/// What a grower did in one go, in a grower's words.
+/// What a grower did in one go.
 struct Edit {
-  std::string words;
+  core::Deed deed;
   std::vector<Change> changes;
   std::string mergeKey; ///< edits with the same key that follow each other become one step of undo
 };
@@ -25,13 +26,11 @@ struct Edit {
 /// Makes one change in place. Throws nlohmann's exceptions where the pointer leads nowhere.
 void put(Json& document, const Change& change);
 
-/// The document after the edit. The result is read strictly, so a document can't become one that won't open.
-core::Result<Json> applied(const Json& document, const Edit& edit);
+/// The document after the edit, not yet read: whoever keeps it reads it strictly first. Errors: a pointer
+/// that leads nowhere.
+core::Result<Json> withChanges(const Json& document, const Edit& edit);
 
 /// The edit that takes it back.
 Edit inverse(const Edit& edit);
-
-Json toJson(const Edit& edit);
-core::Result<Edit> editFromJson(const Json& json);
 
 } // namespace butte::exchange

@@ -1,8 +1,11 @@
-#include "formula_document.h"
+#include "formula_json.h"
 
 #include "base/decimal.h"
 #include "product/catalogue.h"
+#include "stock_json.h"
+#include "target_json.h"
 #include "units/convert.h"
+#include "water_json.h"
 
 #include <cmath>
 #include <set>
@@ -68,7 +71,7 @@ private:
     if (m_problem) return;
     m_out.waterName = m_out.water.name;
     m_out.given.titration = m_out.water.titration;
-    request().water = m_out.water.answer.water;
+    m_out.given.waterPlan = m_out.water.plan;
   }
 
   void readAcid() {
@@ -273,11 +276,12 @@ private:
   void readStock() {
     const auto* object = m_top.object("stock");
     if (!object) return m_top.fail(ProblemCode::MissingKey, "stock", {"a formula needs its stock tanks"});
-    m_out.given.stock = readStockDocument(*object, "stock", m_out.water.answer, m_out.tanks, m_problem);
+    m_out.given.stock = readStockDocument(*object, "stock", m_out.tanks, m_problem);
     const auto* dosing = m_top.object("dosing");
     const Json none = Json::object();
     m_out.dosing =
         readDosingDocument(dosing ? *dosing : none, "dosing", m_out.given.stock.tanks.size(), m_problem);
+    m_out.given.dosing = m_out.dosing;
   }
 
   void readScales() {
@@ -321,19 +325,21 @@ private:
 
 } // namespace
 
-double Amount::value() const {
-  return parseDecimal(digits).value_or(0);
-}
-
 Result<FormulaDocument> readFormulaDocument(const Json& json) {
   return DocumentReader(json).read();
+}
+
+std::optional<Problem> formulaProblem(const Json& json) {
+  const auto document = readFormulaDocument(json);
+  if (!document) return document.problem();
+  const auto waters = plannedWaters(document->given);
+  return waters ? std::nullopt : std::optional(waters.problem());
 }
 
 Result<Json> parseFormulaText(std::string_view text) {
   auto json = parseJsonObject(text);
   if (!json) return json.problem();
-  const auto document = readFormulaDocument(*json);
-  if (!document) return document.problem();
+  if (auto problem = formulaProblem(*json)) return *problem;
   auto current = std::move(json).value();
   current["version"] = formulaFormatVersion; // what an older version holds is valid in this one
   return current;

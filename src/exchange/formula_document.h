@@ -1,11 +1,9 @@
 #pragma once
-#include "base/result.h"
+#include "amount.h"
 #include "bench/weigh_plan.h"
 #include "formula/formula_answer.h"
-#include "json_reader.h"
 #include "stock_document.h"
 #include "target_document.h"
-#include "typed_numbers.h"
 #include "water_document.h"
 
 #include <optional>
@@ -75,34 +73,7 @@ struct FormulaDocument {
   std::vector<core::LabelRemark> labelRemarks;
 };
 
-/// Reads a formula document. Every problem names the key's path.
-core::Result<FormulaDocument> readFormulaDocument(const Json& json);
-
-/// Text of a file to JSON, checked to be a formula that this program knows: BadJson, WrongType, NewerFormat
-/// ...
-core::Result<Json> parseFormulaText(std::string_view text);
-
-/// The file's text: indented, keys in the document's order, a line break at the end.
-std::string formulaText(const Json& json);
-
-/// An empty formula: pure water, no target, no products, two tanks.
-Json emptyFormula();
-
-/// Writes into every shipped product of a shelf (or of a whole formula) what the catalogue says of it today,
-/// unless it stands there already: a later catalogue then changes nothing that a grower made.
-void keepShippedFigures(Json& shelfOrFormula);
-
-/// A shipped target as it stands in a formula.
-Json targetJson(const core::CatalogueTarget& target);
-/// A shipped product as it comes onto a shelf, switched on.
-Json shelfEntry(const std::string& catalogueId);
-
 /// plain, rising, falling, upright, level, crossed, dotted
 const std::vector<std::string>& hatchNames();
-/// Reads `colour`, `hatch` and `hazards` of a product; problems go to the reader.
-void readLook(ObjectReader& reader, DocumentProduct& product);
-
-/// {"amount": digits, "unit": unit}
-Json amountJson(const std::string& digits, const std::string& unit);
 
 } // namespace butte::exchange

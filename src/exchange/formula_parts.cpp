@@ -1,5 +1,5 @@
 // Formula documents as they are made, not read.
-#include "formula_document.h"
+#include "formula_json.h"
 
 #include "base/decimal.h"
 #include "product/catalogue.h"
@@ -45,10 +45,6 @@ Json targetJson(const core::CatalogueTarget& target) {
 
 Json shelfEntry(const std::string& catalogueId) {
   return Json{{"id", catalogueId}, {"catalogue", catalogueId}, {"on", true}};
-}
-
-Json amountJson(const std::string& digits, const std::string& unit) {
-  return Json{{"amount", digits}, {"unit", unit}};
 }
 
 Json emptyFormula() {

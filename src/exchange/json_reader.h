@@ -1,6 +1,7 @@
 #pragma once
 #include "base/problem.h"
 #include "base/result.h"
+#include "json_fwd.h"
 
 #include <nlohmann/json.hpp>
 #include <optional>
@@ -10,8 +11,6 @@
 #include <vector>
 
 namespace butte::exchange {
-
-using Json = nlohmann::ordered_json; // keeps the order of keys: the first tank named is the calcium side
 
 /// Parses UTF-8 JSON whose top is an object. Errors: BadJson, DuplicateKey (a key twice in one object),
 /// WrongType.

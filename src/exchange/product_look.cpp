@@ -1,5 +1,5 @@
 // The look and the hazards that a grower gives a product, alike in formulas and in the book.
-#include "formula_document.h"
+#include "formula_json.h"
 
 #include <algorithm>
 

@@ -11,7 +11,7 @@ using namespace core;
 
 namespace {
 
-std::optional<double> notNegative(ObjectReader& reader, std::string_view key) {
+std::optional<double> positiveOrZero(ObjectReader& reader, std::string_view key) {
   const auto value = reader.number(key);
   if (value && !(*value >= 0)) reader.fail(ProblemCode::OutOfRange, key, {decimalText(*value), "0 or more"});
   return value;
@@ -37,12 +37,12 @@ std::vector<Nutrient> side(ObjectReader& reader, std::string_view key) {
   return out;
 }
 
-RatioWish readRatio(const Json& json, const std::string& path, std::optional<Problem>& problem) {
+RatioWish readScriptRatio(const Json& json, const std::string& path, std::optional<Problem>& problem) {
   ObjectReader reader(json, path, problem);
   RatioWish wish;
   wish.above = side(reader, "above");
   wish.below = side(reader, "below");
-  wish.value = notNegative(reader, "value").value_or(0);
+  wish.value = positiveOrZero(reader, "value").value_or(0);
   if (!(wish.value > 0)) reader.fail(ProblemCode::OutOfRange, "value", {decimalText(wish.value), "above 0"});
   const auto basis = reader.text("basis").value_or("mass");
   if (basis == "moles")
@@ -53,7 +53,7 @@ RatioWish readRatio(const Json& json, const std::string& path, std::optional<Pro
     reader.fail(ProblemCode::OutOfRange, "basis",
                 {"'" + basis + "'", "\"mass\", \"moles\" or \"equivalents\""});
   wish.tolerancePercent = percent(reader, "tolerance_percent").value_or(10);
-  wish.weight = notNegative(reader, "weight").value_or(1);
+  wish.weight = positiveOrZero(reader, "weight").value_or(1);
   reader.finish();
   return wish;
 }
@@ -64,7 +64,7 @@ PerProduct readPerProduct(ObjectReader& parent, std::string_view key, const Solv
   if (!object) return out;
   ObjectReader reader(*object, parent.pathOf(key), parent.sink());
   for (const auto& [id, value] : object->items()) {
-    const auto figure = notNegative(reader, id);
+    const auto figure = positiveOrZero(reader, id);
     if (id == "default") {
       out.otherwise = figure;
       continue;
@@ -96,8 +96,8 @@ CropWish readCrop(const Json& json, const std::string& path, std::optional<Probl
   ObjectReader reader(json, path, problem);
   CropWish crop;
   crop.name = reader.text("name").value_or(path);
-  const double tolerance = notNegative(reader, "tolerance_percent").value_or(5);
-  crop.weight = notNegative(reader, "weight").value_or(1);
+  const double tolerance = positiveOrZero(reader, "tolerance_percent").value_or(5);
+  crop.weight = positiveOrZero(reader, "weight").value_or(1);
   const auto* target = reader.object("target_mg_per_l");
   if (!target || target->empty())
     reader.fail(ProblemCode::MissingKey, "target_mg_per_l", {"a target per element in mg/L"});
@@ -107,7 +107,7 @@ CropWish readCrop(const Json& json, const std::string& path, std::optional<Probl
       if (key.starts_with("x_")) continue;
       const auto nutrient = nutrientFromKey(key);
       if (!nutrient) rows.fail(ProblemCode::UnknownKey, key, {knownNutrients()});
-      const auto figure = notNegative(rows, key);
+      const auto figure = positiveOrZero(rows, key);
       if (nutrient && figure) crop.rows.push_back({*nutrient, *figure, tolerance, 1});
     }
   }
@@ -180,7 +180,7 @@ void readScriptModes(ObjectReader& top, ScriptInput& out) {
     top.fail(ProblemCode::OutOfRange, "mode", {"'" + mode + "'", "\"solve\" or \"audit\""});
   const auto* ratios = top.array("ratios");
   for (std::size_t i = 0; ratios && i < ratios->size() && !top.failed(); ++i)
-    out.given.request.ratios.push_back(readRatio((*ratios)[i], item("ratios", i), top.sink()));
+    out.given.request.ratios.push_back(readScriptRatio((*ratios)[i], item("ratios", i), top.sink()));
   readChoice(top, modes);
   modes.mends = top.flag("mends").value_or(false);
   if (top.has("round_to_g")) modes.roundToGrams = readPerProduct(top, "round_to_g", out.given.request);

@@ -2,7 +2,7 @@
 
 #include "base/decimal.h"
 #include "script_modes.h"
-#include "stock_document.h"
+#include "stock_json.h"
 #include "water/water_solutes.h"
 
 #include <array>
@@ -146,7 +146,7 @@ void readQuestions(ObjectReader& reader, ScriptStock& out) {
   out.seasonDays = positive(reader, "season_days");
 }
 
-void readVessel(ObjectReader& top, ScriptDose& out) {
+void readScriptVessel(ObjectReader& top, ScriptDose& out) {
   const auto* object = top.object("vessel");
   if (!object) return;
   ObjectReader reader(*object, "vessel", top.sink());
@@ -161,7 +161,7 @@ void readVessel(ObjectReader& top, ScriptDose& out) {
   out.vessel = v;
 }
 
-void readReservoir(ObjectReader& top, ScriptDose& out) {
+void readScriptReservoir(ObjectReader& top, ScriptDose& out) {
   const auto* object = top.object("reservoir");
   if (!object) return;
   ObjectReader reader(*object, "reservoir", top.sink());
@@ -193,14 +193,15 @@ void readDrawDown(ObjectReader& top, ScriptDose& out) {
   if (const auto* made = reader.object("of_plan")) {
     ObjectReader tanks(*made, "draw_down.of_plan", top.sink());
     for (const auto& [name, value] : made->items())
-      out.drawDown->ofPlan.emplace_back(name, inRange(tanks, name, 0, 10, "0 to 10 times the plan").value_or(1));
+      out.drawDown->ofPlan.emplace_back(name,
+                                        inRange(tanks, name, 0, 10, "0 to 10 times the plan").value_or(1));
   }
   out.drawDown->feed = litres(reader, "feed_l");
   out.drawDown->setpoint = conductivity(reader, "ec_setpoint");
   reader.finish();
 }
 
-void readReadings(ObjectReader& top, ScriptDose& out) {
+void readScriptReadings(ObjectReader& top, ScriptDose& out) {
   const auto* list = top.array("readings");
   for (std::size_t i = 0; list && i < list->size() && !top.failed(); ++i) {
     ObjectReader reader((*list)[i], "readings[" + std::to_string(i) + "]", top.sink());
@@ -250,11 +251,11 @@ void readScriptStock(ObjectReader& top, const std::vector<TankByHand>& byHand, S
 }
 
 void readScriptDose(ObjectReader& top, ScriptDose& out) {
-  readReservoir(top, out);
-  readReadings(top, out);
+  readScriptReservoir(top, out);
+  readScriptReadings(top, out);
   readCompare(top, out);
   readDrawDown(top, out);
-  readVessel(top, out);
+  readScriptVessel(top, out);
   if (const auto* object = top.object("ratio")) {
     ObjectReader reader(*object, "ratio", top.sink());
     for (int i = 0; i < ratioFormCount; ++i) {

@@ -1,9 +1,8 @@
-#include "stock_document.h"
+#include "stock_json.h"
 
 #include "base/decimal.h"
 #include "dose/ratio.h"
 #include "typed_numbers.h"
-#include "water/water_solutes.h"
 
 #include <array>
 #include <cmath>
@@ -61,16 +60,14 @@ std::optional<Vessel> readVessel(ObjectReader& tank) {
   return v;
 }
 
-/// The water that a tank is made up with, in solution.
-Solutes makeUpWater(ObjectReader& tank, const std::string& with, const WaterPlanAnswer& water) {
+/// The water that a tank is made up with.
+MakeUp readMakeUp(ObjectReader& tank, const std::string& with) {
   if (with == "pure") return {};
-  if (with == "blend") return waterSolutes(water.blend).perLitre;
+  if (with == "blend") return {MakeUp::From::Blend, 0};
   if (with.starts_with("part:")) {
     const auto index = parseDecimal(with.substr(5));
-    const bool whole = index && *index >= 0 && *index == std::floor(*index);
-    // A source that was taken out since: made with pure water until another is chosen.
-    if (whole && *index >= static_cast<double>(water.parts.size())) return {};
-    if (whole) return waterSolutes(water.parts[static_cast<std::size_t>(*index)].treated).perLitre;
+    if (index && *index >= 0 && *index == std::floor(*index) && *index < 1e6)
+      return {MakeUp::From::Part, static_cast<std::size_t>(*index)};
   }
   tank.fail(ProblemCode::OutOfRange, "made_with", {"'" + with + "'", "\"pure\", \"blend\" or \"part:0\""});
   return {};
@@ -124,7 +121,7 @@ Temperature temperatureOr(ObjectReader& reader, std::string_view key, Temperatur
   return celsius ? Temperature::fromCelsius(*celsius) : otherwise;
 }
 
-void readReservoir(ObjectReader& parent, DocumentReservoir& out) {
+void readReservoir(ObjectReader& parent, Reservoir& out) {
   const auto* object = parent.object("reservoir");
   if (!object) return;
   ObjectReader reader(*object, parent.pathOf("reservoir"), parent.sink());
@@ -197,12 +194,8 @@ VesselShape readVesselShape(ObjectReader& vessel) {
   return shape.value_or(VesselShape::Round);
 }
 
-std::string_view deviceKey(DosingDevice device) {
-  return devices[static_cast<std::size_t>(device)];
-}
-
-StockPlan readStockDocument(const Json& stock, const std::string& path, const WaterPlanAnswer& water,
-                            std::vector<DocumentTank>& tanks, std::optional<Problem>& problem) {
+StockPlan readStockDocument(const Json& stock, const std::string& path, std::vector<DocumentTank>& tanks,
+                            std::optional<Problem>& problem) {
   StockPlan plan;
   ObjectReader reader(stock, path, problem);
   plan.factor = readFactor(reader).value_or(100);
@@ -218,7 +211,7 @@ StockPlan readStockDocument(const Json& stock, const std::string& path, const Wa
     t.ownFactor = digits(tank, "own_factor", 1, 100000, "1 to 100000");
     DocumentTank seen;
     seen.madeWith = tank.text("made_with").value_or("pure");
-    t.makeUpPerLitre = makeUpWater(tank, seen.madeWith, water);
+    t.makeUp = readMakeUp(tank, seen.madeWith);
     seen.vessel = readVessel(tank);
     tank.finish();
     plan.tanks.push_back(std::move(t));

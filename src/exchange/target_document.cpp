@@ -1,4 +1,4 @@
-#include "target_document.h"
+#include "target_json.h"
 
 #include "base/decimal.h"
 #include "typed_numbers.h"

@@ -7,6 +7,10 @@ namespace butte::exchange {
 
 using namespace core;
 
+double Amount::value() const {
+  return parseDecimal(digits).value_or(0);
+}
+
 std::optional<double> digits(ObjectReader& reader, std::string_view key, double low, double high,
                              const std::string& right) {
   const auto text = reader.text(key);
@@ -48,6 +52,21 @@ std::optional<double> amount(ObjectReader& parent, std::string_view key, std::st
         {*text + " " + *unit, decimalText(low) + " to " + decimalText(high) + " " + std::string(base)});
   if (asTyped) *asTyped = {*text, *unit};
   return *converted;
+}
+
+Json amountJson(const std::string& digits, const std::string& unit) {
+  return Json{{"amount", digits}, {"unit", unit}};
+}
+
+Json figureJson(const Amount& figure) {
+  if (figure.isEmpty()) return {};
+  return figure.unit.empty() ? Json(figure.digits) : amountJson(figure.digits, figure.unit);
+}
+
+Amount figureFrom(const Json& json) {
+  if (json.is_string()) return {json.get<std::string>(), {}};
+  if (!json.is_object()) return {};
+  return {json.value("amount", std::string()), json.value("unit", std::string())};
 }
 
 std::string item(const std::string& list, std::size_t index) {

@@ -1,4 +1,4 @@
-#include "water_document.h"
+#include "water_json.h"
 
 #include "product/catalogue.h"
 #include "typed_numbers.h"
@@ -48,7 +48,7 @@ void readTitration(const Json& json, const std::string& path, WaterDocument& out
 }
 
 /// One figure of a report: `mg_per_l`, or `amount` with its unit.
-ReportRow readRow(const Json& json, const std::string& path, std::optional<Problem>& problem) {
+ReportRow readReportRow(const Json& json, const std::string& path, std::optional<Problem>& problem) {
   ObjectReader reader(json, path, problem);
   ReportRow row;
   row.key = reader.text("key").value_or("");
@@ -71,7 +71,7 @@ TypedReport readReport(ObjectReader& reader, std::optional<Problem>& problem) {
   report.estimateTheRest = reader.flag("estimate").value_or(false);
   if (const auto* rows = reader.array("rows")) {
     for (std::size_t i = 0; i < rows->size() && !problem; ++i)
-      report.rows.push_back(readRow((*rows)[i], item(reader.pathOf("rows"), i), problem));
+      report.rows.push_back(readReportRow((*rows)[i], item(reader.pathOf("rows"), i), problem));
   }
   return report;
 }
@@ -185,14 +185,6 @@ WaterDocument readWaterDocument(const Json& water, const std::string& path, std:
   if (const auto* titration = reader.any("titration"); titration && !titration->is_null())
     readTitration(*titration, reader.pathOf("titration"), out, problem);
   reader.finish();
-  if (problem) return out;
-  auto answer = planWater(out.plan);
-  if (answer) {
-    out.answer = std::move(answer).value();
-  } else {
-    problem = answer.problem();
-    problem->where = path + "." + problem->where;
-  }
   return out;
 }
 

@@ -1,6 +1,5 @@
 #pragma once
 #include "formula/acid_plan.h"
-#include "json_reader.h"
 #include "water/water_plan.h"
 
 #include <optional>
@@ -22,19 +21,8 @@ struct WaterDocument {
   std::vector<DocumentSource> sources; ///< parallel to plan.parts
   core::WaterPlan plan;
   std::string acidFirstId; ///< catalogue id; empty: none
-  core::WaterPlanAnswer answer;
   bool recirculating = false;
   std::optional<core::OwnTitration> titration;
 };
-
-/// Reads `water` of a formula (docs/formats/formula.md). Problems go to the sink, with their place.
-WaterDocument readWaterDocument(const Json& water, const std::string& path,
-                                std::optional<core::Problem>& problem);
-
-/// A shipped acid or base by its catalogue id.
-std::optional<core::ShelfProduct> bottleFor(ObjectReader& reader, std::string_view key);
-
-/// A row as it stands in a file: digits as typed.
-Json waterRowJson(const std::string& key, const std::string& digits, const std::string& unit, bool below);
 
 } // namespace butte::exchange

@@ -3,7 +3,8 @@
 #include "base/decimal.h"
 #include "base/encoding.h"
 #include "typed_numbers.h"
-#include "water_document.h"
+#include "units/constants.h"
+#include "water_json.h"
 
 #include <algorithm>
 
@@ -11,8 +12,6 @@ namespace butte::exchange {
 namespace {
 
 using namespace core;
-
-constexpr double mgCaCO3PerMeq = 100.086 / 2; // IUPAC abridged atomic weights
 
 std::optional<double> within(ObjectReader& reader, std::string_view key, double low, double high,
                              const std::string& right) {
@@ -22,9 +21,9 @@ std::optional<double> within(ObjectReader& reader, std::string_view key, double 
   return value;
 }
 
-class Reader {
+class WaterScriptReader {
 public:
-  explicit Reader(const Json& json) : m_top(json, "", m_problem) {}
+  explicit WaterScriptReader(const Json& json) : m_top(json, "", m_problem) {}
 
   Result<WaterScript> read() {
     readSources();
@@ -161,7 +160,7 @@ private:
       ++limits;
       wanted.limit = {goal, *value / perUnit};
     };
-    take("alkalinity_as_CaCO3_mg_per_l", BlendGoal::Alkalinity, mgCaCO3PerMeq);
+    take("alkalinity_as_CaCO3_mg_per_l", BlendGoal::Alkalinity, constant::milligramsCaCO3PerMeq);
     take("ec_ms_per_cm", BlendGoal::Conductivity, 1);
     take("Na_mg_per_l", BlendGoal::Sodium, 1);
     take("Cl_mg_per_l", BlendGoal::Chloride, 1);
@@ -198,7 +197,7 @@ Result<WaterScript> readWaterScript(std::string_view bytes) {
   }
   const auto json = parseJsonObject(text);
   if (!json) return json.problem();
-  return Reader(*json).read();
+  return WaterScriptReader(*json).read();
 }
 
 } // namespace butte::exchange

@@ -1,6 +1,6 @@
 #include "words.h"
 
-#include <fmt/format.h>
+#include "language.h"
 
 #include <cmath>
 
@@ -33,7 +33,7 @@ std::string limitText(const BindingLimit& limit, const ProductNamer& name) {
             : limit.upper ? ", which stands at the top of its band"
                           : ", which stands at the foot of its band");
   case LimitKind::Ratio:
-    return "a ratio that is to be kept";
+    return text("a ratio that is to be kept");
   case LimitKind::Cap:
     return nutrientName(limit.nutrient) + ", which stands at its cap";
   case LimitKind::Most:
@@ -43,7 +43,7 @@ std::string limitText(const BindingLimit& limit, const ProductNamer& name) {
   case LimitKind::Held:
     return name(limit.product) + ", which is held at its weight";
   case LimitKind::Alkalinity:
-    return "the alkalinity that acid has to take";
+    return text("the alkalinity that acid has to take");
   }
   return {};
 }
@@ -51,7 +51,7 @@ std::string limitText(const BindingLimit& limit, const ProductNamer& name) {
 /// "potassium can't rise further: every product that carries it also brings sulfate, which stands at its
 /// cap."
 std::string limitsText(const Reason& r, const ProductNamer& name) {
-  if (r.limits.empty()) return fmt::format("{} mg/L against {} asked.", figure(r.has), figure(r.wants));
+  if (r.limits.empty()) return said("{} mg/L against {} asked.", figure(r.has), figure(r.wants));
   const auto how = r.over ? std::string("it can't fall further: ") : std::string("it can't rise further: ");
   const auto brings = [&](bool several) {
     return r.over ? (several ? "take along " : "takes along ") : several ? "also bring " : "also brings ";
@@ -75,40 +75,38 @@ std::string limitsText(const Reason& r, const ProductNamer& name) {
 
 std::string reasonText(const Reason& r, const ProductNamer& name) {
   const auto what = nutrientName(r.nutrient);
-  const auto start =
-      capitalised(fmt::format("{} {}: ", what, r.over ? "stands over its band" : "falls short"));
+  const auto start = capitalised(said("{} {}: ", what, r.over ? "stands over its band" : "falls short"));
   switch (r.kind) {
   case ReasonKind::WaterAlone:
-    return start + fmt::format("the water alone brings {} mg/L, the target asks for {}.", figure(r.has),
-                               figure(r.wants));
+    return start +
+           said("the water alone brings {} mg/L, the target asks for {}.", figure(r.has), figure(r.wants));
   case ReasonKind::LockedBring:
     return start +
-           fmt::format("the water and what is held fixed ({}) already bring {} mg/L, the target asks for {}.",
-                       list(r.products, name), figure(r.has), figure(r.wants));
+           said("the water and what is held fixed ({}) already bring {} mg/L, the target asks for {}.",
+                list(r.products, name), figure(r.has), figure(r.wants));
   case ReasonKind::NoCarrier:
-    return start + fmt::format("no product on the shelf carries {}.", what);
+    return start + said("no product on the shelf carries {}.", what);
   case ReasonKind::AllHeld:
     return start +
-           fmt::format("every product that carries it is held or at its limit ({}).", list(r.products, name));
+           said("every product that carries it is held or at its limit ({}).", list(r.products, name));
   case ReasonKind::AcidAlone:
     return start + "only acids or bases carry it, and they are dosed for alkalinity, not as food.";
   case ReasonKind::AcidBrings:
-    return start + fmt::format("{} brings it while taking the alkalinity down.", list(r.products, name));
+    return start + said("{} brings it while taking the alkalinity down.", list(r.products, name));
   case ReasonKind::Traded:
-    return start +
-           fmt::format("the closest fit shares the misses out ({} of {} mg/L); with the bands first it "
-                       "could be had.",
-                       figure(r.has), figure(r.wants));
+    return start + said("the closest fit shares the misses out ({} of {} mg/L); with the bands first it "
+                        "could be had.",
+                        figure(r.has), figure(r.wants));
   case ReasonKind::ComesWith:
   case ReasonKind::Cap:
     return start + limitsText(r, name);
   case ReasonKind::WaterOverCap:
-    return capitalised(fmt::format("{}: the water and what is held fixed bring {} mg/L, above the cap of {}.",
-                                   what, figure(r.has), figure(r.wants)));
+    return capitalised(said("{}: the water and what is held fixed bring {} mg/L, above the cap of {}.", what,
+                            figure(r.has), figure(r.wants)));
   case ReasonKind::BandsConflict:
-    return "No set of weights keeps every element inside its band: the bands exclude each other.";
+    return text("No set of weights keeps every element inside its band: the bands exclude each other.");
   case ReasonKind::AlkalinityConflict:
-    return "The alkalinity to be left can't be had together with the limits and caps.";
+    return text("The alkalinity to be left can't be had together with the limits and caps.");
   }
   return {};
 }
@@ -116,26 +114,27 @@ std::string reasonText(const Reason& r, const ProductNamer& name) {
 std::string waterRemarkText(WaterRemark remark) {
   switch (remark) {
   case WaterRemark::Pure:
-    return "no water was given: pure water is assumed";
+    return text("no water was given: pure water is assumed");
   case WaterRemark::OnlyConductivity:
-    return "of this water only the EC is known: the EC counts, its composition is unknown and not zero";
+    return text("of this water only the EC is known: the EC counts, its composition is unknown and not zero");
   case WaterRemark::CompositionUnknown:
-    return "nothing is known of this water: its share is missing from every sum";
+    return text("nothing is known of this water: its share is missing from every sum");
   case WaterRemark::AlkalinityDisagrees:
-    return "the water's HCO3 and its alkalinity as CaCO3 disagree: HCO3 is used";
+    return text("the water's HCO3 and its alkalinity as CaCO3 disagree: HCO3 is used");
   case WaterRemark::HardnessDisagrees:
-    return "the water's hardness disagrees with its Ca and Mg: Ca and Mg are used";
+    return text("the water's hardness disagrees with its Ca and Mg: Ca and Mg are used");
   case WaterRemark::HardnessSplitAssumed:
-    return "the hardness was split into Ca and Mg by an assumed 3 to 1 (in equivalents)";
+    return text("the hardness was split into Ca and Mg by an assumed 3 to 1 (in equivalents)");
   case WaterRemark::NitrogenTakenAsNitrate:
-    return "the water's N is taken as nitrate";
+    return text("the water's N is taken as nitrate");
   case WaterRemark::ChargeUnbalanced:
-    return "the water report does not balance: its cations and anions differ by more than a report should; "
-           "check for a unit mix-up or a missing ion";
+    return text(
+        "the water report does not balance: its cations and anions differ by more than a report should; "
+        "check for a unit mix-up or a missing ion");
   case WaterRemark::BelowDetection:
-    return "figures below detection count as half their limit, give or take that half";
+    return text("figures below detection count as half their limit, give or take that half");
   case WaterRemark::Estimated:
-    return "parts of this water are a guess from its EC, hardness and alkalinity: mind the wider bands";
+    return text("parts of this water are a guess from its EC, hardness and alkalinity: mind the wider bands");
   }
   return {};
 }
@@ -143,18 +142,16 @@ std::string waterRemarkText(WaterRemark remark) {
 std::string solveWarningText(SolveWarning warning, const std::string& product) {
   switch (warning) {
   case SolveWarning::AcidLeftOut:
-    return fmt::format(
-        "{} is left out: acids and bases are dosed only for an alkalinity to be left, or locked", product);
+    return said("{} is left out: acids and bases are dosed only for an alkalinity to be left, or locked",
+                product);
   case SolveWarning::AcidNeedsAlkalinity:
-    return fmt::format("{} is left out: the water's alkalinity is unknown, so no dose can be computed",
-                       product);
+    return said("{} is left out: the water's alkalinity is unknown, so no dose can be computed", product);
   case SolveWarning::AlkalinityAlreadyBelow:
-    return fmt::format("{} is left out: the water's alkalinity is already at or below what is to be left",
-                       product);
+    return said("{} is left out: the water's alkalinity is already at or below what is to be left", product);
   case SolveWarning::AlkalinityNotReached:
-    return "the acid allowed does not bring the alkalinity down to what is to be left";
+    return text("the acid allowed does not bring the alkalinity down to what is to be left");
   case SolveWarning::NoAcidOnShelf:
-    return "no acid on the shelf: the water keeps its alkalinity";
+    return text("no acid on the shelf: the water keeps its alkalinity");
   }
   return {};
 }
@@ -163,38 +160,36 @@ std::string stockNoticeText(const StockNotice& n, const ProductNamer& name) {
   const auto tank = n.tank.empty() ? std::string() : "tank " + n.tank;
   switch (n.kind) {
   case StockWarning::NotPlaced:
-    return fmt::format(
-        "{} is not put into a stock tank by itself: give it a tank of its own or add it to the feed",
-        name(n.product));
+    return said("{} is not put into a stock tank by itself: give it a tank of its own or add it to the feed",
+                name(n.product));
   case StockWarning::CalciumMeets:
-    return fmt::format("{}: calcium meets sulfate or phosphate in concentrate and falls out as sludge", tank);
+    return said("{}: calcium meets sulfate or phosphate in concentrate and falls out as sludge", tank);
   case StockWarning::ChelateMeetsAcid:
-    return fmt::format("{}: strong acid breaks the chelate", tank);
+    return said("{}: strong acid breaks the chelate", tank);
   case StockWarning::AcidMeetsWeakSalt:
-    return fmt::format("{}: acid meets carbonate, acetate or silicate: it fizzes over or sets to jelly",
-                       tank);
+    return said("{}: acid meets carbonate, acetate or silicate: it fizzes over or sets to jelly", tank);
   case StockWarning::AcidMeetsHypochlorite:
-    return fmt::format("{}: acid meets hypochlorite: chlorine gas. Never together, not even the rinse", tank);
+    return said("{}: acid meets hypochlorite: chlorine gas. Never together, not even the rinse", tank);
   case StockWarning::WontDissolve:
-    return fmt::format("{}: {} g/L of {} won't dissolve at this temperature; {}", tank,
-                       figure(n.gramsPerLitre), name(n.product),
-                       n.factorThatDissolves
-                           ? fmt::format("the strongest that does is 1:{}", figure(*n.factorThatDissolves))
-                           : std::string("make it weaker"));
+    return said("{}: {} g/L of {} won't dissolve at this temperature; {}", tank, figure(n.gramsPerLitre),
+                name(n.product),
+                n.factorThatDissolves
+                    ? said("the strongest that does is 1:{}", figure(*n.factorThatDissolves))
+                    : std::string("make it weaker"));
   case StockWarning::PartlyUnknown:
-    return fmt::format("{}: how much {} dissolves at this temperature is not known", tank, name(n.product));
+    return said("{}: how much {} dissolves at this temperature is not known", tank, name(n.product));
   case StockWarning::WhollyTooStrong:
-    return fmt::format("{}: the salts leave no room for water", tank);
+    return said("{}: the salts leave no room for water", tank);
   case StockWarning::FallsOut:
-    return fmt::format("{}: {} g/L of {} would fall out, lost to the plants{}", tank, figure(n.gramsPerLitre),
-                       solidName(n.product),
-                       n.factorThatDissolves && *n.factorThatDissolves >= 1
-                           ? fmt::format("; clear up to 1:{}", figure(std::floor(*n.factorThatDissolves)))
-                           : std::string("; keep its parts in two tanks"));
+    return said("{}: {} g/L of {} would fall out, lost to the plants{}", tank, figure(n.gramsPerLitre),
+                solidName(n.product),
+                n.factorThatDissolves && *n.factorThatDissolves >= 1
+                    ? said("; clear up to 1:{}", figure(std::floor(*n.factorThatDissolves)))
+                    : std::string("; keep its parts in two tanks"));
   case StockWarning::WaterFallsOut:
-    return fmt::format("{}: the water that it is made with drops {} g/L of {} at any strength: use rain or "
-                       "membrane water, or acidify it first",
-                       tank, figure(n.gramsPerLitre), solidName(n.product));
+    return said("{}: the water that it is made with drops {} g/L of {} at any strength: use rain or "
+                "membrane water, or acidify it first",
+                tank, figure(n.gramsPerLitre), solidName(n.product));
   }
   return {};
 }
@@ -202,9 +197,9 @@ std::string stockNoticeText(const StockNotice& n, const ProductNamer& name) {
 std::string labelRemarkText(LabelRemark remark, const std::string& product) {
   switch (remark) {
   case LabelRemark::NitrogenTakenAsNitrate:
-    return fmt::format("{}: the label's N is taken as nitrate, since its forms are not given", product);
+    return said("{}: the label's N is taken as nitrate, since its forms are not given", product);
   case LabelRemark::NitrogenRemainderAsNitrate:
-    return fmt::format("{}: the part of the label's N without a form is taken as nitrate", product);
+    return said("{}: the part of the label's N without a form is taken as nitrate", product);
   }
   return {};
 }

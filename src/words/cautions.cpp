@@ -63,10 +63,11 @@ std::vector<Caution> cautionsFor(const std::vector<HazardFacts>& products) {
 }
 
 std::string generalCaution() {
-  return "Gloves, eye protection and a dust mask when handling powders; children and food away; label every "
-         "tank. The "
-         "product's own label and safety data sheet, local rules and licensed practice come before this "
-         "sheet.";
+  return text(
+      "Gloves, eye protection and a dust mask when handling powders; children and food away; label every "
+      "tank. The "
+      "product's own label and safety data sheet, local rules and licensed practice come before this "
+      "sheet.");
 }
 
 } // namespace butte::words

@@ -1,5 +1,7 @@
 #include "words.h"
 
+#include "language.h"
+
 #include <array>
 #include <utility>
 
@@ -36,13 +38,13 @@ std::string kineticsText(core::FormsWithin kinetics, double saturationIndex) {
   case core::FormsWithin::Minutes:
     return saturationIndex < clearlyOver ? "over hours" : "within minutes";
   case core::FormsWithin::Hours:
-    return "over hours";
+    return text("over hours");
   case core::FormsWithin::Days:
-    return "over days";
+    return text("over days");
   case core::FormsWithin::Months:
-    return "over months, if at all";
+    return text("over months, if at all");
   case core::FormsWithin::NeverFirst:
-    return "another form comes first";
+    return text("another form comes first");
   }
   return {};
 }

@@ -1,7 +1,8 @@
 #include "formula_words.h"
 
+#include "language.h"
+
 #include <cmath>
-#include <fmt/format.h>
 
 namespace butte::words {
 
@@ -10,27 +11,26 @@ using namespace core;
 std::string mendText(const Mend& mend, const ProductNamer& name, const std::vector<WaterOption>& waters) {
   switch (mend.kind) {
   case MendKind::AddProduct:
-    return fmt::format("put {} on the shelf", name(mend.product));
+    return said("put {} on the shelf", name(mend.product));
   case MendKind::BandsFirst:
-    return "keep the bands first, then come near";
+    return text("keep the bands first, then come near");
   case MendKind::WidenBand:
-    return fmt::format("let the band of {} be ±{} %", nutrientName(mend.nutrient), figure(mend.value));
+    return said("let the band of {} be ±{} %", nutrientName(mend.nutrient), figure(mend.value));
   case MendKind::LiftCap:
-    return fmt::format("lift the cap on {} to {} mg/L", nutrientName(mend.nutrient), figure(mend.value));
+    return said("lift the cap on {} to {} mg/L", nutrientName(mend.nutrient), figure(mend.value));
   case MendKind::LetFree:
-    return fmt::format("let {} free", name(mend.product));
+    return said("let {} free", name(mend.product));
   case MendKind::MorePure:
-    return fmt::format("{} at {} %", mend.option < waters.size() ? waters[mend.option].name : "purer water",
-                       std::lround(100 * mend.value));
+    return said("{} at {} %", mend.option < waters.size() ? waters[mend.option].name : "purer water",
+                std::lround(100 * mend.value));
   }
   return {};
 }
 
 std::string mendEffect(const Mend& mend) {
-  if (mend.offAfter == 0) return "then every element stands in its band";
-  if (mend.offAfter < mend.offBefore)
-    return fmt::format("then {} off instead of {}", mend.offAfter, mend.offBefore);
-  return fmt::format("still {} off, but nearer", mend.offAfter);
+  if (mend.offAfter == 0) return text("then every element stands in its band");
+  if (mend.offAfter < mend.offBefore) return said("then {} off instead of {}", mend.offAfter, mend.offBefore);
+  return said("still {} off, but nearer", mend.offAfter);
 }
 
 std::string_view code(MendKind kind) {
@@ -82,20 +82,20 @@ std::string slipWords(SheetSlip slip) {
   case SheetSlip::Unknown:
     return "";
   case SheetSlip::LeftOut:
-    return "; was the line left out?";
+    return text("; was the line left out?");
   case SheetSlip::DecimalPoint:
-    return "; a decimal point?";
+    return text("; a decimal point?");
   case SheetSlip::DigitsSwapped:
-    return "; two digits swapped?";
+    return text("; two digits swapped?");
   case SheetSlip::PoundsForKilograms:
   case SheetSlip::KilogramsForPounds:
-    return "; pounds and kilograms mixed up?";
+    return text("; pounds and kilograms mixed up?");
   case SheetSlip::OuncesForGrams:
-    return "; ounces and grams mixed up?";
+    return text("; ounces and grams mixed up?");
   case SheetSlip::Doubled:
-    return "; weighed twice?";
+    return text("; weighed twice?");
   case SheetSlip::Halved:
-    return "; half of it?";
+    return text("; half of it?");
   }
   return {};
 }
@@ -110,9 +110,9 @@ std::string suspectText(const SuspectLine& line, const ProductNamer& name) {
   std::string off;
   for (std::size_t i = 0; i < line.thrownOff.size(); ++i)
     off += (i == 0 ? "" : i + 1 == line.thrownOff.size() ? " and " : ", ") + nutrientName(line.thrownOff[i]);
-  return fmt::format("{}: {} g stands, {} g would fit{}{}", name(line.product), figure(line.stands.grams()),
-                     figure(line.fits.grams()), slipWords(line.slip),
-                     off.empty() ? "." : fmt::format(" It throws off {}.", off));
+  return said("{}: {} g stands, {} g would fit{}{}", name(line.product), figure(line.stands.grams()),
+              figure(line.fits.grams()), slipWords(line.slip),
+              off.empty() ? "." : said(" It throws off {}.", off));
 }
 
 std::string errorPartText(const ErrorPart& part, const std::vector<ShelfProduct>& shelf) {
@@ -124,11 +124,11 @@ std::string errorPartText(const ErrorPart& part, const std::vector<ShelfProduct>
   case ErrorSource::Weighing:
     return "weighing " + productName(part, shelf);
   case ErrorSource::Volume:
-    return "volume marks";
+    return text("volume marks");
   case ErrorSource::Dosing:
-    return "the injector";
+    return text("the injector");
   case ErrorSource::Water:
-    return "the water report";
+    return text("the water report");
   }
   return {};
 }
@@ -160,11 +160,11 @@ std::string halvingText(const ErrorPart& part, const std::vector<ShelfProduct>& 
   case ErrorSource::Weighing:
     return "a scale twice as fine, or twice the batch, for " + productName(part, shelf);
   case ErrorSource::Volume:
-    return "filling by weight or by a calibrated mark";
+    return text("filling by weight or by a calibrated mark");
   case ErrorSource::Dosing:
-    return "calibrating the injector by a measured draw";
+    return text("calibrating the injector by a measured draw");
   case ErrorSource::Water:
-    return "a full, recent water report";
+    return text("a full, recent water report");
   }
   return {};
 }
@@ -172,21 +172,22 @@ std::string halvingText(const ErrorPart& part, const std::vector<ShelfProduct>& 
 std::string productDoubtText(const ProductDoubtFound& found) {
   switch (found.doubt) {
   case ProductDoubt::IonsOverHundred:
-    return fmt::format(
-        "These nutrients would weigh {} % of the product as ions, more than all of it: is one row "
-        "too high, or an oxide typed as an element?",
-        figure(found.figure));
+    return said("These nutrients would weigh {} % of the product as ions, more than all of it: is one row "
+                "too high, or an oxide typed as an element?",
+                figure(found.figure));
   case ProductDoubt::TetrahydrateTyped:
-    return "This is the tetrahydrate (11.9 % N, 17 % Ca). If the bag says 15.5-0-0 it holds the double salt "
-           "with "
-           "1 % ammonium and 19 % calcium: go by its label.";
+    return text(
+        "This is the tetrahydrate (11.9 % N, 17 % Ca). If the bag says 15.5-0-0 it holds the double salt "
+        "with "
+        "1 % ammonium and 19 % calcium: go by its label.");
   case ProductDoubt::DoubleSaltWithoutAmmonium:
-    return "Calcium nitrate of 15.5-0-0 holds about 1.1 % of its nitrogen as ammonium: does the label say "
-           "so?";
+    return text(
+        "Calcium nitrate of 15.5-0-0 holds about 1.1 % of its nitrogen as ammonium: does the label say "
+        "so?");
   case ProductDoubt::SameAsOther:
-    return fmt::format("“{}” on the shelf has the same composition: is it the same bag twice?", found.other);
+    return said("“{}” on the shelf has the same composition: is it the same bag twice?", found.other);
   case ProductDoubt::GradeAsElements:
-    return "A grade's second and third figures are P2O5 and K2O, not P and K: type them in those rows.";
+    return text("A grade's second and third figures are P2O5 and K2O, not P and K: type them in those rows.");
   }
   return {};
 }

@@ -1,7 +1,8 @@
 #include "words.h"
 
+#include "language.h"
+
 #include <cmath>
-#include <fmt/format.h>
 
 namespace butte::words {
 
@@ -10,41 +11,41 @@ using core::Nutrient;
 std::string nutrientName(Nutrient nutrient) {
   switch (nutrient) {
   case Nutrient::N:
-    return "nitrogen";
+    return text("nitrogen");
   case Nutrient::NNitrate:
-    return "nitrate nitrogen";
+    return text("nitrate nitrogen");
   case Nutrient::NAmmonium:
-    return "ammonium nitrogen";
+    return text("ammonium nitrogen");
   case Nutrient::NUrea:
-    return "urea nitrogen";
+    return text("urea nitrogen");
   case Nutrient::P:
-    return "phosphorus";
+    return text("phosphorus");
   case Nutrient::K:
-    return "potassium";
+    return text("potassium");
   case Nutrient::Ca:
-    return "calcium";
+    return text("calcium");
   case Nutrient::Mg:
-    return "magnesium";
+    return text("magnesium");
   case Nutrient::S:
-    return "sulfur";
+    return text("sulfur");
   case Nutrient::Fe:
-    return "iron";
+    return text("iron");
   case Nutrient::Mn:
-    return "manganese";
+    return text("manganese");
   case Nutrient::Zn:
-    return "zinc";
+    return text("zinc");
   case Nutrient::B:
-    return "boron";
+    return text("boron");
   case Nutrient::Cu:
-    return "copper";
+    return text("copper");
   case Nutrient::Mo:
-    return "molybdenum";
+    return text("molybdenum");
   case Nutrient::Si:
-    return "silicon";
+    return text("silicon");
   case Nutrient::Na:
-    return "sodium";
+    return text("sodium");
   case Nutrient::Cl:
-    return "chloride";
+    return text("chloride");
   }
   return {};
 }
@@ -56,7 +57,7 @@ std::string nutrientSymbol(Nutrient nutrient) {
   case Nutrient::NAmmonium:
     return "NH₄-N";
   case Nutrient::NUrea:
-    return "urea-N";
+    return text("urea-N");
   default:
     return std::string(core::nutrientKey(nutrient));
   }
@@ -64,12 +65,12 @@ std::string nutrientSymbol(Nutrient nutrient) {
 
 std::string figure(double value) {
   const double size = std::abs(value);
-  if (size >= 100) return fmt::format("{:.0f}", value);
-  if (size >= 10) return fmt::format("{:.1f}", value);
-  if (size >= 1) return fmt::format("{:.2f}", value);
-  if (size >= 0.1) return fmt::format("{:.3f}", value);
-  if (size >= 0.001) return fmt::format("{:.4f}", value);
-  return size < 1e-9 ? "0" : fmt::format("{:.2g}", value);
+  if (size >= 100) return said("{:.0f}", value);
+  if (size >= 10) return said("{:.1f}", value);
+  if (size >= 1) return said("{:.2f}", value);
+  if (size >= 0.1) return said("{:.3f}", value);
+  if (size >= 0.001) return said("{:.4f}", value);
+  return size < 1e-9 ? "0" : said("{:.2g}", value);
 }
 
 std::string nameAsIs(const std::string& id) {

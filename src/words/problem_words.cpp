@@ -1,6 +1,6 @@
 #include "words.h"
 
-#include <fmt/format.h>
+#include "language.h"
 
 namespace butte::words {
 
@@ -24,41 +24,45 @@ std::string value(const core::Problem& p, std::size_t i) {
 std::string bookProblemText(const core::Problem& p) {
   switch (p.code) {
   case ProblemCode::NotABook:
-    return "this file is not a farm book";
+    return text("this file is not a farm book");
   case ProblemCode::BookMissing:
-    return "there is no such file";
+    return text("there is no such file");
   case ProblemCode::BookOlder:
-    return fmt::format("the book has tables of version {}, this program's are {}; open it once for writing "
-                       "to bring it forward",
-                       value(p, 0), value(p, 1));
+    return said("the book has tables of version {}, this program's are {}; open it once for writing "
+                "to bring it forward",
+                value(p, 0), value(p, 1));
   case ProblemCode::BookDamaged:
-    return fmt::format("the book is damaged ({}); nothing was changed in it. Take one of its copies",
-                       shortened(value(p, 0)));
+    return said("the book is damaged ({}); nothing was changed in it. Take one of its copies",
+                shortened(value(p, 0)));
   case ProblemCode::BookNotWritable:
-    return fmt::format("the book can't be written ({}); it is only to be looked at", shortened(value(p, 0)));
+    return said("the book can't be written ({}); it is only to be looked at", shortened(value(p, 0)));
   case ProblemCode::BookFull:
-    return "the disk is full: what you typed is on the screen but not yet kept. Make room; Butte tries again "
-           "by itself";
+    return text(
+        "the disk is full: what you typed is on the screen but not yet kept. Make room; Butte tries again "
+        "by itself");
   case ProblemCode::BookBusy:
-    return "another program holds the book's file at the moment";
+    return text("another program holds the book's file at the moment");
+  case ProblemCode::BookConflict:
+    return text("it was changed from elsewhere meanwhile; look at it as it stands now and type again");
   case ProblemCode::BookReadOnly:
-    return fmt::format("this book is open to look at only: {}", value(p, 0));
+    return said("this book is open to look at only: {}", value(p, 0));
   default:
-    return "unknown problem";
+    return text("unknown problem");
   }
 }
 
 std::string chemistryProblemText(const core::Problem& p) {
   switch (p.code) {
   case ProblemCode::NoEquilibrium:
-    return "the solution chemistry found no balance for this mixture; check the amounts";
+    return text("the solution chemistry found no balance for this mixture; check the amounts");
   case ProblemCode::CannotReach:
-    return fmt::format("this product can't bring the water to pH {}", shortened(value(p, 0)));
+    return said("this product can't bring the water to pH {}", shortened(value(p, 0)));
   case ProblemCode::TooFewReadings:
-    return fmt::format("too few readings: at least {} are needed", value(p, 0));
+    return said("too few readings: at least {} are needed", value(p, 0));
   case ProblemCode::NotDeterminable:
-    return "these readings leave it open: give the bottle's strength or the alkalinity, or go on adding acid "
-           "past pH 4";
+    return text(
+        "these readings leave it open: give the bottle's strength or the alkalinity, or go on adding acid "
+        "past pH 4");
   default:
     return bookProblemText(p);
   }
@@ -70,65 +74,63 @@ std::string problemText(const core::Problem& p) {
   const auto v = [&](std::size_t i) { return shortened(value(p, i)); };
   switch (p.code) {
   case ProblemCode::FormulaEmpty:
-    return "the formula is empty; write one such as Ca(NO3)2·4H2O";
+    return text("the formula is empty; write one such as Ca(NO3)2·4H2O");
   case ProblemCode::FormulaSyntax:
-    return fmt::format("formula '{}', position {}: expected {}, found {}", v(0), v(1), value(p, 2), v(3));
+    return said("formula '{}', position {}: expected {}, found {}", v(0), v(1), value(p, 2), v(3));
   case ProblemCode::UnknownElement:
-    return fmt::format(
-        "formula '{}', position {}: '{}' is no element symbol; symbols are written like K, Ca, Mg", v(0),
-        v(1), v(2));
+    return said("formula '{}', position {}: '{}' is no element symbol; symbols are written like K, Ca, Mg",
+                v(0), v(1), v(2));
   case ProblemCode::FormulaTooLarge:
-    return fmt::format("formula '{}' is too large: {}", v(0), v(1));
+    return said("formula '{}' is too large: {}", v(0), v(1));
   case ProblemCode::NotANumber:
-    return fmt::format("'{}' is not a number; write one such as 12.5", v(0));
+    return said("'{}' is not a number; write one such as 12.5", v(0));
   case ProblemCode::OutOfRange:
-    return fmt::format("{} is out of range; it should be {}", v(0), value(p, 1));
+    return said("{} is out of range; it should be {}", v(0), value(p, 1));
   case ProblemCode::MissingKey:
-    return fmt::format("missing; {}", value(p, 0));
+    return said("missing; {}", value(p, 0));
   case ProblemCode::UnknownKey:
-    return fmt::format("unknown key; known here: {}", value(p, 0));
+    return said("unknown key; known here: {}", value(p, 0));
   case ProblemCode::DuplicateKey:
-    return v(0) == v(1) ? fmt::format("'{}' is given twice", v(0))
-                        : fmt::format("'{}' and '{}' state the same thing; give one of them", v(0), v(1));
+    return v(0) == v(1) ? said("'{}' is given twice", v(0))
+                        : said("'{}' and '{}' state the same thing; give one of them", v(0), v(1));
   case ProblemCode::WrongType:
-    return fmt::format("expected {}, found {}", value(p, 0), v(1));
+    return said("expected {}, found {}", value(p, 0), v(1));
   case ProblemCode::UnknownUnit:
-    return fmt::format("'{}' is neither a unit nor a substance that Butte knows", v(0));
+    return said("'{}' is neither a unit nor a substance that Butte knows", v(0));
   case ProblemCode::IncompatibleUnits:
-    return fmt::format("'{}' can't be turned into '{}'", v(0), v(1));
+    return said("'{}' can't be turned into '{}'", v(0), v(1));
   case ProblemCode::NeedsSubstance:
-    return fmt::format("from '{}' to '{}' needs to know of what: add a substance such as Ca or HCO3", v(0),
-                       v(1));
+    return said("from '{}' to '{}' needs to know of what: add a substance such as Ca or HCO3", v(0), v(1));
   case ProblemCode::UnknownSubstance:
-    return fmt::format("'{}' is no element, ion, oxide or formula", v(0));
+    return said("'{}' is no element, ion, oxide or formula", v(0));
   case ProblemCode::NoCharge:
-    return fmt::format("'{}' has no charge in a feed, so it has no equivalents", v(0));
+    return said("'{}' has no charge in a feed, so it has no equivalents", v(0));
   case ProblemCode::FormulaAndLabel:
-    return "give either formula or label_percent, not both";
+    return text("give either formula or label_percent, not both");
   case ProblemCode::NoComposition:
-    return "give a formula or a label_percent";
+    return text("give a formula or a label_percent");
   case ProblemCode::PurityBesideLabel:
-    return "purity_percent can't stand beside label_percent: the label already says it";
+    return text("purity_percent can't stand beside label_percent: the label already says it");
   case ProblemCode::LabelOverHundred:
-    return fmt::format("the label adds up to {} %; it can't pass 100 %", v(0));
+    return said("the label adds up to {} %; it can't pass 100 %", v(0));
   case ProblemCode::LabelDoubled:
-    return fmt::format("'{}' and '{}' state the same element; give one", v(0), v(1));
+    return said("'{}' and '{}' state the same element; give one", v(0), v(1));
   case ProblemCode::UnknownProduct:
-    return fmt::format("there is no product with the id '{}'", v(0));
+    return said("there is no product with the id '{}'", v(0));
   case ProblemCode::DuplicateProduct:
-    return fmt::format("the id '{}' is used twice", v(0));
+    return said("the id '{}' is used twice", v(0));
   case ProblemCode::UnknownTank:
-    return fmt::format("there is no tank '{}'; named are: {}", v(0), v(1));
+    return said("there is no tank '{}'; named are: {}", v(0), v(1));
   case ProblemCode::ToleranceWithoutTarget:
-    return fmt::format("'{}' has a tolerance but no target row", v(0));
+    return said("'{}' has a tolerance but no target row", v(0));
   case ProblemCode::NeedsPrice:
-    return fmt::format("the cheapest formula needs the price of '{}'", v(0));
+    return said("the cheapest formula needs the price of '{}'", v(0));
   case ProblemCode::BadJson:
-    return fmt::format("this is not valid JSON: {}", value(p, 0));
+    return said("this is not valid JSON: {}", value(p, 0));
   case ProblemCode::BadFile:
     return value(p, 0);
   case ProblemCode::NewerFormat:
-    return fmt::format("the file has format version {}, this program knows up to {}", v(0), v(1));
+    return said("the file has format version {}, this program knows up to {}", v(0), v(1));
   default:
     return chemistryProblemText(p);
   }

@@ -1,8 +1,8 @@
 #include "stock_words.h"
 
-#include "base/decimal.h"
+#include "language.h"
 
-#include <fmt/format.h>
+#include "base/decimal.h"
 
 #include <array>
 #include <cmath>
@@ -44,28 +44,28 @@ Holds holdsOf(const std::vector<ShelfProduct>& shelf, const TankContent& content
 
 std::string liquidScale(double factor) {
   const auto near = [&](double a) { return std::abs(factor - a) < 1e-6; };
-  if (near(500.0 / 700)) return "a pen on the 500 scale where 700 was meant";
-  if (near(500.0 / 640)) return "a pen on the 500 scale where 640 was meant";
-  if (near(640.0 / 700)) return "a pen on the 640 scale where 700 was meant";
-  if (near(700.0 / 500)) return "a pen on the 700 scale where 500 was meant";
-  if (near(640.0 / 500)) return "a pen on the 640 scale where 500 was meant";
-  return "a pen on the 700 scale where 640 was meant";
+  if (near(500.0 / 700)) return text("a pen on the 500 scale where 700 was meant");
+  if (near(500.0 / 640)) return text("a pen on the 500 scale where 640 was meant");
+  if (near(640.0 / 700)) return text("a pen on the 640 scale where 700 was meant");
+  if (near(700.0 / 500)) return text("a pen on the 700 scale where 500 was meant");
+  if (near(640.0 / 500)) return text("a pen on the 640 scale where 500 was meant");
+  return text("a pen on the 700 scale where 640 was meant");
 }
 
 } // namespace
 
 std::string tankSide(const std::vector<ShelfProduct>& shelf, const TankContent& content) {
-  if (content.items.empty()) return "empty";
+  if (content.items.empty()) return text("empty");
   const auto h = holdsOf(shelf, content);
-  if (h.onlyAcid) return "acid";
+  if (h.onlyAcid) return text("acid");
   if (h.silicate) return content.items.size() == 1 ? "silicate" : "silicate and more";
-  if (h.onlyTraces) return "traces";
+  if (h.onlyTraces) return text("traces");
   const bool other = h.sulfate || h.phosphate;
-  if (h.calcium && other) return "all in one";
-  if (h.calcium) return "calcium side";
-  if (h.sulfate && h.phosphate) return "sulfate and phosphate side";
-  if (h.sulfate) return "sulfate side";
-  if (h.phosphate) return "phosphate side";
+  if (h.calcium && other) return text("all in one");
+  if (h.calcium) return text("calcium side");
+  if (h.sulfate && h.phosphate) return text("sulfate and phosphate side");
+  if (h.sulfate) return text("sulfate side");
+  if (h.phosphate) return text("phosphate side");
   return h.base ? "base" : "neutral salts";
 }
 
@@ -90,29 +90,26 @@ std::string causeText(const PossibleCause& cause, const ReadingGap& gap,
                       const std::vector<std::string>& tankNames) {
   switch (cause.cause) {
   case ReadingCause::WithinMeter:
-    return "The reading agrees: a pen reads no closer than 5 %.";
+    return text("The reading agrees: a pen reads no closer than 5 %.");
   case ReadingCause::MeterScale:
-    return fmt::format("The meter: {}.", liquidScale(cause.value));
+    return said("The meter: {}.", liquidScale(cause.value));
   case ReadingCause::OneSideShut:
-    return fmt::format(
-        "The line of tank {} is clogged or shut: without it the meter would show {:.2f} mS/cm.",
-        cause.tank < tankNames.size() ? tankNames[cause.tank] : "?", cause.value);
+    return said("The line of tank {} is clogged or shut: without it the meter would show {:.2f} mS/cm.",
+                cause.tank < tankNames.size() ? tankNames[cause.tank] : "?", cause.value);
   case ReadingCause::WrongVolume:
-    return fmt::format("The vessel holds {} L, not {} L.", figure(cause.value),
-                       gap.volume ? figure(gap.volume->litres()) : "?");
+    return said("The vessel holds {} L, not {} L.", figure(cause.value),
+                gap.volume ? figure(gap.volume->litres()) : "?");
   case ReadingCause::Undissolved:
-    return fmt::format("{:.0f} % of the salts are not in solution yet: stir, wait, read again.", cause.value);
+    return said("{:.0f} % of the salts are not in solution yet: stir, wait, read again.", cause.value);
   case ReadingCause::StockOff:
-    return fmt::format(
-        "The stocks stand at {:.0f} % of their strength: topped up past the mark, a salt weighed "
-        "wrong, or salt on the floor.",
-        100 * cause.value);
+    return said("The stocks stand at {:.0f} % of their strength: topped up past the mark, a salt weighed "
+                "wrong, or salt on the floor.",
+                100 * cause.value);
   case ReadingCause::OtherWater:
-    return fmt::format("The water itself reads {:.2f} mS/cm today, not {:.2f}.", cause.value,
-                       gap.water.milliSiemensPerCm());
+    return said("The water itself reads {:.2f} mS/cm today, not {:.2f}.", cause.value,
+                gap.water.milliSiemensPerCm());
   case ReadingCause::Temperature:
-    return fmt::format("A pen that does not correct for temperature, in water of {:.0f} °C.",
-                       25 + cause.value);
+    return said("A pen that does not correct for temperature, in water of {:.0f} °C.", 25 + cause.value);
   }
   return {};
 }
@@ -136,8 +133,8 @@ std::vector<std::string> acidTankCautions(const ShelfProduct& acid, std::optiona
                                "water line needs backflow "
                                "prevention and licensed practice."};
   if (warmsByKelvin && *warmsByKelvin > 1)
-    out.insert(out.begin() + 1, fmt::format("{} warms the tank by about {} K if it all goes in at once.",
-                                            acid.name, figure(std::round(*warmsByKelvin))));
+    out.insert(out.begin() + 1, said("{} warms the tank by about {} K if it all goes in at once.", acid.name,
+                                     figure(std::round(*warmsByKelvin))));
   return out;
 }
 

@@ -1,10 +1,11 @@
 #include "water_words.h"
 
+#include "language.h"
+
 #include "words.h"
 
 #include <array>
 #include <cmath>
-#include <fmt/format.h>
 #include <string_view>
 
 namespace butte::words {
@@ -60,13 +61,13 @@ std::string reportKeyName(const std::string& key) {
 }
 
 std::string reportUnitName(const std::string& unit) {
-  if (unit == "mg/L_CaCO3") return "mg/L as CaCO3";
+  if (unit == "mg/L_CaCO3") return text("mg/L as CaCO3");
   if (unit == "dH") return "°dH";
   if (unit == "fH") return "°fH";
-  if (unit == "clark") return "°Clark";
-  if (unit == "gpg_CaCO3") return "grains/gal";
+  if (unit == "clark") return text("°Clark");
+  if (unit == "gpg_CaCO3") return text("grains/gal");
   if (unit == "ug/L") return "µg/L";
-  if (unit == "umol/L") return "µmol/L";
+  if (unit == "umol/L") return text("µmol/L");
   return unit;
 }
 
@@ -74,47 +75,46 @@ std::string doubtText(const DoubtFound& found) {
   const auto f = [&](std::size_t i) { return figure(found.figures[i]); };
   switch (found.doubt) {
   case WaterDoubt::ChargeUnbalanced:
-    return fmt::format(
-        "Cations {} and anions {} meq/L differ by {}; a report may differ by {} (Standard Methods "
-        "1030 E). Likely: one figure in another form or unit, or an ion that was not measured.",
-        f(0), f(1), figure(std::abs(found.figures[0] - found.figures[1])), f(2));
+    return said("Cations {} and anions {} meq/L differ by {}; a report may differ by {} (Standard Methods "
+                "1030 E). Likely: one figure in another form or unit, or an ion that was not measured.",
+                f(0), f(1), figure(std::abs(found.figures[0] - found.figures[1])), f(2));
   case WaterDoubt::ConductivityDisagrees:
-    return fmt::format(
+    return said(
         "The ions make EC {} mS/cm, the meter read {}. {}", f(1), f(0),
         found.figures[1] < found.figures[0]
             ? "Likely: an ion is missing or too small, or the meter wants calibrating."
             : "Likely: a figure too large or in another unit, or a cold reading without compensation.");
   case WaterDoubt::HardnessDisagrees:
-    return fmt::format(
+    return said(
         "The stated hardness is {} mg/L as CaCO3; calcium and magnesium make {}. Likely: one of them in "
         "another unit, or stated as CaCO3 itself. Ca and Mg are used.",
         f(0), f(1));
   case WaterDoubt::AlkalinityDisagrees:
-    return fmt::format("The stated alkalinity is {} mg/L as CaCO3; HCO3 (and CO3) make {}. HCO3 is used.",
-                       f(0), f(1));
+    return said("The stated alkalinity is {} mg/L as CaCO3; HCO3 (and CO3) make {}. HCO3 is used.", f(0),
+                f(1));
   case WaterDoubt::AlkalinityAgainstPh:
-    return fmt::format(
+    return said(
         "An alkalinity of {} meq/L and pH {} can't both be right: below pH 4.5 there is none. Read the "
         "pH again on a fresh sample; the alkalinity is used.",
         f(0), f(1));
   case WaterDoubt::SolidsDisagree:
-    return fmt::format(
+    return said(
         "Dissolved solids are stated as {} mg/L; the ions sum up to {}. Likely: solids guessed from EC "
         "on another scale, or an ion missing.",
         f(0), f(1));
   case WaterDoubt::Softened:
-    return fmt::format(
+    return said(
         "Sodium {} against hardness {} meq/L: this looks like softened water. The softener put sodium "
         "in the place of calcium; plants want it the other way round. Take the water before the "
         "softener, or put a membrane behind it.",
         f(1), f(0));
   case WaterDoubt::PhOfPureWater:
-    return fmt::format(
+    return said(
         "pH {} of nearly pure water says next to nothing: there is too little in it for a pen to read, "
         "and a breath of air moves it.",
         f(0));
   case WaterDoubt::MagnesiumAboveCalcium:
-    return fmt::format(
+    return said(
         "More magnesium ({} meq/L) than calcium ({}): rare in wells. Are the two in each other's rows?", f(0),
         f(1));
   }
@@ -148,16 +148,16 @@ std::string_view code(WaterDoubt doubt) {
 std::string rereadingText(const Rereading& way) {
   switch (way.kind) {
   case RereadingKind::OtherForm:
-    return fmt::format("{} {} stated as {}", formName(way.from), figure(way.value), formName(way.to));
+    return said("{} {} stated as {}", formName(way.from), figure(way.value), formName(way.to));
   case RereadingKind::OtherUnit:
-    if (way.from.empty()) return fmt::format("all figures in {}", reportUnitName(way.to));
-    return fmt::format("{} {} in {}", reportKeyName(way.from), figure(way.value), reportUnitName(way.to));
+    if (way.from.empty()) return said("all figures in {}", reportUnitName(way.to));
+    return said("{} {} in {}", reportKeyName(way.from), figure(way.value), reportUnitName(way.to));
   case RereadingKind::Swapped:
-    return fmt::format("{} and {} swapped", reportKeyName(way.from), reportKeyName(way.to));
+    return said("{} and {} swapped", reportKeyName(way.from), reportKeyName(way.to));
   case RereadingKind::Missing:
-    return fmt::format("{} mg/L {}, not measured", figure(way.value), reportKeyName(way.to));
+    return said("{} mg/L {}, not measured", figure(way.value), reportKeyName(way.to));
   case RereadingKind::Slipped:
-    return fmt::format("{} {}, a decimal point off", reportKeyName(way.from), figure(way.value));
+    return said("{} {}, a decimal point off", reportKeyName(way.from), figure(way.value));
   }
   return {};
 }
@@ -165,16 +165,16 @@ std::string rereadingText(const Rereading& way) {
 std::string rereadingDone(const Rereading& way) {
   switch (way.kind) {
   case RereadingKind::OtherForm:
-    return fmt::format("{} read as {}", formName(way.from), formName(way.to));
+    return said("{} read as {}", formName(way.from), formName(way.to));
   case RereadingKind::OtherUnit:
-    return fmt::format("{} read in {}", way.from.empty() ? "all figures" : reportKeyName(way.from),
-                       reportUnitName(way.to));
+    return said("{} read in {}", way.from.empty() ? "all figures" : reportKeyName(way.from),
+                reportUnitName(way.to));
   case RereadingKind::Swapped:
-    return fmt::format("{} and {} swapped", reportKeyName(way.from), reportKeyName(way.to));
+    return said("{} and {} swapped", reportKeyName(way.from), reportKeyName(way.to));
   case RereadingKind::Missing:
-    return fmt::format("{} {} mg/L assumed", reportKeyName(way.to), figure(way.value));
+    return said("{} {} mg/L assumed", reportKeyName(way.to), figure(way.value));
   case RereadingKind::Slipped:
-    return fmt::format("{} read as {}", reportKeyName(way.from), figure(way.value));
+    return said("{} read as {}", reportKeyName(way.from), figure(way.value));
   }
   return {};
 }
@@ -182,13 +182,13 @@ std::string rereadingDone(const Rereading& way) {
 std::string levelText(VerdictLevel level) {
   switch (level) {
   case VerdictLevel::Fine:
-    return "fine";
+    return text("fine");
   case VerdictLevel::Watch:
-    return "watch";
+    return text("watch");
   case VerdictLevel::TooHigh:
-    return "too high";
+    return text("too high");
   case VerdictLevel::NotMeasured:
-    return "not measured";
+    return text("not measured");
   }
   return {};
 }

@@ -1,5 +1,5 @@
 /// The acid beside the water: typed, chosen and read as a grower would.
-#include "stations/acid_curve.h"
+#include "stations/water/acid_curve.h"
 #include "window_fixture.h"
 
 #include <QCheckBox>

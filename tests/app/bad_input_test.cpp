@@ -1,7 +1,7 @@
 #include "window_fixture.h"
 
 #include "document/formula_file.h"
-#include "formula_document.h"
+#include "formula_json.h"
 
 #include <QDir>
 

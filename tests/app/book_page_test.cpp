@@ -1,4 +1,6 @@
 // The Book station, worked as a hand would.
+#include "document/product_looks.h"
+#include "typed_numbers.h"
 #include "window_fixture.h"
 
 #include "book/copies.h"
@@ -293,11 +295,11 @@ TEST_F(BookPageTest, AProductsBagHazardsAndLookAreTypedAndGoWithIt) {
   const auto& product = *std::find_if(products.begin(), products.end(), [](const auto& p) { return p.own; });
   const auto id = product.id;
   EXPECT_EQ(product.hazards, (std::vector<std::string>{"H272", "H318"}));
-  EXPECT_EQ(lookOf(id).fill, QColor("#5b7fa6")) << "every picture shows it so";
+  EXPECT_EQ(lookIn(editor().document(), id).fill, QColor("#5b7fa6")) << "every picture shows it so";
   click("keepInBook");
   EXPECT_EQ((*book().record(ref))->body, body) << "keeping it anew loses nothing of what the book knows";
   editor().undo();
-  EXPECT_NE(lookOf(id).fill, QColor("#5b7fa6"));
+  EXPECT_NE(lookIn(editor().document(), id).fill, QColor("#5b7fa6"));
 }
 
 TEST_F(BookPageTest, ATargetsStageAndSeasonAreTypedAndStayWhenItIsKeptAnew) {

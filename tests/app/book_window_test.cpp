@@ -1,4 +1,5 @@
 // The window and its book: kept as one types, taken back after a night, found, two windows, first start.
+#include "support/told.h"
 #include "window_fixture.h"
 
 #include "book/book_json.h"
@@ -74,7 +75,7 @@ TEST_F(WindowTest, ASecondWindowOnlyLooksAndSaysWhoWrites) {
   EXPECT_TRUE(banner->isVisible());
   EXPECT_THAT(banner->text().toStdString(), HasSubstr("has it open since"));
   EXPECT_EQ(second.editor().json(), editor().json());
-  EXPECT_TRUE(second.editor().set("x", "/stock/factor", "150"));
+  EXPECT_TRUE(second.editor().set(told("x"), "/stock/factor", "150"));
   EXPECT_EQ(second.editor().json()["stock"]["factor"], "100") << "refused";
   type("stockFactor", "170");
   press(Qt::Key_Tab);
@@ -205,7 +206,7 @@ TEST_F(WindowTest, TheShippedFiguresAProductHadStayInTheFormula) {
   changed["shelf"][1]["as_shipped"]["purity_percent"] =
       "50"; // as if the catalogue had said so when it was taken
   const double before = grams("kno3");
-  ASSERT_FALSE(editor().set("other figures", "/shelf", changed["shelf"]));
+  ASSERT_FALSE(editor().set(told("other figures"), "/shelf", changed["shelf"]));
   EXPECT_GT(grams("kno3"), 1.5 * before) << "the formula goes by what it carries, not by today's catalogue";
 }
 

@@ -2,6 +2,8 @@
 #include "document/formula_file.h"
 #include "print/sheet_text.h"
 #include "services/units_shown.h"
+#include "support/told.h"
+#include "typed_numbers.h"
 #include "window_fixture.h"
 
 #include <QAbstractButton>
@@ -36,7 +38,7 @@ TEST(Editor, AnEditIsAnnouncedOnceAndTakenBackOnce) {
   FormulaEditor editor;
   editor.load(demo());
   QSignalSpy changed(&editor, &FormulaEditor::changed);
-  EXPECT_FALSE(editor.set("strength", "/stock/factor", "120"));
+  EXPECT_FALSE(editor.set(told("strength"), "/stock/factor", "120"));
   EXPECT_EQ(changed.count(), 1);
   EXPECT_EQ(editor.undoWords(), "strength");
   editor.undo();
@@ -48,9 +50,9 @@ TEST(Editor, KeysInOneFieldMergeUntilTheFieldIsLeft) {
   FormulaEditor editor;
   editor.load(demo());
   for (const char* digits : {"1", "12", "120"})
-    editor.set("strength", "/stock/factor", digits, true);
+    editor.set(told("strength"), "/stock/factor", digits, true);
   editor.endMerging();
-  editor.set("strength", "/stock/factor", "130", true);
+  editor.set(told("strength"), "/stock/factor", "130", true);
   editor.undo();
   EXPECT_EQ(editor.json()["stock"]["factor"], "120");
   editor.undo();
@@ -61,9 +63,9 @@ TEST(Editor, KeysInOneFieldMergeUntilTheFieldIsLeft) {
 TEST(Editor, ANewEditAfterUndoDropsWhatCouldBeDoneAgain) {
   FormulaEditor editor;
   editor.load(demo());
-  editor.set("a", "/stock/factor", "120");
+  editor.set(told("a"), "/stock/factor", "120");
   editor.undo();
-  editor.set("b", "/stock/factor", "130");
+  editor.set(told("b"), "/stock/factor", "130");
   EXPECT_FALSE(editor.canRedo());
 }
 
@@ -71,7 +73,7 @@ TEST(Editor, ARefusedEditChangesNothingAndSaysWhy) {
   FormulaEditor editor;
   editor.load(demo());
   QSignalSpy refused(&editor, &FormulaEditor::refused);
-  EXPECT_TRUE(editor.set("nonsense", "/stock/factor", "-3"));
+  EXPECT_TRUE(editor.set(told("nonsense"), "/stock/factor", "-3"));
   EXPECT_EQ(refused.count(), 1);
   EXPECT_EQ(editor.json(), demo());
   EXPECT_FALSE(editor.canUndo());
@@ -80,7 +82,7 @@ TEST(Editor, ARefusedEditChangesNothingAndSaysWhy) {
 TEST(Editor, AnEditThatChangesNothingIsNoStep) {
   FormulaEditor editor;
   editor.load(demo());
-  EXPECT_FALSE(editor.set("same", "/stock/factor", "100"));
+  EXPECT_FALSE(editor.set(told("same"), "/stock/factor", "100"));
   EXPECT_FALSE(editor.canUndo());
 }
 
@@ -115,7 +117,7 @@ TEST(Sheet, SaysWhatABenchNeeds) {
   editor.load(demo());
   auto tanks = editor.json()["stock"]["tanks"];
   tanks.erase(2); // no acid tank: the acid is given apart
-  ASSERT_FALSE(editor.set("", "/stock/tanks", tanks));
+  ASSERT_FALSE(editor.set(told(""), "/stock/tanks", tanks));
   const auto sheet = sheetOf(editor, units.shown);
   for (const char* part :
        {"Tank A", "Tank B", "make up to 200 L", "calcium nitrate", "in this order", "actual", "Fill to 100 L",
@@ -129,7 +131,7 @@ TEST(Sheet, SaysWhatAcidTheFeedStillNeedsOnlyWhereAPenWouldSeeIt) {
   FormulaEditor editor;
   editor.load(demo());
   EXPECT_THAT(sheetOf(editor, units.shown), Not(HasSubstr("To pH 5.8"))); // it stands there
-  editor.set("", "/alkalinity_left", exchange::amountJson("1.2", "meq/L"));
+  editor.set(told(""), "/alkalinity_left", exchange::amountJson("1.2", "meq/L"));
   const auto sheet = sheetOf(editor, units.shown);
   EXPECT_THAT(sheet, HasSubstr("To pH 5.8: about"));
   EXPECT_THAT(sheet, HasSubstr("mL of nitric acid 60 %"));
@@ -148,7 +150,7 @@ TEST(Sheet, NamesTheTanksAsTheGrowerDoes) {
   Units units;
   FormulaEditor editor;
   editor.load(demo());
-  editor.set("name", "/stock/tanks/0/name", "left");
+  editor.set(told("name"), "/stock/tanks/0/name", "left");
   EXPECT_THAT(sheetOf(editor, units.shown), HasSubstr("Tank left — calcium side"));
 }
 
@@ -156,7 +158,7 @@ TEST(Sheet, ACautionOnlyForWhatIsInIt) {
   Units units;
   FormulaEditor editor;
   editor.load(demo());
-  editor.set("no boron", "/shelf/9/on", false);
+  editor.set(told("no boron"), "/shelf/9/on", false);
   EXPECT_THAT(sheetOf(editor, units.shown), Not(HasSubstr("fertility")));
 }
 
@@ -164,7 +166,7 @@ TEST(Sheet, MarkupInNamesStaysText) {
   Units units;
   FormulaEditor editor;
   editor.load(demo());
-  editor.set("name", "/name", "<b>odd</b> & <script>");
+  editor.set(told("name"), "/name", "<b>odd</b> & <script>");
   EXPECT_THAT(sheetOf(editor, units.shown), HasSubstr("<b>odd</b> & <script>"));
 }
 

@@ -1,5 +1,7 @@
 /// The formula as an instrument: bands by hand, aims, mends tried and taken, a second formula laid over.
-#include "document/mend_finder.h"
+#include "mends/mend_finder.h"
+#include "support/told.h"
+#include "typed_numbers.h"
 #include "window_fixture.h"
 
 #include <QCheckBox>
@@ -14,6 +16,13 @@ using ::testing::Not;
 
 class FormulaPageTest : public WindowTest {
 protected:
+  /// What was solved: the request with the water that the sources came to.
+  core::SolveRequest solved() {
+    auto request = editor().document().given.request;
+    request.water = editor().answer().waters.water;
+    return request;
+  }
+
   std::string label(const QString& name) { return find<QLabel>(name)->text().toStdString(); }
 
   void choose(const QString& name, const QString& entry) {
@@ -71,7 +80,7 @@ TEST_F(FormulaPageTest, PlusAndMinusWidenAndNarrowTheBandOfTheLaneInFocus) {
 }
 
 TEST_F(FormulaPageTest, AMendIsLookedAtThenTakenThenUndone) {
-  const int off = core::offBands(editor().document().given.request, editor().answer().solution.grams);
+  const int off = core::offBands(solved(), editor().answer().solution.grams);
   ASSERT_GT(off, 0) << "the demo leaves bands";
   ASSERT_TRUE(waitForMends());
   const auto json = editor().json();
@@ -83,7 +92,7 @@ TEST_F(FormulaPageTest, AMendIsLookedAtThenTakenThenUndone) {
   click("mend0");
   click("takeMend0");
   EXPECT_FALSE(editor().overlay());
-  EXPECT_LT(core::offBands(editor().document().given.request, editor().answer().solution.grams), off);
+  EXPECT_LT(core::offBands(solved(), editor().answer().solution.grams), off);
   EXPECT_THAT(label("changeLine"), HasSubstr("Changed"));
   press(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(editor().json(), json);
@@ -97,8 +106,7 @@ TEST_F(FormulaPageTest, EveryOfferedMendKeepsItsWordWhenTaken) {
     ASSERT_TRUE(waitForMends());
     ASSERT_EQ(window->mends().offers().size(), offers.size());
     window->mends().take(static_cast<int>(i));
-    const auto& request = editor().document().given.request;
-    EXPECT_EQ(core::offBands(request, editor().answer().solution.grams), offers[i].mend.offAfter)
+    EXPECT_EQ(core::offBands(solved(), editor().answer().solution.grams), offers[i].mend.offAfter)
         << offers[i].words.toStdString();
     editor().undo();
     QApplication::processEvents();
@@ -116,11 +124,11 @@ TEST_F(FormulaPageTest, TheBandsFirstLeaveLessOffThanTheNearest) {
 
 TEST_F(FormulaPageTest, TheCheapestSaysWhichPriceIsMissing) {
   const auto at = std::to_string(editor().indexOf("kno3"));
-  editor().set("no price", "/shelf/" + at + "/price_per_kg", nullptr);
+  editor().set(told("no price"), "/shelf/" + at + "/price_per_kg", nullptr);
   choose("aimWay", "cheapest");
   EXPECT_THAT(label("solveState"), HasSubstr("no price: potassium nitrate"));
   for (std::size_t i = 0; i < editor().json()["shelf"].size(); ++i)
-    editor().set("price", "/shelf/" + std::to_string(i) + "/price_per_kg", "2");
+    editor().set(told("price"), "/shelf/" + std::to_string(i) + "/price_per_kg", "2");
   EXPECT_EQ(label("solveState"), "");
   EXPECT_EQ(editor().document().given.request.objective, core::Objective::Cheapest);
 }
@@ -173,7 +181,7 @@ TEST_F(FormulaPageTest, ASheetTypedInFullIsAudited) {
   for (std::size_t j = 0; j < shelf.size(); ++j) {
     const auto at = editor().indexOf(shelf[j].id);
     const double typed = weights[j].grams() * (shelf[j].id == "mkp" ? 10 : 1);
-    editor().set("sheet", "/shelf/" + std::to_string(at) + "/held",
+    editor().set(told("sheet"), "/shelf/" + std::to_string(at) + "/held",
                  exchange::amountJson(std::to_string(typed), "g"));
   }
   const auto words = window->findChild<QWidget*>("reasonStrip")->findChild<QLabel*>()->text().toStdString();

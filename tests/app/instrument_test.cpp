@@ -1,6 +1,7 @@
 /// The Formula station under a hand that tries everything: whatever is done, the picture shows what follows
 /// from what is given, and the way back is whole.
 #include "formula/formula_answer.h"
+#include "support/told.h"
 #include "window_fixture.h"
 #include "words.h"
 
@@ -137,7 +138,7 @@ TEST_F(InstrumentTest, TheChangeLineSaysWhatOneKeyDid) {
 TEST_F(InstrumentTest, ANewPriceShowsInTheCostAlone) {
   const auto before = editor().answer();
   const int index = editor().indexOf("kno3");
-  ASSERT_FALSE(editor().set("price", "/shelf/" + std::to_string(index) + "/price_per_kg", "2.70"));
+  ASSERT_FALSE(editor().set(told("price"), "/shelf/" + std::to_string(index) + "/price_per_kg", "2.70"));
   const auto& after = editor().answer();
   const double perCubicMetre = 1000 / request().volume.litres() * 1.35 *
                                after.solution.grams[static_cast<std::size_t>(index)].kilograms();

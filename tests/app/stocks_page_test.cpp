@@ -2,6 +2,7 @@
 #include "stations/stocks/stocks_page.h"
 #include "stations/stocks/strength_ruler.h"
 #include "stations/stocks/tank_card.h"
+#include "support/told.h"
 #include "window_fixture.h"
 
 #include <QAbstractButton>
@@ -156,7 +157,7 @@ TEST_F(StocksPageTest, TanksComeAndGo) {
 }
 
 TEST_F(StocksPageTest, TanksComeAndGoWhileFewProductsAreSought) {
-  ASSERT_FALSE(editor().set("at most six", "/aim", exchange::Json{{"at_most", "6"}}));
+  ASSERT_FALSE(editor().set(told("at most six"), "/aim", exchange::Json{{"at_most", "6"}}));
   part(StocksPage::Part::Levels);
   trigger("addTank_traces");
   EXPECT_EQ(text("tankTitle3").substr(0, 1), "C");
@@ -206,7 +207,7 @@ TEST_F(StocksPageTest, AStockGoesOntoTheShelfAsALiquid) {
 TEST_F(StocksPageTest, HardMakeUpWaterIsHeldAgainstTheTank) {
   trigger("madeWith_blend_0");
   EXPECT_THAT(text("tankMade0"), HasSubstr("the formula's water"));
-  EXPECT_FALSE(editor().document().given.stock.tanks[0].makeUpPerLitre.mol == core::Solutes{}.mol);
+  EXPECT_FALSE(editor().answer().stock.tanks[0].tank.makeUpPerLitre.mol == core::Solutes{}.mol);
 }
 
 TEST_F(StocksPageTest, UnitsChangeWithoutTouchingTheFormula) {
@@ -334,7 +335,7 @@ TEST_F(StocksPageTest, ASecondSetStandsBeside) {
   auto second = *readFormulaFile(":/demo/ormsey.json");
   second["name"] = "Gerbera set";
   second["stock"]["factor"] = "80";
-  const auto kept = book().create(book::Kind::Formula, second, "second set");
+  const auto kept = book().create(book::Kind::Formula, second, told("second set"));
   ASSERT_TRUE(kept);
   auto* beside = find<QComboBox>("besideSet");
   beside->showPopup();

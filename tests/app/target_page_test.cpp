@@ -2,6 +2,7 @@
 #include "stations/target/crops_matrix.h"
 #include "stations/target/crops_page.h"
 #include "stations/target/stage_line.h"
+#include "support/told.h"
 #include "window_fixture.h"
 
 #include <QCheckBox>
@@ -70,7 +71,7 @@ TEST_F(TargetPageTest, ATargetThatCannotBeDissolvedSaysWhoMustGive) {
   auto rows = editor().json()["target"]["rows"];
   rows.push_back({{"nutrient", "Na"}, {"mg_per_l", "5"}, {"tolerance_percent", "50"}});
   rows.push_back({{"nutrient", "Cl"}, {"mg_per_l", "5"}, {"tolerance_percent", "50"}});
-  editor().set("all stated", "/target/rows", rows);
+  editor().set(told("all stated"), "/target/rows", rows);
   EXPECT_THAT(label("targetBalance"), HasSubstr("No water can hold this"));
   click("takeNearest");
   EXPECT_THAT(label("targetBalance"), HasSubstr("can be dissolved"));

@@ -1,7 +1,7 @@
 // The Water station, worked as a hand would: typed, pasted, dragged, pressed, read.
 #include "window_fixture.h"
 
-#include "document/water_edits.h"
+#include "edits/water_edits.h"
 #include "paint/theme.h"
 #include "stations/water/blend_bar.h"
 #include "stations/water/drift_chart.h"
@@ -26,7 +26,7 @@ protected:
     window->showStation(0);
     QApplication::processEvents();
   }
-  const core::Water& water() { return editor().document().given.request.water; }
+  const core::Water& water() { return editor().answer().waters.water; }
   std::string label(const QString& name) { return find<QLabel>(name)->text().toStdString(); }
   void choose(const QString& name, const QString& entry) {
     auto* box = find<QComboBox>(name);
@@ -92,9 +92,9 @@ TEST_F(WaterPageTest, TwoSourcesAreBlendedByDraggingTheirBorder) {
                    Qt::LeftButton, {});
   QApplication::sendEvent(bar, &move);
   QTest::mouseRelease(bar, Qt::LeftButton, {}, to);
-  EXPECT_NEAR(editor().document().water.answer.parts[0].share, 0.60, 0.015);
+  EXPECT_NEAR(editor().answer().waters.parts[0].share, 0.60, 0.015);
   QTest::keyClick(bar, Qt::Key_Left);
-  EXPECT_NEAR(editor().document().water.answer.parts[0].share, 0.59, 0.015);
+  EXPECT_NEAR(editor().answer().waters.parts[0].share, 0.59, 0.015);
   click("removeSource");
   EXPECT_EQ(WaterEdits(editor()).count(), 1u);
 }

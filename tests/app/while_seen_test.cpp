@@ -1,4 +1,5 @@
-#include "stations/while_seen.h"
+#include "refresh/while_seen.h"
+#include "support/told.h"
 #include "window_fixture.h"
 
 #include <QPushButton>
@@ -71,7 +72,7 @@ TEST_F(WhileSeenTest, AStyleIsSetOnlyWhenItIsAnother) {
 TEST_F(WindowTest, AStationThatWasHiddenShowsWhatWasTypedElsewhere) {
   press(Qt::Key_2, Qt::ControlModifier);
   press(Qt::Key_3, Qt::ControlModifier);
-  editor().set("potassium", "/target/rows/3/mg_per_l", "187");
+  editor().set(told("potassium"), "/target/rows/3/mg_per_l", "187");
   press(Qt::Key_2, Qt::ControlModifier);
   EXPECT_EQ(find("target_K")->text(), "187");
   editor().undo();
@@ -85,7 +86,7 @@ TEST_F(WindowTest, TheAcidsFollowTheAlkalinityThatIsLeftWhenTheWaterIsLookedAtAg
   };
   const auto before = dose();
   press(Qt::Key_3, Qt::ControlModifier);
-  editor().set("alkalinity left", "/alkalinity_left/amount", "0.9");
+  editor().set(told("alkalinity left"), "/alkalinity_left/amount", "0.9");
   press(Qt::Key_1, Qt::ControlModifier);
   EXPECT_NE(dose(), before);
 }

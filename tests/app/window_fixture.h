@@ -2,7 +2,8 @@
 #include "document/formula_file.h"
 #include "fields/number_field.h"
 #include "stations/book/book_page.h"
-#include "stations/element_lanes.h"
+#include "stations/formula/element_lanes.h"
+#include "support/told.h"
 #include "window/book_actions.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
@@ -63,7 +64,7 @@ protected:
                                                    : window->desk().createBook(bookPath(), "Test farm");
     ASSERT_FALSE(trouble);
     if (demo) {
-      ASSERT_FALSE(window->desk().addFormula(*readFormulaFile(":/demo/ormsey.json"), "demo"));
+      ASSERT_FALSE(window->desk().addFormula(*readFormulaFile(":/demo/ormsey.json"), told("demo")));
     }
     showWindow();
   }
@@ -89,7 +90,8 @@ protected:
     auto* field = find<QLineEdit>(name);
     ASSERT_NE(field, nullptr);
     // The tanks' own fields stand at the Stocks station: a hand goes there first.
-    if (!field->isVisible() && (name.startsWith("stock") || name.startsWith("tank") || name == "alkalinityLeft"))
+    if (!field->isVisible() &&
+        (name.startsWith("stock") || name.startsWith("tank") || name == "alkalinityLeft"))
       window->showStation(3);
     field->setFocus();
     field->selectAll();

@@ -137,11 +137,11 @@ TEST_F(WindowTest, ArrowKeysMoveTheTargetOfTheLaneInFocus) {
 TEST_F(WindowTest, WaterCanBeTypedInTheFormOfTheReport) {
   window->showStation(0);
   type("water_Ca", "78");
-  EXPECT_DOUBLE_EQ(editor().document().given.request.water.milligramsPerLitre.of(Nutrient::Ca), 78);
+  EXPECT_DOUBLE_EQ(editor().answer().waters.water.milligramsPerLitre.of(Nutrient::Ca), 78);
   type("water_Fe", "0.4");
-  EXPECT_DOUBLE_EQ(editor().document().given.request.water.milligramsPerLitre.of(Nutrient::Fe), 0.4);
+  EXPECT_DOUBLE_EQ(editor().answer().waters.water.milligramsPerLitre.of(Nutrient::Fe), 0.4);
   type("water_Fe", "");
-  EXPECT_DOUBLE_EQ(editor().document().given.request.water.milligramsPerLitre.of(Nutrient::Fe), 0);
+  EXPECT_DOUBLE_EQ(editor().answer().waters.water.milligramsPerLitre.of(Nutrient::Fe), 0);
 }
 
 TEST_F(WindowTest, TheOlderReportWithItsMixUpIsCaught) {

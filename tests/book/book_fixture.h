@@ -2,7 +2,7 @@
 #include "book/book.h"
 #include "book/open_store.h"
 #include "book/record_check.h"
-#include "formula_document.h"
+#include "formula_json.h"
 #include "words.h"
 
 #include <QFile>

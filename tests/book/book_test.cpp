@@ -1,4 +1,6 @@
 #include "book_fixture.h"
+#include "deed_words.h"
+#include "support/told.h"
 
 #include "edit.h"
 
@@ -13,24 +15,25 @@ using ::testing::HasSubstr;
 namespace {
 Step setName(const Ref& ref, const std::string& before, const std::string& after,
              const std::string& key = {}) {
-  return {0, {}, {}, "renamed to " + after, key, {{ref, "/body/name", before, after}}};
+  return {0, {}, {}, told("renamed to " + after), key, {{ref, "/body/name", before, after}}};
 }
 } // namespace
 
 TEST_F(BookTest, EveryEditCanBeTakenBackAlsoAfterReopening) {
   auto book = make();
-  const auto ref = book->create(Kind::Water, smallWater("One"), "new water");
+  const auto ref = book->create(Kind::Water, smallWater("One"), told("new water"));
   ASSERT_TRUE(static_cast<bool>(ref)) << words::problemLine(ref.problem());
   ASSERT_FALSE(book->apply(setName(*ref, "One", "Two")));
   ASSERT_FALSE(book->apply(setName(*ref, "Two", "Three")));
   book.reset();
   book = reopen();
-  EXPECT_EQ(*book->undoWords(), "renamed to Three");
+  EXPECT_EQ(words::deedText(*book->undoable()), "renamed to Three");
   ASSERT_TRUE(static_cast<bool>(book->undo()));
   EXPECT_EQ(bodyOf(*book, *ref)["name"], "Two");
   book.reset();
   book = reopen();
-  EXPECT_EQ(*book->redoWords(), "renamed to Three") << "what was taken back can be done again, also then";
+  EXPECT_EQ(words::deedText(*book->redoable()), "renamed to Three")
+      << "what was taken back can be done again, also then";
   ASSERT_TRUE(static_cast<bool>(book->redo()));
   EXPECT_EQ(bodyOf(*book, *ref)["name"], "Three");
   ASSERT_TRUE(static_cast<bool>(book->undo()));
@@ -40,16 +43,16 @@ TEST_F(BookTest, EveryEditCanBeTakenBackAlsoAfterReopening) {
 
 TEST_F(BookTest, ANewEditEndsRedo) {
   auto book = make();
-  const auto ref = *book->create(Kind::Water, smallWater("One"), "new water");
+  const auto ref = *book->create(Kind::Water, smallWater("One"), told("new water"));
   ASSERT_FALSE(book->apply(setName(ref, "One", "Two")));
   ASSERT_TRUE(static_cast<bool>(book->undo()));
   ASSERT_FALSE(book->apply(setName(ref, "One", "Other")));
-  EXPECT_FALSE(book->canRedo());
+  EXPECT_FALSE(book->redoable());
 }
 
 TEST_F(BookTest, ACreationTakenBackLiesInTheBinAndComesBack) {
   auto book = make();
-  const auto ref = *book->create(Kind::Water, smallWater("One"), "new water");
+  const auto ref = *book->create(Kind::Water, smallWater("One"), told("new water"));
   ASSERT_TRUE(static_cast<bool>(book->undo()));
   EXPECT_TRUE(book->store().list(Kind::Water, false)->empty());
   EXPECT_EQ(book->store().bin()->size(), 1u) << "nothing that was entered is wiped out";
@@ -60,7 +63,7 @@ TEST_F(BookTest, ACreationTakenBackLiesInTheBinAndComesBack) {
 
 TEST_F(BookTest, ADeletionGoesToTheBinAndBackAndCanBeUndone) {
   auto book = make();
-  const auto ref = *book->create(Kind::Water, smallWater("One"), "new water");
+  const auto ref = *book->create(Kind::Water, smallWater("One"), told("new water"));
   ASSERT_FALSE(book->moveToBin(ref, "One"));
   EXPECT_TRUE(book->store().list(Kind::Water, false)->empty());
   book.reset();
@@ -75,7 +78,7 @@ TEST_F(BookTest, ADeletionGoesToTheBinAndBackAndCanBeUndone) {
 
 TEST_F(BookTest, TypingGathersIntoOneStep) {
   auto book = make();
-  const auto ref = *book->create(Kind::Water, smallWater("One"), "new water");
+  const auto ref = *book->create(Kind::Water, smallWater("One"), told("new water"));
   QSignalSpy kept(book.get(), &Book::kept);
   ASSERT_FALSE(book->applyGathering(setName(ref, "One", "T", "name")));
   ASSERT_FALSE(book->applyGathering(setName(ref, "T", "Tw", "name")));
@@ -91,7 +94,7 @@ TEST_F(BookTest, TypingGathersIntoOneStep) {
 
 TEST_F(BookTest, AfterTheFieldIsLeftAnotherStepBegins) {
   auto book = make();
-  const auto ref = *book->create(Kind::Water, smallWater("One"), "new water");
+  const auto ref = *book->create(Kind::Water, smallWater("One"), told("new water"));
   ASSERT_FALSE(book->applyGathering(setName(ref, "One", "Two", "name")));
   book->endGathering();
   ASSERT_FALSE(book->applyGathering(setName(ref, "Two", "Three", "name")));
@@ -99,33 +102,52 @@ TEST_F(BookTest, AfterTheFieldIsLeftAnotherStepBegins) {
   EXPECT_EQ(bodyOf(*book, ref)["name"], "Two");
 }
 
+TEST_F(BookTest, AChangeThatDoesNotBeginFromWhatStandsThereIsAnAnswerNotAnOverwrite) {
+  auto book = make();
+  const auto ref = *book->create(Kind::Water, smallWater("One"), told("new water"));
+  ASSERT_FALSE(book->apply(setName(ref, "One", "Two", "")));
+  const auto trouble = book->apply(setName(ref, "One", "Three", ""));
+  ASSERT_TRUE(trouble);
+  EXPECT_EQ(trouble->code, core::ProblemCode::BookConflict);
+  EXPECT_EQ(bodyOf(*book, ref)["name"], "Two") << "what the other hand wrote stays";
+  // Keys of one burst are parts of one step: what was kept between them is no conflict.
+  ASSERT_FALSE(book->applyGathering(setName(ref, "Two", "Tw", "name")));
+  ASSERT_FALSE(book->flush());
+  ASSERT_FALSE(book->applyGathering(setName(ref, "Tw", "T", "name")));
+  ASSERT_FALSE(book->flush());
+  EXPECT_EQ(bodyOf(*book, ref)["name"], "T");
+  ASSERT_TRUE(static_cast<bool>(book->undo()));
+  EXPECT_EQ(bodyOf(*book, ref)["name"], "Two") << "and they are taken back as one";
+}
+
 TEST_F(BookTest, AStepThatBreaksARecordIsRefusedWhole) {
   auto book = make();
-  const auto ref = *book->create(Kind::Formula, demoFormula(), "new formula");
-  const Step bad{0,  {},
-                 {}, "two things at once",
-                 {}, {{ref, "/body/name", "x", "Other"}, {ref, "/body/batch/amount", "1000", "-5"}}};
+  const auto ref = *book->create(Kind::Formula, demoFormula(), told("new formula"));
+  const Step bad{
+      0,  {},
+      {}, told("two things at once"),
+      {}, {{ref, "/body/name", demoFormula()["name"], "Other"}, {ref, "/body/batch/amount", "1000", "-5"}}};
   const auto trouble = book->apply(bad);
   ASSERT_TRUE(trouble);
   EXPECT_EQ(trouble->where, "batch.amount");
   EXPECT_EQ(bodyOf(*book, ref), demoFormula());
-  EXPECT_EQ(*book->undoWords(), "new formula");
+  EXPECT_EQ(words::deedText(*book->undoable()), "new formula");
 }
 
 TEST_F(BookTest, AVersionNeverChanges) {
   auto book = make();
-  const auto ref = *book->create(Kind::Formula, demoFormula(), "new formula");
+  const auto ref = *book->create(Kind::Formula, demoFormula(), told("new formula"));
   ASSERT_EQ(*book->makeVersion(ref, "used"), 1);
   EXPECT_EQ(*book->makeVersion(ref, "printed"), 1) << "nothing changed since";
   ASSERT_FALSE(
-      book->apply({0, {}, {}, "K to 225", {}, {{ref, "/body/target/rows/3/mg_per_l", "205", "225"}}}));
+      book->apply({0, {}, {}, told("K to 225"), {}, {{ref, "/body/target/rows/3/mg_per_l", "205", "225"}}}));
   ASSERT_EQ(*book->makeVersion(ref, "named", "summer"), 2);
   const auto versions = book->store().versions(ref.uid);
   ASSERT_EQ(versions->size(), 2u);
   EXPECT_EQ((*versions)[1].body, demoFormula());
   EXPECT_EQ((*versions)[0].who, "oa");
   EXPECT_THAT((*versions)[0].words, HasSubstr("to"));
-  ASSERT_FALSE(book->replaceBody(ref, (*versions)[1].body, "back to version 1"));
+  ASSERT_FALSE(book->replaceBody(ref, (*versions)[1].body, told("back to version 1")));
   EXPECT_EQ(bodyOf(*book, ref), demoFormula());
   ASSERT_TRUE(static_cast<bool>(book->undo()));
   EXPECT_EQ(bodyOf(*book, ref)["target"]["rows"][3]["mg_per_l"], "225");
@@ -133,16 +155,16 @@ TEST_F(BookTest, AVersionNeverChanges) {
 
 TEST_F(BookTest, ASecondOpeningOnlyLooksAndSaysWhoHoldsIt) {
   auto book = make();
-  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("One"), "new water")));
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("One"), told("new water"))));
   auto second = reopen();
   ASSERT_NE(second, nullptr);
   EXPECT_TRUE(second->isReadOnly());
   EXPECT_THAT(second->readOnlyWords(), HasSubstr("has it open since"));
   EXPECT_EQ(second->store().list(Kind::Water, false)->size(), 1u);
-  const auto refused = second->create(Kind::Water, smallWater("Two"), "new water");
+  const auto refused = second->create(Kind::Water, smallWater("Two"), told("new water"));
   ASSERT_FALSE(static_cast<bool>(refused));
   EXPECT_EQ(refused.problem().code, core::ProblemCode::BookReadOnly);
-  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("Two"), "new water")))
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("Two"), told("new water"))))
       << "the first goes on writing";
   EXPECT_EQ(second->store().list(Kind::Water, false)->size(), 1u) << "a snapshot stands still";
   second.reset();
@@ -185,12 +207,12 @@ TEST_F(BookTest, AnotherComputersMarkCountsUntilItIsSilentAndSomebodyDecides) {
 
 TEST_F(BookTest, OnANetworkFolderThereIsNoWriteAheadLog) {
   auto book = make(); // local: with a log
-  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("One"), "new water")));
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("One"), told("new water"))));
   EXPECT_TRUE(QFile::exists(QString::fromStdString(pathOf("farm.butte-wal"))));
   book.reset();
   qputenv("BUTTE_TREAT_AS_NETWORK", "1");
   book = reopen();
-  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("Two"), "new water")));
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("Two"), told("new water"))));
   EXPECT_FALSE(QFile::exists(QString::fromStdString(pathOf("farm.butte-wal"))));
   EXPECT_TRUE(QFile::exists(QString::fromStdString(pathOf("farm.butte.owner"))));
   auto second = reopen();
@@ -203,7 +225,7 @@ TEST_F(BookTest, TheSnapshotOfALoggedBookOnANetworkIsWholeToo) {
   auto book = make();
   for (int i = 0; i < 20; ++i)
     ASSERT_TRUE(
-        static_cast<bool>(book->create(Kind::Water, smallWater("W" + std::to_string(i)), "new water")));
+        static_cast<bool>(book->create(Kind::Water, smallWater("W" + std::to_string(i)), told("new water"))));
   qputenv("BUTTE_TREAT_AS_NETWORK", "1"); // the second computer sees the same files through a network
   auto second = reopen();
   qunsetenv("BUTTE_TREAT_AS_NETWORK");

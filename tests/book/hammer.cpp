@@ -3,6 +3,7 @@
 // so that whoever killed it knows what must be there. Usage: hammer BOOK SEED
 #include "book/book.h"
 #include "book_fixture.h"
+#include "support/told.h"
 
 #include <QCoreApplication>
 #include <random>
@@ -34,17 +35,22 @@ int main(int argc, char** argv) {
     if (!record || !*record) return 6;
     const auto before = (*record)->body["name"];
     const auto value = std::to_string(number) + "-" + std::to_string(random());
-    if (book.apply({0, {}, {}, "step " + value, {}, {{counter, "/body/name", before, value}}})) return 7;
+    if (book.apply({0, {}, {}, told("step " + value), {}, {{counter, "/body/name", before, value}}}))
+      return 7;
     confirm(number, value);
     switch (random() % 6) { // and all kinds of work between
     case 0:
-      if (!book.create(Kind::Formula, demoFormula(), "new")) return 8;
+      if (!book.create(Kind::Formula, demoFormula(), told("new"))) return 8;
       break;
     case 1:
-      if (!book.create(Kind::Batch, smallBatch(), "batch")) return 9;
+      if (!book.create(Kind::Batch, smallBatch(), told("batch"))) return 9;
       break;
-    case 2: // back and forth over a step of its own, so that the counter never falls behind what was confirmed
-      if (!book.create(Kind::Target, Json{{"name", "t"}, {"target", demoFormula()["target"]}}, "target") || !book.undo() || !book.redo()) return 10;
+    case 2: // back and forth over a step of its own, so that the counter never falls behind what was
+            // confirmed
+      if (!book.create(Kind::Target, Json{{"name", "t"}, {"target", demoFormula()["target"]}},
+                       told("target")) ||
+          !book.undo() || !book.redo())
+        return 10;
       break;
     case 3:
       if (!book.makeVersion(counter, "named", "v")) return 11;

@@ -1,6 +1,7 @@
 // The power goes at any moment: what was confirmed is there, the book is sound. Rounds and seed come from the
 // environment for longer runs (tools/kill_book.sh); the usual run has 50 rounds.
 #include "book_fixture.h"
+#include "support/told.h"
 
 #include <QElapsedTimer>
 #include <QProcess>
@@ -35,7 +36,7 @@ TEST_F(KillTest, NothingConfirmedIsLostAndTheBookIsSound) {
   const auto seed = static_cast<unsigned>(qEnvironmentVariableIntValue("BUTTE_KILL_SEED"));
   {
     auto book = make();
-    ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("0"), "counter")));
+    ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("0"), told("counter"))));
   }
   std::mt19937 random(seed);
   for (int round = 0; round < rounds; ++round) {

@@ -1,4 +1,5 @@
 #include "book_fixture.h"
+#include "support/told.h"
 
 #include "book/sqlite/schema.h"
 
@@ -62,7 +63,7 @@ TEST_F(OpenTest, ABookFromTheFutureStaysAsItIs) {
 TEST_F(OpenTest, ADamagedPageIsSaidAndTheFileStaysAsItIs) {
   auto book = make("hurt.butte");
   for (int i = 0; i < 60; ++i)
-    ASSERT_TRUE(static_cast<bool>(book->create(Kind::Formula, demoFormula(), "new formula")));
+    ASSERT_TRUE(static_cast<bool>(book->create(Kind::Formula, demoFormula(), told("new formula"))));
   book.reset();
   auto bytes = bytesOf("hurt.butte");
   ASSERT_GT(bytes.size(), 40 * 4096);
@@ -137,7 +138,7 @@ TEST_F(OpenTest, TheTablesRefuseNonsense) {
 
 TEST_F(OpenTest, WhereNoMarkCanBeMadeTheBookIsOnlyLookedAt) {
   auto book = make("ro.butte");
-  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("One"), "new water")));
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("One"), told("new water"))));
   book.reset();
   // A folder of the mark's name: nobody can make the mark, as in a write-protected folder (which root would
   // not notice).
@@ -147,7 +148,7 @@ TEST_F(OpenTest, WhereNoMarkCanBeMadeTheBookIsOnlyLookedAt) {
   EXPECT_TRUE(looked->isReadOnly());
   EXPECT_EQ(looked->readOnlyWords(), "its file or folder is write-protected");
   EXPECT_EQ(looked->store().list(Kind::Water, false)->size(), 1u);
-  EXPECT_FALSE(static_cast<bool>(looked->create(Kind::Water, smallWater("Two"), "new water")));
+  EXPECT_FALSE(static_cast<bool>(looked->create(Kind::Water, smallWater("Two"), told("new water"))));
   EXPECT_FALSE(static_cast<bool>(looked->undo()));
   EXPECT_FALSE(static_cast<bool>(looked->makeVersion({Kind::Water, "x"}, "used")));
 }

@@ -1,5 +1,6 @@
 // The whole book as JSON, tables, copies.
 #include "book_fixture.h"
+#include "support/told.h"
 
 #include "book/batch.h"
 #include "book/book_json.h"
@@ -34,13 +35,13 @@ protected:
   /// A bit of everything, with a step taken back, something in the bin, a version, a sheet.
   std::unique_ptr<Book> fullBook() {
     auto book = make("full.butte");
-    const auto formula = *book->create(Kind::Formula, demoFormula(), "new formula");
+    const auto formula = *book->create(Kind::Formula, demoFormula(), told("new formula"));
     EXPECT_TRUE(static_cast<bool>(book->makeVersion(formula, "named", "first “ü”")));
-    const auto water = *book->create(Kind::Water, smallWater("Côte\n\"spring\""), "new water");
+    const auto water = *book->create(Kind::Water, smallWater("Côte\n\"spring\""), told("new water"));
     EXPECT_FALSE(book->moveToBin(water, "spring"));
     auto batch = smallBatch(formula.uid);
     batch["sheet"] = *book->store().keepSheet("<p>ümlaut</p>");
-    EXPECT_TRUE(static_cast<bool>(book->create(Kind::Batch, batch, "batch")));
+    EXPECT_TRUE(static_cast<bool>(book->create(Kind::Batch, batch, told("batch"))));
     EXPECT_FALSE(book->store().addReadings({{0, "north", "ec", Moment{100}, 0.1 + 0.2, "0.3 mS/cm", ""}}));
     const auto reading = book->create(Kind::Reading,
                                       Json{{"tank", "n"},
@@ -48,7 +49,7 @@ protected:
                                            {"at", "2026-03-02T07:15:00Z"},
                                            {"value", 5.8},
                                            {"typed", "5.8"}},
-                                      "pH");
+                                      told("pH"));
     EXPECT_TRUE(static_cast<bool>(reading));
     EXPECT_TRUE(static_cast<bool>(book->undo()));
     return book;
@@ -65,7 +66,7 @@ TEST_F(TransferTest, ABookThroughJsonIsTheSame) {
   auto again = reopen("in.butte");
   ASSERT_FALSE(writeBookJson(again->store(), pathOf("two.json")));
   EXPECT_EQ(textOf(pathOf("two.json")), one);
-  EXPECT_EQ(again->redoWords(), book->redoWords());
+  EXPECT_EQ(again->redoable(), book->redoable());
   ASSERT_TRUE(static_cast<bool>(again->redo()));
   EXPECT_EQ(again->store().readings(std::nullopt, 9)->size(), 2u);
 }
@@ -106,16 +107,16 @@ TEST_F(TransferTest, AWritingThatFailsLeavesTheOldFile) {
 
 TEST_F(TransferTest, TablesGoOutAndComeBackTheSame) {
   auto book = fullBook();
-  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("Bore; \"old\""), "water")));
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("Bore; \"old\""), told("water"))));
   ASSERT_TRUE(static_cast<bool>(book->create(
       Kind::Product,
       Json::parse(R"({"name": "mix, blue", "entry": {"id": "own", "name": "mix, blue", "price_per_kg": "2.50",
       "label": [{"key": "N_NO3", "percent": "8.5"}, {"key": "K2O", "percent": "30"}]}, "bag": {"amount": "25", "unit": "kg"}, "colour": "#5b7fa6",
       "hatch": "crossed", "hazards": ["H272", "H319"], "note": "two\nlines"})"),
-      "product")));
+      told("product"))));
   ASSERT_TRUE(static_cast<bool>(book->create(
       Kind::Target, Json{{"name", "Mine"}, {"crop", "basil"}, {"target", demoFormula()["target"]}},
-      "target")));
+      told("target"))));
   for (const auto comma : {false, true}) {
     auto empty = make(comma ? "comma.butte" : "point.butte");
     for (const auto kind : {Kind::Product, Kind::Water, Kind::Target, Kind::Batch, Kind::Reading}) {
@@ -223,7 +224,7 @@ TEST_F(TransferTest, DailyCopiesAreThinnedAsTheyAge) {
 
 TEST_F(TransferTest, ACopyADayWhileInUse) {
   auto book = make();
-  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater(), "water")));
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater(), told("water"))));
   const auto now = Moment::now();
   ASSERT_FALSE(copyDaily(book->path(), now));
   ASSERT_FALSE(copyDaily(book->path(), now));
@@ -237,10 +238,10 @@ TEST_F(TransferTest, ACopyADayWhileInUse) {
 
 TEST_F(TransferTest, GoingBackKeepsWhatStoodThere) {
   auto book = make();
-  const auto ref = *book->create(Kind::Water, smallWater("One"), "water");
+  const auto ref = *book->create(Kind::Water, smallWater("One"), told("water"));
   const auto copy = makeCopy(*book, "by hand");
   ASSERT_TRUE(static_cast<bool>(copy));
-  ASSERT_FALSE(book->apply({0, {}, {}, "rename", {}, {{ref, "/body/name", "One", "Two"}}}));
+  ASSERT_FALSE(book->apply({0, {}, {}, told("rename"), {}, {{ref, "/body/name", "One", "Two"}}}));
   EXPECT_THAT(*whatGoingBackChanges(*book, *copy),
               ::testing::ElementsAre("1 water would stand as then: One"));
   const auto path = book->path();

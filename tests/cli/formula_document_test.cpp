@@ -1,5 +1,5 @@
 #include "edit.h"
-#include "formula_document.h"
+#include "formula_json.h"
 #include "words.h"
 
 #include <fstream>
@@ -95,19 +95,20 @@ TEST(FormulaDocument, CutShortAnywhereItIsRefused) {
     EXPECT_FALSE(parseFormulaText(text.substr(0, n))) << n;
 }
 
-TEST(Edit, AppliesAndComesBackAndSurvivesJson) {
+TEST(Edit, AppliesAndComesBack) {
   const auto json = *parseFormulaText(demoText());
-  const Edit edit{"K to 210", {{"/target/rows/3/mg_per_l", "205", "210"}}, ""};
-  const auto stored = editFromJson(Json::parse(toJson(edit).dump()));
-  ASSERT_TRUE(stored);
-  const auto next = applied(json, *stored);
+  const Edit edit{
+      {core::DeedCode::ElementTarget, {"K", "210", "mg/L"}}, {{"/target/rows/3/mg_per_l", "205", "210"}}, ""};
+  const auto next = withChanges(json, edit);
   ASSERT_TRUE(next);
   EXPECT_EQ((*next)["target"]["rows"][3]["mg_per_l"], "210");
-  EXPECT_EQ(*applied(*next, inverse(*stored)), json);
+  EXPECT_EQ(*withChanges(*next, inverse(edit)), json);
 }
 
-TEST(Edit, OneThatBreaksTheDocumentIsRefused) {
+TEST(Edit, OneThatLeadsNowhereIsRefusedAndOneThatBreaksTheDocumentDoesNotRead) {
   const auto json = *parseFormulaText(demoText());
-  EXPECT_FALSE(applied(json, {"", {{"/stock/factor", "100", "no"}}, ""}));
-  EXPECT_FALSE(applied(json, {"", {{"no pointer", nullptr, 1}}, ""}));
+  const auto broken = withChanges(json, {{}, {{"/stock/factor", "100", "no"}}, ""});
+  ASSERT_TRUE(broken);
+  EXPECT_FALSE(readFormulaDocument(*broken));
+  EXPECT_FALSE(withChanges(json, {{}, {{"no pointer", nullptr, 1}}, ""}));
 }

@@ -1,5 +1,6 @@
 #include "solve/column_factor.h"
 
+#include <Eigen/Dense>
 #include <gtest/gtest.h>
 #include <random>
 

@@ -4,6 +4,7 @@
 #include "solve/least_norm.h"
 #include "solve/linear_program.h"
 
+#include <Eigen/Dense>
 #include <gtest/gtest.h>
 #include <limits>
 #include <random>

@@ -1,6 +1,6 @@
 #pragma once
 #include "base/decimal.h"
-#include "formula/shelf.h"
+#include "product/shelf_product.h"
 #include "water/water.h"
 
 #include <gtest/gtest.h>

@@ -3,7 +3,7 @@
 #include "book/book_json.h"
 #include "document/edit_log.h"
 #include "document/formula_editor.h"
-#include "formula_document.h"
+#include "formula_json.h"
 #include "words.h"
 
 #include <QDir>
@@ -151,11 +151,29 @@ book::Trouble BookDesk::openFormula(const Ref& ref) {
   return std::nullopt;
 }
 
-book::Trouble BookDesk::addFormula(Json json, const QString& words) {
+book::Trouble BookDesk::addFormula(Json json, const core::Deed& deed) {
   exchange::keepShippedFigures(json);
-  const auto ref = m_book->create(Kind::Formula, json, words.toStdString());
+  const auto ref = m_book->create(Kind::Formula, json, deed);
   if (!ref) return ref.problem();
   return openFormula(*ref);
+}
+
+core::Result<exchange::FormulaDocument> BookDesk::formula(const std::string& uid) {
+  const auto record = m_book->record({Kind::Formula, uid});
+  if (!record) return record.problem();
+  if (!*record)
+    return core::problemAt(core::ProblemCode::MissingKey, "formula",
+                           {"it is not in the book; look into the bin"});
+  return exchange::readFormulaDocument((*record)->body);
+}
+
+core::Result<exchange::FormulaDocument> BookDesk::versionInHand(int number) {
+  const auto version = m_book->store().version(m_inHand.uid, number);
+  if (!version) return version.problem();
+  if (!*version)
+    return core::problemAt(core::ProblemCode::MissingKey, "formula",
+                           {"it is not in the book; look into the bin"});
+  return exchange::readFormulaDocument((*version)->body);
 }
 
 core::Result<int> BookDesk::makeVersion(const QString& why, const QString& name) {

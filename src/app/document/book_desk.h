@@ -1,5 +1,6 @@
 #pragma once
 #include "book/book.h"
+#include "formula_document.h"
 
 #include <QObject>
 #include <QSettings>
@@ -36,7 +37,10 @@ public:
 
   book::Trouble openFormula(const book::Ref& ref);
   /// Puts a new formula into the book and takes it in hand.
-  book::Trouble addFormula(exchange::Json json, const QString& words);
+  book::Trouble addFormula(exchange::Json json, const core::Deed& deed);
+  /// Another formula of the book, read; or one in hand as it was. Errors: it is not there, or does not read.
+  core::Result<exchange::FormulaDocument> formula(const std::string& uid);
+  core::Result<exchange::FormulaDocument> versionInHand(int number);
   /// The formula as it stands becomes a version: used, printed or named.
   core::Result<int> makeVersion(const QString& why, const QString& name = {});
 

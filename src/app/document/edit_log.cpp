@@ -14,7 +14,7 @@ book::Trouble MemoryLog::keep(const Edit& edit, bool gather) {
   if (merges) {
     for (std::size_t i = 0; i < edit.changes.size(); ++i)
       m_undo.back().changes[i].after = edit.changes[i].after;
-    m_undo.back().words = edit.words;
+    m_undo.back().deed = edit.deed;
   } else {
     m_gathering = !edit.mergeKey.empty();
     m_undo.push_back(edit);
@@ -23,18 +23,18 @@ book::Trouble MemoryLog::keep(const Edit& edit, bool gather) {
   return std::nullopt;
 }
 
-std::optional<std::string> MemoryLog::undoWords() {
-  return m_undo.empty() ? std::nullopt : std::optional(m_undo.back().words);
+std::optional<core::Deed> MemoryLog::undoable() {
+  return m_undo.empty() ? std::nullopt : std::optional(m_undo.back().deed);
 }
-std::optional<std::string> MemoryLog::redoWords() {
-  return m_redo.empty() ? std::nullopt : std::optional(m_redo.back().words);
+std::optional<core::Deed> MemoryLog::redoable() {
+  return m_redo.empty() ? std::nullopt : std::optional(m_redo.back().deed);
 }
 
 core::Result<std::optional<Json>> MemoryLog::stepOver(const Json& now, bool back) {
   auto& from = back ? m_undo : m_redo;
   if (from.empty()) return std::optional<Json>();
   const auto edit = from.back();
-  const auto next = exchange::applied(now, back ? exchange::inverse(edit) : edit);
+  const auto next = exchange::withChanges(now, back ? exchange::inverse(edit) : edit);
   if (!next) return next.problem();
   from.pop_back();
   (back ? m_redo : m_undo).push_back(edit);
@@ -43,10 +43,11 @@ core::Result<std::optional<Json>> MemoryLog::stepOver(const Json& now, bool back
 }
 
 book::Trouble BookLog::keep(const Edit& edit, bool gather) {
-  book::Step step{0, {}, {}, edit.words, gather ? edit.mergeKey : std::string(), {}};
+  book::Step step{0, {}, {}, edit.deed, gather ? edit.mergeKey : std::string(), {}};
   for (const auto& change : edit.changes)
     step.changes.push_back({m_ref, "/body" + change.pointer, change.before, change.after});
-  return gather ? m_book.applyGathering(std::move(step)) : m_book.apply(std::move(step));
+  return gather ? m_book.applyGathering(std::move(step), book::Checked::ByCaller)
+                : m_book.apply(std::move(step), book::Checked::ByCaller);
 }
 
 core::Result<std::optional<Json>> BookLog::stepOver(const Json&, bool back) {

@@ -17,8 +17,9 @@ public:
   /// key.
   virtual book::Trouble keep(const exchange::Edit& edit, bool gather) = 0;
   virtual void endGathering() = 0;
-  virtual std::optional<std::string> undoWords() = 0;
-  virtual std::optional<std::string> redoWords() = 0;
+  /// What would be taken back, or done again; nothing where there is none.
+  virtual std::optional<core::Deed> undoable() = 0;
+  virtual std::optional<core::Deed> redoable() = 0;
   /// The document afterwards; nothing when the step concerned something else or there was none.
   virtual core::Result<std::optional<exchange::Json>> stepOver(const exchange::Json& now, bool back) = 0;
 };
@@ -28,8 +29,8 @@ class MemoryLog : public EditLog {
 public:
   book::Trouble keep(const exchange::Edit& edit, bool gather) override;
   void endGathering() override { m_gathering = false; }
-  std::optional<std::string> undoWords() override;
-  std::optional<std::string> redoWords() override;
+  std::optional<core::Deed> undoable() override;
+  std::optional<core::Deed> redoable() override;
   core::Result<std::optional<exchange::Json>> stepOver(const exchange::Json& now, bool back) override;
 
 private:
@@ -43,8 +44,8 @@ public:
   BookLog(book::Book& book, book::Ref ref) : m_book(book), m_ref(std::move(ref)) {}
   book::Trouble keep(const exchange::Edit& edit, bool gather) override;
   void endGathering() override { m_book.endGathering(); }
-  std::optional<std::string> undoWords() override { return m_book.undoWords(); }
-  std::optional<std::string> redoWords() override { return m_book.redoWords(); }
+  std::optional<core::Deed> undoable() override { return m_book.undoable(); }
+  std::optional<core::Deed> redoable() override { return m_book.redoable(); }
   core::Result<std::optional<exchange::Json>> stepOver(const exchange::Json& now, bool back) override;
 
 private:

@@ -1,5 +1,9 @@
 #include "document/formula_editor.h"
 
+#include "deed_words.h"
+#include "document/edit_log.h"
+#include "edit.h"
+#include "formula_json.h"
 #include "words.h"
 
 namespace butte::app {
@@ -16,26 +20,48 @@ bool sameShelf(const std::vector<core::ShelfProduct>& a, const std::vector<core:
 
 } // namespace
 
-FormulaEditor::FormulaEditor(QObject* parent) : QObject(parent), m_log(std::make_unique<MemoryLog>()) {
-  adopt(exchange::emptyFormula());
+/// A formula read and computed, before it is anybody's.
+struct FormulaEditor::Worked {
+  Json json;
+  exchange::FormulaDocument document;
+  core::Answer answer;
+};
+
+FormulaEditor::FormulaEditor(QObject* parent)
+    : QObject(parent), m_json(std::make_unique<Json>()), m_log(std::make_unique<MemoryLog>()) {
+  adoptWorked(exchange::emptyFormula());
 }
 
-bool FormulaEditor::adopt(const Json& json) {
+FormulaEditor::~FormulaEditor() = default;
+
+core::Result<FormulaEditor::Worked> FormulaEditor::workedOut(const Json& json) {
   auto document = exchange::readFormulaDocument(json);
-  if (!document) return false;
+  if (!document) return document.problem();
   auto answer = core::compute(document->given);
-  if (!answer) return false;
+  if (!answer) return answer.problem();
+  return Worked{json, std::move(document).value(), std::move(answer).value()};
+}
+
+void FormulaEditor::adopt(Worked worked) {
   // While few products are sought the older answer stays, as long as it is about the same shelf and tanks.
-  const bool few = document->given.atMostProducts.has_value();
-  const bool keeps = few && sameShelf(document->given.request.shelf, m_document.given.request.shelf) &&
-                     document->tanks.size() == m_answer.stock.tanks.size() && m_document.given.atMostProducts;
-  m_json = json;
-  m_document = std::move(document).value();
-  if (!keeps) m_answer = std::move(answer).value();
+  const auto& given = worked.document.given;
+  const bool few = given.atMostProducts.has_value();
+  const bool keeps = few && sameShelf(given.request.shelf, m_document.given.request.shelf) &&
+                     worked.document.tanks.size() == m_answer.stock.tanks.size() &&
+                     m_document.given.atMostProducts;
+  *m_json = std::move(worked.json);
+  m_document = std::move(worked.document);
+  if (!keeps) m_answer = std::move(worked.answer);
   m_background.cancel();
   m_searching = false;
   if (few) searchFew();
-  return true;
+}
+
+std::optional<core::Problem> FormulaEditor::adoptWorked(const Json& json) {
+  auto worked = workedOut(json);
+  if (!worked) return worked.problem();
+  adopt(std::move(worked).value());
+  return std::nullopt;
 }
 
 void FormulaEditor::searchFew() {
@@ -64,7 +90,7 @@ void FormulaEditor::load(const Json& json) {
 }
 
 bool FormulaEditor::bind(const Json& json, std::unique_ptr<EditLog> log) {
-  if (!adopt(json)) return false;
+  if (adoptWorked(json)) return false;
   m_log = std::move(log);
   m_overlay.reset();
   emit loaded();
@@ -73,41 +99,62 @@ bool FormulaEditor::bind(const Json& json, std::unique_ptr<EditLog> log) {
 }
 
 void FormulaEditor::refresh(const Json& json) {
-  if (json != m_json && adopt(json)) emit changed();
+  if (json != *m_json && !adoptWorked(json)) emit changed();
 }
 
-std::optional<core::Problem> FormulaEditor::apply(Edit edit) {
-  for (auto& change : edit.changes) {
-    if (change.pointer == "/shelf") exchange::keepShippedFigures(change.after);
-  }
+std::optional<core::Problem> FormulaEditor::apply(const Edit& wished) {
   const auto refuse = [this](const core::Problem& problem) {
     emit refused(QString::fromStdString(words::problemText(problem)));
     return problem;
   };
-  const auto next = exchange::applied(m_json, edit);
+  Edit edit = wished;
+  for (auto& change : edit.changes) {
+    if (change.pointer == "/shelf") exchange::keepShippedFigures(change.after);
+  }
+  const auto next = exchange::withChanges(*m_json, edit);
   if (!next) return refuse(next.problem());
-  if (*next == m_json) return std::nullopt;
+  if (*next == *m_json) return std::nullopt;
+  // First it must read and compute, then it is kept: what is in the book can always be opened.
+  auto worked = workedOut(*next);
+  if (!worked) return refuse(worked.problem());
   m_applying = true;
   const auto trouble = m_log->keep(edit, !edit.mergeKey.empty());
   m_applying = false;
   if (trouble) return refuse(*trouble);
-  adopt(*next);
+  adopt(std::move(worked).value());
   emit changed();
   return std::nullopt;
 }
 
-std::optional<core::Problem> FormulaEditor::set(const QString& words, const std::string& pointer,
-                                                const Json& value, bool mergeWithLast) {
+std::optional<core::Problem> FormulaEditor::set(const core::Deed& deed, const std::string& pointer,
+                                                const Json& value, bool merge) {
   const Json::json_pointer place(pointer);
-  const Json before = m_json.contains(place) ? m_json[place] : Json();
-  return apply({words.toStdString(), {{pointer, before, value}}, mergeWithLast ? pointer : std::string()});
+  const Json before = m_json->contains(place) ? (*m_json)[place] : Json();
+  return apply({deed, {{pointer, before, value}}, merge ? pointer : std::string()});
+}
+
+void FormulaEditor::letGo() {
+  m_log = std::make_unique<MemoryLog>();
+}
+
+void FormulaEditor::endMerging() {
+  m_log->endGathering();
+}
+
+bool FormulaEditor::canUndo() const {
+  return m_log->undoable().has_value();
+}
+bool FormulaEditor::canRedo() const {
+  return m_log->redoable().has_value();
 }
 
 QString FormulaEditor::undoWords() const {
-  return QString::fromStdString(m_log->undoWords().value_or(""));
+  const auto deed = m_log->undoable();
+  return deed ? QString::fromStdString(words::deedText(*deed)) : QString();
 }
 QString FormulaEditor::redoWords() const {
-  return QString::fromStdString(m_log->redoWords().value_or(""));
+  const auto deed = m_log->redoable();
+  return deed ? QString::fromStdString(words::deedText(*deed)) : QString();
 }
 
 void FormulaEditor::undo() {
@@ -119,10 +166,10 @@ void FormulaEditor::redo() {
 
 void FormulaEditor::step(bool back) {
   m_applying = true;
-  const auto next = m_log->stepOver(m_json, back);
+  const auto next = m_log->stepOver(*m_json, back);
   m_applying = false;
   if (!next) return emit refused(QString::fromStdString(words::problemText(next.problem())));
-  if (*next) adopt(**next);
+  if (*next) adoptWorked(**next);
   emit changed();
 }
 

@@ -1,26 +1,38 @@
 #pragma once
+#include "base/deed.h"
+#include "base/problem.h"
 #include "document/background.h"
-#include "document/edit_log.h"
 #include "document/overlay.h"
 #include "formula_document.h"
+#include "json_fwd.h"
 
 #include <QObject>
 #include <QString>
 #include <memory>
 
+namespace butte::exchange {
+struct Edit;
+}
+
 namespace butte::app {
+
+class EditLog;
 
 /// The formula in hand: what is given, what follows from it, and the way back.
 ///
 /// Every edit goes through here as a value with its inverse; the answer is computed from scratch after each
-/// one, so nothing shown is ever stale. An edit that the strict reader refuses changes nothing.
+/// one, so nothing shown is ever stale. An edit that the strict reader refuses, or that does not compute,
+/// changes nothing and is kept nowhere. Panels read document() and answer() and change the formula through
+/// app/edits.
 class FormulaEditor : public QObject {
   Q_OBJECT
 
 public:
   explicit FormulaEditor(QObject* parent = nullptr);
+  ~FormulaEditor() override;
 
-  const exchange::Json& json() const { return m_json; }
+  /// The document as it stands in files; for app/edits and for writing it out.
+  const exchange::Json& json() const { return *m_json; }
   const exchange::FormulaDocument& document() const { return m_document; }
   const core::Answer& answer() const { return m_answer; }
   /// A search for few products is under way: the answer shown is the one before.
@@ -35,24 +47,25 @@ public:
   /// A formula whose edits are kept in `log`. False when it does not read.
   bool bind(const exchange::Json& json, std::unique_ptr<EditLog> log);
   /// Before the log's book closes: edits are kept nowhere until the next bind().
-  void letGo() { m_log = std::make_unique<MemoryLog>(); }
+  void letGo();
   /// The same formula, changed from elsewhere.
   void refresh(const exchange::Json& json);
 
   /// Makes an edit; nothing when it went well, else why it was refused.
-  std::optional<core::Problem> apply(exchange::Edit edit);
-  /// The usual edit: one place gets a new value.
-  std::optional<core::Problem> set(const QString& words, const std::string& pointer,
-                                   const exchange::Json& value, bool mergeWithLast = false);
+  std::optional<core::Problem> apply(const exchange::Edit& edit);
+  /// The usual edit: one place gets a new value; null takes the place away. With `merge` it joins the one
+  /// before at the same place into one step of undo.
+  std::optional<core::Problem> set(const core::Deed& deed, const std::string& pointer,
+                                   const exchange::Json& value, bool merge = false);
 
-  bool canUndo() const { return m_log->undoWords().has_value(); }
-  bool canRedo() const { return m_log->redoWords().has_value(); }
+  bool canUndo() const;
+  bool canRedo() const;
   QString undoWords() const;
   QString redoWords() const;
   void undo();
   void redo();
   /// The next edit starts a new step of undo even where it would merge.
-  void endMerging() { m_log->endGathering(); }
+  void endMerging();
   /// While an edit of its own is under way: what is heard from the book meanwhile is known already.
   bool isApplying() const { return m_applying; }
 
@@ -70,11 +83,14 @@ signals:
   void refused(const QString& words);
 
 private:
-  bool adopt(const exchange::Json& json);
+  struct Worked;
+  static core::Result<Worked> workedOut(const exchange::Json& json);
+  void adopt(Worked worked);
+  std::optional<core::Problem> adoptWorked(const exchange::Json& json);
   void step(bool back);
   void searchFew();
 
-  exchange::Json m_json;
+  std::unique_ptr<exchange::Json> m_json;
   exchange::FormulaDocument m_document;
   core::Answer m_answer;
   std::unique_ptr<EditLog> m_log;

@@ -1,6 +1,6 @@
 #include "document/formula_file.h"
 
-#include "formula_document.h"
+#include "formula_json.h"
 
 #include <QFile>
 #include <QSaveFile>

@@ -35,8 +35,7 @@ void NumberField::setWrong(const QString& message) {
   if (m_message == message) return;
   m_message = message;
   setProperty("wrong", !message.isEmpty());
-  style()->unpolish(this);
-  style()->polish(this);
+  update();
   setAccessibleDescription(message);
   setToolTip(message.isEmpty() ? accessibleName() : message);
   if (onMessage) onMessage(message);
@@ -45,7 +44,8 @@ void NumberField::setWrong(const QString& message) {
 void NumberField::read(const QString& text) {
   const auto typed = text.trimmed();
   if (typed.isEmpty()) {
-    if (!m_spec.mayBeEmpty) return setWrong(QString("%1: type a number, the last one still counts").arg(m_spec.name));
+    if (!m_spec.mayBeEmpty)
+      return setWrong(QString("%1: type a number, the last one still counts").arg(m_spec.name));
     setWrong({});
     m_shown.clear(); // or leaving the field would bring back what was taken out
     if (onTyped) onTyped({});
@@ -56,10 +56,13 @@ void NumberField::read(const QString& text) {
   if (below && figure.isEmpty()) return setWrong(QString("%1: less than what?").arg(m_spec.name));
   const auto value = core::parseDecimal(figure.toStdString());
   const auto shortText = typed.size() > 24 ? typed.left(22) + "…" : typed;
-  if (!value) return setWrong(QString("%1: “%2” is not a number; type one such as %3").arg(m_spec.name, shortText, localNumber(12.5, 1)));
+  if (!value)
+    return setWrong(QString("%1: “%2” is not a number; type one such as %3")
+                        .arg(m_spec.name, shortText, localNumber(12.5, 1)));
   if (*value < m_spec.least || *value > m_spec.most)
     return setWrong(QString("%1: %2 is out of range; it should be from %3 to %4 %5")
-                        .arg(m_spec.name, shortText, localFigure(m_spec.least), QLocale().toString(m_spec.most, 'g', 6), m_spec.unit));
+                        .arg(m_spec.name, shortText, localFigure(m_spec.least),
+                             QLocale().toString(m_spec.most, 'g', 6), m_spec.unit));
   setWrong({});
   m_shown = (below ? "<" : "") + QString::fromStdString(core::normalisedDecimal(figure.toStdString()));
   if (onTyped) onTyped(m_shown);

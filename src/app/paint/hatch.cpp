@@ -14,7 +14,7 @@ struct Named {
   int hatch;
 };
 // Mineral tones; neighbours in a usual formula differ in both colour and hatch.
-constexpr std::array<Named, 20> named{{{"can_double", "#5b7fa6", 0}, {"can4", "#5b7fa6", 1},   {"kno3", "#c26a45", 1},
+constexpr std::array<Named, 20> namedLooks{{{"can_double", "#5b7fa6", 0}, {"can4", "#5b7fa6", 1},   {"kno3", "#c26a45", 1},
                                        {"mkp", "#cf9d3f", 3},        {"sop", "#8a6284", 5},    {"epsom", "#7d9455", 4},
                                        {"mgn6", "#3f8579", 2},       {"map", "#b58a2c", 2},    {"an", "#7f8fb0", 6},
                                        {"ams", "#96785f", 4},        {"hno3_60", "#5d6970", 6}, {"h3po4_75", "#9a7b4f", 6},
@@ -23,20 +23,10 @@ constexpr std::array<Named, 20> named{{{"can_double", "#5b7fa6", 0}, {"can4", "#
                                        {"namoo4_2", "#a59a6a", 1},   {"kcl", "#a0604f", 5}}};
 constexpr std::array<const char*, 8> others{"#6b8f8a", "#a87c6a", "#7a7fa8", "#9a9152", "#a06a80", "#5f8a9a", "#8f7350", "#758a5c"};
 
-std::map<std::string, ProductLook>& ownLooks() {
-  static std::map<std::string, ProductLook> looks;
-  return looks;
-}
-
 } // namespace
 
-void setOwnLooks(std::map<std::string, ProductLook> looks) {
-  ownLooks() = std::move(looks);
-}
-
-ProductLook lookOf(const std::string& id) {
-  if (const auto own = ownLooks().find(id); own != ownLooks().end()) return own->second;
-  for (const auto& n : named) {
+ProductLook usualLook(const std::string& id) {
+  for (const auto& n : namedLooks) {
     if (id == n.id) return {QColor(n.colour), n.hatch};
   }
   unsigned sum = 7; // own arithmetic: the same on every machine and run

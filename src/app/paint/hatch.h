@@ -3,7 +3,6 @@
 #include <QColor>
 #include <QPainter>
 #include <QRectF>
-#include <map>
 #include <string>
 
 namespace butte::app {
@@ -14,9 +13,8 @@ struct ProductLook {
   int hatch = 0; ///< 0 plain, then lines, counter-lines, upright, level, cross, dots
 };
 
-ProductLook lookOf(const std::string& productId);
-/// The grower's own choices for the formula in hand; they go before the program's.
-void setOwnLooks(std::map<std::string, ProductLook> looks);
+/// The program's choice for a product.
+ProductLook usualLook(const std::string& productId);
 
 /// Fills `area` in the product's colour and hatch.
 void fillAs(QPainter& painter, const QRectF& area, const ProductLook& look);

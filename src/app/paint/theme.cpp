@@ -1,7 +1,10 @@
 #include "paint/theme.h"
 
+#include "paint/theme_style.h"
+
 #include <QApplication>
 #include <QFontDatabase>
+#include <QToolTip>
 
 // Resources of a static library are left out by the linker unless somebody asks; the macro must stand outside
 // namespaces.
@@ -45,39 +48,6 @@ const Theme dark{.page = "#182126",
 
 bool darkNow = false;
 
-QString styleSheet(const Theme& t) {
-  return QString(R"(
-    QWidget { color: %1; }
-    QMainWindow, QScrollArea, QScrollArea > QWidget > QWidget { background: %2; }
-    QLineEdit, QComboBox { background: %3; border: 1px solid %4; border-radius: 4px; padding: 3px 6px; min-height: 20px;
-      selection-background-color: %5; selection-color: %6; }
-    QLineEdit:focus, QComboBox:focus { border: 2px solid %5; padding: 2px 5px; }
-    QLineEdit[wrong="true"] { border: 2px solid %7; padding: 2px 5px; background: %8; }
-    QLineEdit:read-only { background: %2; }
-    QPushButton, QToolButton { background: %3; border: 1px solid %4; border-radius: 4px; padding: 4px 10px; }
-    QPushButton:focus, QToolButton:focus, QCheckBox:focus { border: 2px solid %5; }
-    QPushButton:hover, QToolButton:hover { border-color: %5; }
-    QPushButton[primary="true"] { background: %5; color: %6; font-weight: bold; }
-    QToolButton:checked { background: %5; color: %6; }
-    QComboBox::drop-down { border: none; width: 20px; }
-    QComboBox::down-arrow { image: none; width: 0; height: 0; border-left: 4px solid %3; border-right: 4px solid %3;
-      border-top: 6px solid %9; margin-right: 8px; }
-    QComboBox:disabled { background: %2; }
-    QComboBox::down-arrow:disabled { border: none; }
-    QComboBox QAbstractItemView { background: %3; color: %1; selection-background-color: %5; selection-color: %6; }
-    QMenuBar, QMenu { background: %2; color: %1; }
-    QMenuBar::item:selected, QMenu::item:selected { background: %5; color: %6; }
-    QMenu::item:disabled { color: %9; }
-    QStatusBar { background: %2; color: %9; }
-    QToolTip { background: %3; color: %1; border: 1px solid %4; }
-    QLabel[soft="true"] { color: %9; }
-    QScrollBar:vertical { background: %2; width: 10px; } QScrollBar::handle:vertical { background: %4; border-radius: 4px; }
-    QScrollBar::add-line, QScrollBar::sub-line { height: 0; }
-  )")
-      .arg(t.ink.name(), t.page.name(), t.card.name(), t.line.name(), t.accent.name(), t.accentInk.name(),
-           t.red.name(), t.redFill.name(), t.inkSoft.name());
-}
-
 } // namespace
 
 const Theme& theme() {
@@ -100,12 +70,22 @@ void applyTheme(bool useDark) {
   palette.setColor(QPalette::Highlight, t.accent);
   palette.setColor(QPalette::HighlightedText, t.accentInk);
   palette.setColor(QPalette::PlaceholderText, t.inkSoft);
+  palette.setColor(QPalette::ToolTipBase, t.card);
+  palette.setColor(QPalette::ToolTipText, t.ink);
+  palette.setColor(QPalette::AlternateBase, t.page);
+  palette.setColor(QPalette::Mid, t.line);
+  palette.setColor(QPalette::Light, t.card);
+  palette.setColor(QPalette::Dark, t.inkSoft);
+  for (const auto role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
+    palette.setColor(QPalette::Disabled, role, t.inkSoft);
   qApp->setPalette(palette);
-  qApp->setStyleSheet(styleSheet(t));
+  QToolTip::setPalette(palette);
+  softenLabels();
 }
 
-void loadFonts() {
+void dressApplication() {
   keepResources();
+  QApplication::setStyle(new ThemeStyle);
   QFontDatabase::addApplicationFont(":/fonts/B612-Regular.otf");
   QFontDatabase::addApplicationFont(":/fonts/B612-Bold.otf");
   qApp->setFont(faceOf(13));

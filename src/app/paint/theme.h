@@ -14,11 +14,11 @@ struct Theme {
 /// The theme in force.
 const Theme& theme();
 bool isDark();
-/// Switches the theme and the application's palette and style sheet.
+/// Switches the theme and the application's palette.
 void applyTheme(bool dark);
 
-/// The program's own face, loaded from its resources: figures of one width by default.
-void loadFonts();
+/// Once, at the start: the program's own style, and its own face from its resources (figures of one width by default).
+void dressApplication();
 QFont faceOf(int pixels, bool bold = false);
 
 } // namespace butte::app

@@ -91,9 +91,7 @@ private:
 
   /// The tanks' weights in whole steps, chosen together: what one gives too much another gives less.
   core::RoundedTanks roundedTanks() const {
-    const auto& answer = m_editor.answer();
-    return core::roundTanksTogether(m_editor.document().given.request, answer.solution.grams, answer.stock,
-                                    m_editor.document().scales);
+    return core::roundedTanks(m_editor.document().given, m_editor.answer());
   }
 
   QString tank(std::size_t t) const {

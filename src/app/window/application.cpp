@@ -13,7 +13,6 @@
 #include <QElapsedTimer>
 #include <QSettings>
 #include <QStandardPaths>
-#include <QStyleFactory>
 #include <QTemporaryDir>
 #include <QTimer>
 #include <cstdio>
@@ -59,7 +58,6 @@ int runApplication(int argc, char** argv) {
   QApplication::setApplicationName("butte");
   QApplication::setApplicationDisplayName("Butte");
   QApplication::setApplicationVersion("0.1.0");
-  QApplication::setStyle(QStyleFactory::create("Fusion"));
   QCommandLineParser parser;
   parser.setApplicationDescription("Nutrient solution from dry salts.");
   parser.addHelpOption();
@@ -83,7 +81,7 @@ int runApplication(int argc, char** argv) {
   parser.process(application);
 
   QSettings settings("butte", "butte");
-  loadFonts();
+  dressApplication();
   applyTheme(parser.isSet(darkOption) || settings.value("view/dark", false).toBool());
   const bool ephemeral =
       parser.isSet(grab) || parser.isSet(timing) || parser.isSet(sheet) || parser.isSet(labels);

@@ -6,7 +6,7 @@
 #include "book/tables.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
-#include "words.h"
+#include "wording/record_words.h"
 
 #include <QDir>
 #include <QFile>
@@ -27,9 +27,6 @@ const char* tableFilter = "Tables (*.csv *.txt)";
 constexpr qint64 largestTable = 64 << 20;
 constexpr int rowsShown = 14;
 
-QString words(const core::Problem& problem) {
-  return QString::fromStdString(words::problemLine(problem));
-}
 } // namespace
 
 BookActions::BookActions(MainWindow& window) : QObject(&window), m_window(window) {
@@ -80,7 +77,7 @@ void BookActions::addActions(QMenu* menu) {
 }
 
 bool BookActions::tell(const book::Trouble& trouble, const QString& what) {
-  if (trouble) m_window.prompts().trouble(what + "\n\n" + words(*trouble));
+  if (trouble) m_window.prompts().trouble(what + "\n\n" + problemWords(*trouble));
   return !trouble;
 }
 

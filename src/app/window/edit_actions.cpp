@@ -1,5 +1,6 @@
 #include "window/edit_actions.h"
 
+#include "edits/formula_edits.h"
 #include "window/main_window.h"
 
 #include <QAction>
@@ -23,12 +24,12 @@ EditActions::EditActions(MainWindow& window) : QObject(&window), m_window(window
   menu->addAction("&Name of the formula…", QKeySequence("F2"), this, [this] {
     const auto name = m_window.prompts().words("Name of the formula", "Name",
                                                QString::fromStdString(m_window.editor().document().name));
-    if (!name.isEmpty()) m_window.editor().set("named “" + name + "”", "/name", name.toStdString());
+    if (!name.isEmpty()) FormulaEdits(m_window.editor()).setName(name);
   });
   menu->addAction("Its &crop…", QKeySequence("Shift+F2"), this, [this] {
     const auto crop = m_window.prompts().words("Crop of the formula", "Crop (batches can be searched by it)",
                                                QString::fromStdString(m_window.editor().document().crop));
-    if (!crop.isEmpty()) m_window.editor().set("crop “" + crop + "”", "/crop", crop.toStdString());
+    if (!crop.isEmpty()) FormulaEdits(m_window.editor()).setCrop(crop, false);
   });
   connect(&window.editor(), &FormulaEditor::changed, this, &EditActions::refresh);
   connect(&window.desk(), &BookDesk::changed, this, &EditActions::refresh);

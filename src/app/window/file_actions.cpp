@@ -1,11 +1,12 @@
 #include "window/file_actions.h"
 
 #include "document/formula_file.h"
+#include "formula_json.h"
 #include "print/bench_sheet.h"
 #include "print/sheet_text.h"
 #include "print/tank_labels.h"
 #include "window/main_window.h"
-#include "words.h"
+#include "wording/record_words.h"
 
 #include <QDateTime>
 #include <QDir>
@@ -18,9 +19,6 @@ namespace butte::app {
 
 namespace {
 const char* filter = "Butte formulas (*.butte.json *.json)";
-QString words(const core::Problem& problem) {
-  return QString::fromStdString(words::problemLine(problem));
-}
 } // namespace
 
 FileActions::FileActions(MainWindow& window, QSettings& settings, Prompts& prompts)
@@ -46,8 +44,9 @@ void FileActions::addActions(QMenu* menu) {
 }
 
 void FileActions::newFormula() {
-  if (const auto trouble = m_window.desk().addFormula(exchange::emptyFormula(), "new formula"))
-    m_prompts.trouble(words(*trouble));
+  if (const auto trouble =
+          m_window.desk().addFormula(exchange::emptyFormula(), {core::DeedCode::FormulaMade, {}}))
+    m_prompts.trouble(problemWords(*trouble));
 }
 
 void FileActions::open() {
@@ -60,10 +59,11 @@ bool FileActions::openFile(const QString& path) {
   const auto name = QFileInfo(path).fileName();
   const auto json = readFormulaFile(path);
   const auto trouble =
-      json ? m_window.desk().addFormula(*json, "formula from " + name) : book::Trouble(json.problem());
+      json ? m_window.desk().addFormula(*json, {core::DeedCode::FormulaOpened, {name.toStdString()}})
+           : book::Trouble(json.problem());
   if (trouble) {
-    m_prompts.trouble(
-        QString("%1 was not brought in; what you have stays as it is.\n\n%2").arg(name, words(*trouble)));
+    m_prompts.trouble(QString("%1 was not brought in; what you have stays as it is.\n\n%2")
+                          .arg(name, problemWords(*trouble)));
     return false;
   }
   keepVersion("brought in");
@@ -81,7 +81,7 @@ bool FileActions::saveAs() {
 
 bool FileActions::saveTo(const QString& path) {
   if (const auto problem = writeFormulaFile(path, m_window.editor().json())) {
-    m_prompts.trouble("Not written.\n\n" + words(*problem));
+    m_prompts.trouble("Not written.\n\n" + problemWords(*problem));
     return false;
   }
   m_settings.setValue("files/folder", QFileInfo(path).absolutePath());
@@ -115,7 +115,8 @@ void FileActions::printSheet() {
 }
 
 void FileActions::exportLabels() {
-  const auto path = m_prompts.fileToMake("Labels of the tanks as PDF", suggestedName("-labels.pdf"), "PDF (*.pdf)");
+  const auto path =
+      m_prompts.fileToMake("Labels of the tanks as PDF", suggestedName("-labels.pdf"), "PDF (*.pdf)");
   if (!path.isEmpty()) exportLabelsTo(path);
 }
 
@@ -143,7 +144,7 @@ void FileActions::keepVersion(const QString& why) {
   if (!m_window.desk().isOpen() || m_window.desk().isReadOnly())
     return; // looking only: the paper is not of this book's making
   if (const auto kept = m_window.desk().makeVersion(why); !kept)
-    m_prompts.trouble("The version was not kept.\n\n" + words(kept.problem()));
+    m_prompts.trouble("The version was not kept.\n\n" + problemWords(kept.problem()));
 }
 
 void FileActions::nameVersion() {
@@ -151,14 +152,14 @@ void FileActions::nameVersion() {
                                     "The formula as it stands now is kept for good under this name:", {});
   if (name.isEmpty()) return;
   const auto number = m_window.desk().makeVersion("named", name);
-  if (!number) return m_prompts.trouble(words(number.problem()));
+  if (!number) return m_prompts.trouble(problemWords(number.problem()));
   m_window.say(QString("Version %1, “%2”, is kept.").arg(*number).arg(name));
 }
 
 void FileActions::binFormula() {
   const auto name = m_window.editor().document().name;
   if (const auto trouble = m_window.desk().book().moveToBin(m_window.desk().inHand(), name))
-    return m_prompts.trouble(words(*trouble));
+    return m_prompts.trouble(problemWords(*trouble));
   m_window.say(QString("“%1” lies in the bin (Book station). Ctrl+Z brings it back.")
                    .arg(QString::fromStdString(name)));
 }

@@ -1,5 +1,5 @@
 #pragma once
-#include "window/prompts.h"
+#include "services/prompts.h"
 
 #include <QObject>
 #include <QSettings>

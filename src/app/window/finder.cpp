@@ -1,15 +1,15 @@
 #include "window/finder.h"
 
-#include "formula_document.h"
-#include "json_reader.h"
+#include "edits/shelf_edits.h"
+#include "edits/target_edits.h"
 #include "paint/theme.h"
 #include "product/catalogue.h"
-#include "stations/book/book_words.h"
+#include "services/help_topics.h"
 #include "target/target.h"
 #include "window/main_window.h"
+#include "wording/record_words.h"
 
 #include <QAction>
-#include <QFile>
 #include <QGraphicsDropShadowEffect>
 #include <QKeyEvent>
 #include <QLabel>
@@ -160,9 +160,7 @@ void Finder::addShipped(const QStringList& words) {
                        name,
                        at >= 0 ? "on this shelf" : "shipped; puts it on this shelf",
                        [this, &editor, id = product.id, name, at] {
-                         auto shelf = editor.json()["shelf"];
-                         if (at < 0) shelf.push_back(exchange::shelfEntry(id));
-                         if (at < 0) editor.set(name + " put on the shelf", "/shelf", shelf);
+                         if (at < 0) ShelfEdits(editor).add(id, name);
                          m_window.showStation(2);
                        },
                        {}});
@@ -176,8 +174,8 @@ void Finder::addShipped(const QStringList& words) {
     m_found.push_back({"target",
                        name,
                        "shipped; takes it for this formula",
-                       [this, &editor, name, json = exchange::targetJson(target)] {
-                         editor.set("target “" + name + "”", "/target", json);
+                       [this, &editor, &target] {
+                         TargetEdits(editor).take(target, false);
                          m_window.showStation(1);
                        },
                        {}});
@@ -201,13 +199,8 @@ void Finder::addCommands(const QStringList& words) {
 }
 
 void Finder::addHelp(const QStringList& words) {
-  QFile file(":/help/topics.json");
-  if (!file.open(QIODevice::ReadOnly)) return;
-  const auto bytes = file.readAll();
-  const auto topics = exchange::Json::parse(bytes.begin(), bytes.end(), nullptr, false);
   int count = 0;
-  for (const auto& topic : topics) {
-    const auto title = qtext(topic.value("title", "")), text = qtext(topic.value("text", ""));
+  for (const auto& [title, text] : helpTopics()) {
     if (words.isEmpty() || !holdsAll(title + " " + text, words) || ++count > mostHelp) continue;
     m_found.push_back({"help", title, {}, {}, text});
   }

@@ -1,28 +1,28 @@
 #include "window/main_window.h"
 
 #include "document/batch_record.h"
-#include "paint/own_looks.h"
 #include "paint/theme.h"
-#include "stations/acid_panel.h"
-#include "stations/bench_page.h"
+#include "print/sheet_text.h"
+#include "stations/bench/bench_page.h"
 #include "stations/book/book_page.h"
-#include "stations/element_lanes.h"
-#include "stations/feed_figures.h"
-#include "stations/first_start.h"
 #include "stations/formula/change_line.h"
+#include "stations/formula/element_lanes.h"
+#include "stations/formula/feed_figures.h"
+#include "stations/formula/product_list.h"
+#include "stations/formula/product_page.h"
+#include "stations/formula/reason_strip.h"
 #include "stations/formula/solve_bar.h"
-#include "stations/line_bar.h"
-#include "stations/product_list.h"
-#include "stations/product_page.h"
-#include "stations/reason_strip.h"
 #include "stations/stocks/stocks_page.h"
 #include "stations/target/crops_page.h"
 #include "stations/target/target_page.h"
+#include "stations/water/acid_panel.h"
 #include "stations/water/water_page.h"
 #include "window/book_actions.h"
 #include "window/edit_actions.h"
 #include "window/file_actions.h"
 #include "window/finder.h"
+#include "window/first_start.h"
+#include "window/line_bar.h"
 #include "window/view_actions.h"
 #include "words.h"
 
@@ -69,8 +69,6 @@ MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* 
     : QMainWindow(parent), m_settings(settings), m_units(settings), m_desk(m_editor, settings, dataFolder),
       m_mends(m_editor), m_prompts(dialogPrompts(*this)) {
   resize(1280, 800);
-  // Before any picture hears of the change.
-  connect(&m_editor, &FormulaEditor::changed, this, [this] { adoptLooks(m_editor.document()); });
   setAcceptDrops(true);
   m_line = new LineBar(m_editor, m_units, m_desk);
   m_products = new ProductList(m_editor, m_units);
@@ -231,7 +229,7 @@ void MainWindow::showRecord(const book::Ref& ref) {
 
 void MainWindow::keepMixedBatch() {
   if (!m_desk.isOpen()) return;
-  const auto ref = recordBatch(m_desk, m_editor, m_units);
+  const auto ref = recordBatch(m_desk, m_editor, benchSheetHtml(m_editor, m_units, sheetDayMark));
   if (!ref) return say(QString::fromStdString(words::problemText(ref.problem())));
   showRecord(*ref);
   say("The batch is in the book. Type what the scale showed, the lots and the readings; it is kept as you "

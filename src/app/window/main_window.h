@@ -1,9 +1,9 @@
 #pragma once
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
-#include "document/mend_finder.h"
+#include "mends/mend_finder.h"
+#include "services/prompts.h"
 #include "services/units_shown.h"
-#include "window/prompts.h"
 
 #include <QMainWindow>
 #include <QSettings>

@@ -62,7 +62,7 @@ QVariant exact(const std::string& text) {
   "AND product_name LIKE ask.product ESCAPE '\\')) "                                                         \
   "AND (ask.lot IS NULL OR batch.id IN (SELECT id FROM with_lot)) "
 
-BatchHead headOf(const QSqlQuery& row) {
+BatchHead batchHeadOf(const QSqlQuery& row) {
   BatchHead head;
   head.row = row.value(0).toLongLong();
   head.uid = plain(row.value(1));
@@ -219,7 +219,7 @@ core::Result<std::vector<BatchHead>> SqliteStore::batches(const BatchFilter& f,
                       static_cast<qlonglong>(after ? after->at.seconds : endOfTime),
                       static_cast<qlonglong>(after ? after->row : endOfTime), most},
                      [&](const QSqlQuery& row) {
-                       out.push_back(headOf(row));
+                       out.push_back(batchHeadOf(row));
                        return true;
                      }))
     return *trouble;

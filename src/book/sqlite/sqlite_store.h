@@ -23,8 +23,8 @@ public:
   core::Result<std::vector<RecordHead>> bin() override;
   core::Result<std::optional<Step>> lastDone() override;
   core::Result<std::optional<Step>> firstUndone() override;
-  core::Result<std::optional<std::string>> wordsOfLastDone() override;
-  core::Result<std::optional<std::string>> wordsOfFirstUndone() override;
+  core::Result<std::optional<core::Deed>> deedOfLastDone() override;
+  core::Result<std::optional<core::Deed>> deedOfFirstUndone() override;
   core::Result<std::int64_t> addStep(const Step& step) override;
   Trouble replaceStep(const Step& step) override;
   Trouble markUndone(std::int64_t step, bool undone) override;
@@ -68,7 +68,7 @@ private:
   core::Result<std::optional<Record>> readReading(const std::string& uid);
   core::Result<Batch> batchOfRow(const QSqlQuery& row);
   core::Result<std::optional<Step>> oneStep(Sql sql);
-  core::Result<std::optional<std::string>> oneText(Sql sql);
+  core::Result<std::optional<core::Deed>> oneDeed(Sql sql);
   core::Problem damaged(const std::string& what) const;
 
   std::unique_ptr<Database> m_db;

@@ -61,8 +61,9 @@ Json changesJson(const Step& step) {
 
 /// kind, uid ... as changesJson() wrote them; nothing when the row was damaged.
 std::optional<Step> stepOf(const QSqlQuery& row) {
-  Step step{row.value(0).toLongLong(), {row.value(1).toLongLong()}, plain(row.value(2)),
-            plain(row.value(3)),       plain(row.value(4)),         {}};
+  Step step{row.value(0).toLongLong(), {row.value(1).toLongLong()},
+            plain(row.value(2)),       core::deedFromLine(plain(row.value(3))),
+            plain(row.value(4)),       {}};
   const auto changes = Json::parse(plain(row.value(5)), nullptr, false);
   if (!changes.is_array()) return std::nullopt;
   for (const auto& c : changes) {
@@ -209,29 +210,29 @@ core::Result<std::optional<Step>> SqliteStore::firstUndone() {
       "SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 1 ORDER BY id LIMIT 1");
 }
 
-core::Result<std::optional<std::string>> SqliteStore::oneText(Sql sql) {
-  std::optional<std::string> out;
+core::Result<std::optional<core::Deed>> SqliteStore::oneDeed(Sql sql) {
+  std::optional<core::Deed> out;
   if (auto trouble = m_db->each(sql, {}, [&](const QSqlQuery& row) {
-        out = plain(row.value(0));
+        out = core::deedFromLine(plain(row.value(0)));
         return false;
       }))
     return *trouble;
   return out;
 }
 
-core::Result<std::optional<std::string>> SqliteStore::wordsOfLastDone() {
-  return oneText("SELECT words FROM step WHERE undone = 0 ORDER BY id DESC LIMIT 1");
+core::Result<std::optional<core::Deed>> SqliteStore::deedOfLastDone() {
+  return oneDeed("SELECT words FROM step WHERE undone = 0 ORDER BY id DESC LIMIT 1");
 }
-core::Result<std::optional<std::string>> SqliteStore::wordsOfFirstUndone() {
-  return oneText("SELECT words FROM step WHERE undone = 1 ORDER BY id LIMIT 1");
+core::Result<std::optional<core::Deed>> SqliteStore::deedOfFirstUndone() {
+  return oneDeed("SELECT words FROM step WHERE undone = 1 ORDER BY id LIMIT 1");
 }
 
 core::Result<std::int64_t> SqliteStore::addStep(const Step& step) {
   constexpr int mostSteps =
       20000; // older ones can't be taken back any more; versions and batches keep what was used
-  if (auto trouble = m_db->run(
-          "INSERT INTO step (at, who, words, merge_key, changes) VALUES (?, ?, ?, ?, ?)",
-          {stamp(step.at), qt(step.who), qt(step.words), qt(step.mergeKey), dumped(changesJson(step))}))
+  if (auto trouble = m_db->run("INSERT INTO step (at, who, words, merge_key, changes) VALUES (?, ?, ?, ?, ?)",
+                               {stamp(step.at), qt(step.who), qt(core::deedLine(step.deed)),
+                                qt(step.mergeKey), dumped(changesJson(step))}))
     return *trouble;
   const auto number = m_db->lastRow();
   if (auto trouble =
@@ -241,9 +242,9 @@ core::Result<std::int64_t> SqliteStore::addStep(const Step& step) {
 }
 
 Trouble SqliteStore::replaceStep(const Step& step) {
-  return m_db->run(
-      "UPDATE step SET at = ?, words = ?, changes = ? WHERE id = ?",
-      {stamp(step.at), qt(step.words), dumped(changesJson(step)), static_cast<qlonglong>(step.number)});
+  return m_db->run("UPDATE step SET at = ?, words = ?, changes = ? WHERE id = ?",
+                   {stamp(step.at), qt(core::deedLine(step.deed)), dumped(changesJson(step)),
+                    static_cast<qlonglong>(step.number)});
 }
 
 Trouble SqliteStore::markUndone(std::int64_t step, bool undone) {
@@ -286,8 +287,8 @@ Trouble SqliteStore::putVersion(const Version& v) {
 Trouble SqliteStore::putStep(const Step& step, bool undone) {
   return m_db->run(
       "INSERT INTO step (id, at, who, words, merge_key, undone, changes) VALUES (?, ?, ?, ?, ?, ?, ?)",
-      {static_cast<qlonglong>(step.number), stamp(step.at), qt(step.who), qt(step.words), qt(step.mergeKey),
-       undone ? 1 : 0, dumped(changesJson(step))});
+      {static_cast<qlonglong>(step.number), stamp(step.at), qt(step.who), qt(core::deedLine(step.deed)),
+       qt(step.mergeKey), undone ? 1 : 0, dumped(changesJson(step))});
 }
 
 core::Result<std::vector<Version>> SqliteStore::versions(const std::string& thingUid) {

@@ -47,6 +47,7 @@ enum class ProblemCode {
   BookFull,        ///< no room on the disk
   BookBusy,        ///< another program holds the file for a moment
   BookReadOnly,    ///< values: who holds it
+  BookConflict,    ///< what stands in the file is not what the edit began from
 };
 
 /// A fault in what was given: a code, the place (a key path such as "products[2].formula") and the values

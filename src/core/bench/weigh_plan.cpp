@@ -36,8 +36,6 @@ std::size_t scaleFor(Mass mass, const std::vector<Scale>& scales) {
 }
 
 constexpr int mostLoadsForFineness = 5;
-constexpr double coarsePercent = 2; // common practice
-
 void weighOn(WeighStep& step, const Scale& scale) {
   step.shown = roundedToStep(step.exact, scale.readability);
   step.loads = std::max(1, static_cast<int>(std::ceil(step.shown / scale.capacity - 1e-9)));

@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/shelf.h"
+#include "product/shelf_product.h"
 #include "units/quantity.h"
 
 #include <optional>
@@ -7,6 +7,9 @@
 #include <vector>
 
 namespace butte::core {
+
+/// A weight whose error is larger than this is too fine for its scale (common practice).
+inline constexpr double coarsePercent = 2;
 
 /// A scale on the bench.
 struct Scale {
@@ -28,8 +31,8 @@ struct WeighStep {
 
 /// The weights in the order of mixing, each on the finest scale that takes it in one load (else the largest,
 /// in several; or a finer one in up to five loads where one load would be off by more than 2 %). Rounds half
-/// up to the scale's step, or shows the weight of `chosen` (parallel to the shelf) where that is given. Products
-/// without weight are left out. Needs at least one scale.
+/// up to the scale's step, or shows the weight of `chosen` (parallel to the shelf) where that is given.
+/// Products without weight are left out. Needs at least one scale.
 std::vector<WeighStep> weighPlan(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& weights,
                                  const std::vector<Scale>& scales, const std::vector<Mass>& chosen = {});
 

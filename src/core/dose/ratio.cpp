@@ -8,7 +8,7 @@
 namespace butte::core {
 namespace {
 
-constexpr std::array<std::string_view, ratioFormCount> keys{
+constexpr std::array<std::string_view, ratioFormCount> ratioKeys{
     "one_to", "percent", "ml_per_l", "ml_per_gal_us", "ml_per_gal_imp", "floz_per_gal_us"};
 
 /// Figure times factor is the same for all forms but the first.
@@ -33,7 +33,7 @@ double figureTimesFactor(RatioForm form) {
 } // namespace
 
 std::string_view ratioKey(RatioForm form) {
-  return keys[static_cast<std::size_t>(form)];
+  return ratioKeys[static_cast<std::size_t>(form)];
 }
 
 Result<double> factorFrom(RatioForm form, double figure) {

@@ -1,6 +1,6 @@
 #pragma once
 #include "formula/mix.h"
-#include "formula/shelf.h"
+#include "product/shelf_product.h"
 #include "solution/acid_dose.h"
 #include "solution/titration_fit.h"
 #include "water/water.h"

@@ -4,17 +4,32 @@
 #include "solve/check.h"
 #include "solve/choose_products.h"
 #include "solve/mends.h"
+#include "water/water_solutes.h"
 
 namespace butte::core {
 
 namespace {
 
-/// The request with the water that the grower's own titration found; nothing where there is none to take.
-std::optional<SolveRequest> withTitratedWater(const Given& given, AcidAnswer& acid) {
-  if (!given.titration) return std::nullopt;
+/// The request with its water: what the sources came to, or what the grower's own titration found.
+SolveRequest withWater(const Given& given, const Water& planned, AcidAnswer& acid) {
   SolveRequest request = given.request;
-  takeTitration(*given.titration, request.water, acid);
-  return acid.titration && given.titration->used ? std::optional(std::move(request)) : std::nullopt;
+  request.water = planned;
+  if (!given.titration) return request;
+  Water titrated = planned;
+  takeTitration(*given.titration, titrated, acid);
+  if (acid.titration && given.titration->used) request.water = std::move(titrated);
+  return request;
+}
+
+/// The tanks with the water that each is made up with.
+StockPlan withMakeUp(StockPlan plan, const WaterPlanAnswer& waters) {
+  for (auto& tank : plan.tanks) {
+    const auto& from = tank.makeUp;
+    if (from.from == MakeUp::From::Blend) tank.makeUpPerLitre = waterSolutes(waters.blend).perLitre;
+    if (from.from == MakeUp::From::Part && from.part < waters.parts.size())
+      tank.makeUpPerLitre = waterSolutes(waters.parts[from.part].treated).perLitre;
+  }
+  return plan;
 }
 
 /// The step each weight is read in: its own (a bag), else that of the scale it is weighed on.
@@ -71,16 +86,46 @@ Result<Given> withFewProducts(Given given) {
   if (!given.atMostProducts) return given;
   ProductChoice choice;
   choice.atMost = given.atMostProducts;
-  const auto chosen = chooseProducts(given.request, choice);
+  auto waters = plannedWaters(given);
+  if (!waters) return waters.problem();
+  AcidAnswer acid;
+  const auto chosen = chooseProducts(withWater(given, waters->water, acid), choice);
   if (!chosen) return chosen.problem();
+  const auto source = given.request.water;
   given.request = chosen->request;
+  given.request.water = source;
   return given;
+}
+
+Result<WaterPlanAnswer> plannedWaters(const Given& given) {
+  if (!given.waterPlan) {
+    WaterPlanAnswer plain;
+    plain.blend = plain.water = given.request.water;
+    return plain;
+  }
+  auto planned = planWater(*given.waterPlan);
+  if (planned) return planned;
+  auto problem = planned.problem();
+  problem.where = problem.where.starts_with("water.") ? problem.where : "water." + problem.where;
+  return problem;
+}
+
+Delivery deliveryOf(const Given& given, const Answer& answer) {
+  auto grams = answer.solution.grams;
+  grams.resize(given.request.shelf.size()); // impossible: the water alone
+  return {given.request.shelf, grams, given.request.volume, answer.stock, answer.water};
+}
+
+RoundedTanks roundedTanks(const Given& given, const Answer& answer) {
+  return roundTanksTogether(given.request, answer.solution.grams, answer.stock, given.scales);
 }
 
 Result<Answer> compute(const Given& given) {
   Answer answer;
-  const auto titratedRequest = withTitratedWater(given, answer.acid);
-  const auto& request = titratedRequest ? *titratedRequest : given.request;
+  auto waters = plannedWaters(given);
+  if (!waters) return waters.problem();
+  answer.waters = std::move(waters).value();
+  const auto request = withWater(given, answer.waters.water, answer.acid);
   auto solution = solve(request);
   if (!solution) return solution.problem();
   answer.solution = std::move(solution).value();
@@ -90,10 +135,15 @@ Result<Answer> compute(const Given& given) {
   grams.resize(request.shelf.size()); // impossible: show the water alone
   answer.feed = mix(request.water, request.shelf, grams, request.volume);
   answer.water = byItself(request.water);
+  answer.contributions =
+      contributionsTo(answer.waters.water.milligramsPerLitre, request.shelf, grams, request.volume);
   planAcid(given.acid, given.titration, answer.water, answer.feed, answer.acid);
   answer.errors = withWeighing(given, grams);
   answer.spread = elementSpread(request.water, request.shelf, grams, request.volume, answer.errors);
-  answer.stock = planStock(request.shelf, grams, request.volume, given.stock);
+  answer.stock = planStock(request.shelf, grams, request.volume, withMakeUp(given.stock, answer.waters));
+  if (!given.dosing.readings.empty())
+    answer.readings = diagnosed(given.dosing.readings, deliveryOf(given, answer), answer.stock,
+                                answer.water.conductivity, given.dosing.reservoir.volume);
   return answer;
 }
 

@@ -1,39 +1,58 @@
 #pragma once
 #include "bench/weigh_plan.h"
+#include "dose/dosing.h"
 #include "formula/acid_plan.h"
+#include "formula/contributions.h"
 #include "formula/mix.h"
+#include "formula/reading_diagnosis.h"
 #include "formula/uncertainty.h"
 #include "solve/joint_rounding.h"
 #include "solve/solve.h"
 #include "stock/stock.h"
+#include "stock/tank_rounding.h"
+#include "water/water_plan.h"
 
 namespace butte::core {
 
 /// All that is given for one formula.
 struct Given {
-  SolveRequest request;
-  std::optional<int> atMostProducts; ///< searched for by withFewProducts(), not by compute()
-  bool wholeSteps = false;           ///< weights in the scales' steps, chosen together
-  std::vector<Scale> scales;         ///< none: weights stay as computed, and weighing adds no error
-  std::vector<Mass> steps;           ///< per product of the shelf: a bag, a scoop; 0: the scale's
-  ErrorLimits errors;                ///< content and moisture parallel to the shelf; weighing is filled in
+  SolveRequest request;               ///< its water counts where no plan makes one
+  std::optional<WaterPlan> waterPlan; ///< from the sources to the water
+  std::optional<int> atMostProducts;  ///< searched for by withFewProducts(), not by compute()
+  bool wholeSteps = false;            ///< weights in the scales' steps, chosen together
+  std::vector<Scale> scales;          ///< none: weights stay as computed, and weighing adds no error
+  std::vector<Mass> steps;            ///< per product of the shelf: a bag, a scoop; 0: the scale's
+  ErrorLimits errors;                 ///< content and moisture parallel to the shelf; weighing is filled in
   StockPlan stock;
   AcidPlan acid;
   std::optional<OwnTitration> titration;
+  DosingPlan dosing;
 };
 
 /// All that follows from it.
 struct Answer {
+  WaterPlanAnswer waters; ///< what the sources came to; without a plan only the water itself
   SolveAnswer solution;
   std::optional<RoundedWeights> rounded;    ///< where whole steps were asked for
   std::array<Spread, nutrientCount> spread; ///< +- of every element, mg/L
   ErrorLimits errors;                       ///< as given, with the weighing
+  Contributions contributions;              ///< of every element, source by source
   MixResult feed;
   MixResult water; ///< the source water by itself, for the base reading
   StockAnswer stock;
   AcidAnswer acid;
-  bool checked = false; ///< the independent check agreed
+  std::optional<ReadingDiagnosis> readings; ///< where a meter was read
+  bool checked = false;                     ///< the independent check agreed
 };
+
+/// What the sources come to, with their place ("water.parts[1]") before a problem.
+Result<WaterPlanAnswer> plannedWaters(const Given& given);
+
+/// What the formula brings through its tanks, to be asked while both stay.
+Delivery deliveryOf(const Given& given, const Answer& answer);
+
+/// The weights of all tanks in the steps of the scales, chosen together; needs a scale.
+RoundedTanks roundedTanks(const Given& given, const Answer& answer);
 
 /// The one function between what is given and what is shown: solve, check, mix, stock, acid. Pure; a few
 /// milliseconds.

@@ -1,7 +1,7 @@
 #pragma once
 #include "chem/ions.h"
 #include "chem/nutrient.h"
-#include "formula/shelf.h"
+#include "product/shelf_product.h"
 #include "solution/solution_state.h"
 #include "units/quantity.h"
 #include "water/water.h"

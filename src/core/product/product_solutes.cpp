@@ -13,22 +13,22 @@ struct Carrier {
   Nutrient nutrient;
   Component component;
 };
-constexpr std::array<Carrier, 16> carriers{{{Nutrient::NNitrate, Component::NO3},
-                                            {Nutrient::NAmmonium, Component::NH4},
-                                            {Nutrient::P, Component::Phosphate},
-                                            {Nutrient::K, Component::K},
-                                            {Nutrient::Ca, Component::Ca},
-                                            {Nutrient::Mg, Component::Mg},
-                                            {Nutrient::S, Component::SO4},
-                                            {Nutrient::Fe, Component::Fe},
-                                            {Nutrient::Mn, Component::Mn},
-                                            {Nutrient::Zn, Component::Zn},
-                                            {Nutrient::B, Component::Boron},
-                                            {Nutrient::Cu, Component::Cu},
-                                            {Nutrient::Mo, Component::Molybdate},
-                                            {Nutrient::Si, Component::Silicon},
-                                            {Nutrient::Na, Component::Na},
-                                            {Nutrient::Cl, Component::Cl}}};
+constexpr std::array<Carrier, 16> elementCarriers{{{Nutrient::NNitrate, Component::NO3},
+                                                   {Nutrient::NAmmonium, Component::NH4},
+                                                   {Nutrient::P, Component::Phosphate},
+                                                   {Nutrient::K, Component::K},
+                                                   {Nutrient::Ca, Component::Ca},
+                                                   {Nutrient::Mg, Component::Mg},
+                                                   {Nutrient::S, Component::SO4},
+                                                   {Nutrient::Fe, Component::Fe},
+                                                   {Nutrient::Mn, Component::Mn},
+                                                   {Nutrient::Zn, Component::Zn},
+                                                   {Nutrient::B, Component::Boron},
+                                                   {Nutrient::Cu, Component::Cu},
+                                                   {Nutrient::Mo, Component::Molybdate},
+                                                   {Nutrient::Si, Component::Silicon},
+                                                   {Nutrient::Na, Component::Na},
+                                                   {Nutrient::Cl, Component::Cl}}};
 constexpr std::array<Component, 4> chelatedMetals{Component::Fe, Component::Mn, Component::Zn, Component::Cu};
 
 /// Moves the metals into their chelate. Its charge is what the counter-ions in the formula balance.
@@ -44,14 +44,14 @@ void chelate(Solutes& solutes, double counterIonsPerMetal) {
 
 Solutes solutesOfNutrients(const NutrientAmounts& grams) {
   static const auto molPerGram = [] {
-    std::array<double, carriers.size()> factors{};
-    for (std::size_t i = 0; i < carriers.size(); ++i)
-      factors[i] = 1 / *atomicWeight(elementSymbol(carriers[i].nutrient));
+    std::array<double, elementCarriers.size()> factors{};
+    for (std::size_t i = 0; i < elementCarriers.size(); ++i)
+      factors[i] = 1 / *atomicWeight(elementSymbol(elementCarriers[i].nutrient));
     return factors;
   }();
   Solutes out;
-  for (std::size_t i = 0; i < carriers.size(); ++i)
-    out.of(carriers[i].component) += grams.of(carriers[i].nutrient) * molPerGram[i];
+  for (std::size_t i = 0; i < elementCarriers.size(); ++i)
+    out.of(elementCarriers[i].component) += grams.of(elementCarriers[i].nutrient) * molPerGram[i];
   return out;
 }
 

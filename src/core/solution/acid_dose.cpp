@@ -10,8 +10,8 @@ namespace {
 
 constexpr double mostGramsPerLitre = 200;
 constexpr double traceGramsPerLitre = 1e-6;
-constexpr double phStep = 0.05;   // for the slope
-constexpr double closedTo = 1e-9; // of the alkalinity; the equilibrium itself closes to 1e-11
+constexpr double phStep = 0.05;             // for the slope
+constexpr double alkalinityClosedTo = 1e-9; // of the alkalinity; the equilibrium itself closes to 1e-11
 
 struct Shares {
   double phosphate = 0, citrate = 0, acetate = 0;
@@ -86,7 +86,7 @@ Result<AcidDose> doseToReach(const Titrated& solution, const Solutes& product, d
   AcidDose dose;
   double lower = 0, lowerExcess = *without;
   const double scale = std::abs(solution.perLitre.alkalinityEq) + std::abs(lowerExcess) + 1e-7;
-  if (std::abs(lowerExcess) > closedTo * scale) {
+  if (std::abs(lowerExcess) > alkalinityClosedTo * scale) {
     // One gram's reach gives the first guess; then secants, with the bracket kept once there is one.
     double upper = -lowerExcess / equivalentsPerGram(product, *state);
     if (!(upper > 0)) return cannot;
@@ -95,7 +95,7 @@ Result<AcidDose> doseToReach(const Titrated& solution, const Solutes& product, d
       if (upper > mostGramsPerLitre) return cannot;
       const auto excess = excessAt(solution, product, upper, targetPh, state);
       if (!excess) return excess.problem();
-      ended = std::abs(*excess) <= closedTo * scale;
+      ended = std::abs(*excess) <= alkalinityClosedTo * scale;
       if (ended) break;
       double next = upper - *excess * (upper - lower) / (*excess - lowerExcess);
       const bool away = (*excess < 0) == (lowerExcess < 0) && std::abs(*excess) >= std::abs(lowerExcess);

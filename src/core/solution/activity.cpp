@@ -1,11 +1,12 @@
 #include "solution/activity.h"
 
+#include "units/constants.h"
+
 #include <algorithm>
 #include <cmath>
 
 namespace butte::core {
 namespace {
-constexpr double ln10 = 2.302585092994046;
 constexpr double smallestRoot = 1e-7; // of the ionic strength: the slope of a square root has no value at 0
 } // namespace
 
@@ -44,11 +45,11 @@ double ActivityModel::lnGammaSlope(int charge, double size, double linear, doubl
 
 ActivityModel::AtStrength::AtStrength(const ActivityModel& model, double strength) {
   const double root = std::sqrt(std::max(strength, 0.0));
-  m_root = ln10 * model.m_a * root;
-  m_perRoot = ln10 * model.m_a / (2 * std::max(root, smallestRoot));
+  m_root = constant::ln10 * model.m_a * root;
+  m_perRoot = constant::ln10 * model.m_a / (2 * std::max(root, smallestRoot));
   m_sizeTerm = model.m_b * root;
-  m_linear = ln10 * std::min(strength, linearUpTo);
-  m_linearSlope = strength < linearUpTo ? ln10 : 0;
+  m_linear = constant::ln10 * std::min(strength, linearUpTo);
+  m_linearSlope = strength < linearUpTo ? constant::ln10 : 0;
 }
 
 ActivityModel::Coefficient ActivityModel::AtStrength::coefficient(int charge, double size,

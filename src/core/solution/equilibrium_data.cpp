@@ -4,6 +4,7 @@
 #include "base/decimal.h"
 #include "base/embedded.h"
 #include "chem/formula.h"
+#include "units/constants.h"
 
 #include <algorithm>
 #include <cassert>
@@ -15,7 +16,6 @@ namespace butte::core {
 namespace {
 
 constexpr double kelvinAt25C = 298.15;
-constexpr double ln10 = 2.302585092994046;
 constexpr double gasConstant = 8.314462618e-3; // kJ/(mol K), exact (SI 2019)
 
 /// What falls out, as a formula: for its mass.
@@ -87,7 +87,7 @@ double ReactionConstant::log10At(double kelvin) const {
     return log10At25C + at(kelvin) - at(kelvinAt25C);
   }
   if (!enthalpyKJPerMol) return log10At25C;
-  return log10At25C + *enthalpyKJPerMol / (gasConstant * ln10) * (1 / kelvinAt25C - 1 / kelvin);
+  return log10At25C + *enthalpyKJPerMol / (gasConstant * constant::ln10) * (1 / kelvinAt25C - 1 / kelvin);
 }
 
 const EquilibriumData& EquilibriumData::instance() {
@@ -221,7 +221,7 @@ ConstantsAt EquilibriumData::workOut(double celsius) const {
   ConstantsAt out;
   out.celsius = celsius;
   for (const auto& reaction : m_reactions) { // rows refer backwards only
-    double sum = reaction.constant.log10At(kelvin) * ln10;
+    double sum = reaction.constant.log10At(kelvin) * constant::ln10;
     for (const auto& [index, factor] : reaction.others)
       sum += factor * out.lnFormation[index];
     out.lnFormation.push_back(sum);
@@ -229,7 +229,7 @@ ConstantsAt EquilibriumData::workOut(double celsius) const {
   // A solid's row gives the ion product over the species it names; their formation comes off to reach the
   // components.
   const auto overComponents = [&](const Reaction& reaction) {
-    double sum = reaction.constant.log10At(kelvin) * ln10;
+    double sum = reaction.constant.log10At(kelvin) * constant::ln10;
     for (const auto& [index, factor] : reaction.others)
       sum -= factor * out.lnFormation[index];
     return sum;

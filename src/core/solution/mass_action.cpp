@@ -1,5 +1,7 @@
 #include "solution/mass_action.h"
 
+#include "units/constants.h"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -7,7 +9,6 @@
 namespace butte::core {
 namespace {
 
-constexpr double ln10 = 2.302585092994046;
 constexpr double smallestTotal = 1e-18; // mol/kg; less is nothing
 
 /// Hydrogen ions in the form that alkalinity is counted against: CO2, H2PO4-, whole citric and acetic acid.
@@ -25,7 +26,7 @@ ComponentSet componentsIn(const Solutes& totals) {
 
 HeldActivities heldBy(const EquilibriumConditions& conditions) {
   HeldActivities held;
-  if (conditions.ph) held.lnHydrogen = -*conditions.ph * ln10;
+  if (conditions.ph) held.lnHydrogen = -*conditions.ph * constant::ln10;
   if (conditions.carbonDioxideAtm)
     held.lnCarbonateGas = EquilibriumData::instance().at(conditions.temperature).lnCarbonDioxideGas +
                           std::log(*conditions.carbonDioxideAtm);
@@ -84,7 +85,7 @@ Equilibrium MassAction::result() const {
   Equilibrium out;
   out.given = m_totals;
   out.lnHydrogen = held.lnHydrogen ? *held.lnHydrogen : m_x[m_set->hydrogenUnknown()];
-  out.ph = -out.lnHydrogen / ln10;
+  out.ph = -out.lnHydrogen / constant::ln10;
   out.ionicStrength = m_strength;
   out.waterActivity = std::exp(m_lnWater);
   out.lnActivity.fill(-std::numeric_limits<double>::infinity());

@@ -1,6 +1,8 @@
 /// The iteration of MassAction: linearise, solve with the solids' conditions, step.
 #include "solution/mass_action.h"
 
+#include <Eigen/LU>
+
 #include <algorithm>
 #include <cmath>
 #include <tuple>
@@ -11,7 +13,7 @@ namespace {
 constexpr double closedTo = 1e-11;      // relative balance error that ends the iteration
 constexpr double solidClosedTo = 1e-11; // in ln of a solid's saturation
 constexpr double longestStep = 4.0;     // in ln activity
-constexpr double leastSlope = 0.05;     // of the ionic strength's own equation, and of the water's
+constexpr double leastOwnSlope = 0.05;  // of the ionic strength's own equation, and of the water's
 constexpr double waterPerSolute =
     0.017; // fall of the water's activity per mol/kg (PHREEQC's rule, from memory)
 constexpr double leastWater = 0.3;
@@ -209,11 +211,11 @@ MassAction::Step MassAction::coupledStep(const Linear& at, const Kkt& kkt,
   const double ii = 1 - along(at.strength, at.strength.byStrength, xOfI);
   const double iw = -along(at.strength, at.strength.byWater, xOfW);
   const double wi = -k * along(at.solutes, at.solutes.byStrength, xOfI);
-  const double ww = std::max(1 - k * along(at.solutes, at.solutes.byWater, xOfW), leastSlope);
+  const double ww = std::max(1 - k * along(at.solutes, at.solutes.byWater, xOfW), leastOwnSlope);
   const double i = at.strength.byUnknown.dot(x) - at.strengthGap;
   const double w = k * at.solutes.byUnknown.dot(x) - at.waterGap;
   Step out;
-  out.strength = std::clamp((i - iw * w / ww) / std::max(ii - iw * wi / ww, leastSlope), -0.7 * m_strength,
+  out.strength = std::clamp((i - iw * w / ww) / std::max(ii - iw * wi / ww, leastOwnSlope), -0.7 * m_strength,
                             2 * m_strength + 1e-9);
   out.lnWater = std::clamp((w - wi * out.strength) / ww, std::log(leastWater) - m_lnWater, -m_lnWater);
   out.x = x + out.strength * xOfI + out.lnWater * xOfW;

@@ -2,13 +2,14 @@
 /// its own acids.
 #include "solution/mass_action.h"
 
+#include "units/constants.h"
+
 #include <algorithm>
 #include <cmath>
 
 namespace butte::core {
 namespace {
 
-constexpr double ln10 = 2.302585092994046;
 constexpr double highestPh = 15, lowestPh = -1;
 constexpr int halvings = 10; // of that range: to a sixtieth of a pH, which Newton's steps take from there
 constexpr int scalings = 2;  // a third spares no more steps
@@ -120,7 +121,7 @@ void MassAction::shareOut() {
     amounts.push_back(std::exp(std::min(s.lnK - m_coefficients[s.kind].lnGamma, mostLn)));
   }
   const int own = m_set->hydrogenUnknown();
-  double low = -highestPh * ln10, high = -lowestPh * ln10;
+  double low = -highestPh * constant::ln10, high = -lowestPh * constant::ln10;
   Vector share;
   for (int i = 0; i < halvings && own >= 0; ++i) {
     const double middle = 0.5 * (low + high);

@@ -1,14 +1,13 @@
 #include "solution/solution_state.h"
 
 #include "solution/conductivity.h"
+#include "units/constants.h"
 
 #include <algorithm>
 #include <cmath>
 
 namespace butte::core {
-namespace {
-constexpr double ln10 = 2.302585092994046;
-}
+namespace {}
 
 bool formsSoon(FormsWithin kinetics) {
   return kinetics == FormsWithin::Minutes || kinetics == FormsWithin::Hours;
@@ -68,7 +67,7 @@ Result<SolutionState> stateOf(const Solutes& perLitre, double waterKgPerLitre,
   out.leftPerLitre = perLitre;
   for (std::size_t i = 0; i < data.solids().size(); ++i) {
     const double ln = out.settled.lnIonProduct(data.solids()[i].dissolved) - constants.lnSolubility[i];
-    if (std::isfinite(ln)) out.solids.push_back({i, ln / ln10});
+    if (std::isfinite(ln)) out.solids.push_back({i, ln / constant::ln10});
   }
   auto from = conditions;
   from.start = &out.settled;

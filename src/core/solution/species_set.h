@@ -1,7 +1,7 @@
 #pragma once
 #include "solution/equilibrium_data.h"
 
-#include <Eigen/Dense>
+#include <Eigen/Core>
 
 #include <array>
 #include <memory>

@@ -1,6 +1,6 @@
 #include "solution/titration_fit.h"
 
-#include <Eigen/Dense>
+#include "algebra/factors.h"
 
 #include <algorithm>
 #include <cmath>
@@ -143,10 +143,12 @@ private:
     if (static_cast<Eigen::Index>(kept) < n) return false;
     const Eigen::VectorXd scale = normal.diagonal().cwiseSqrt().cwiseInverse();
     if (!scale.allFinite()) return false;
-    const Eigen::FullPivLU<Eigen::MatrixXd> lu(scale.asDiagonal() * normal * scale.asDiagonal());
-    if (lu.rcond() < 1e-13) return false;
-    const Eigen::VectorXd x = scale.cwiseProduct(lu.solve(scale.cwiseProduct(right)));
-    const Eigen::MatrixXd covariance = scale.asDiagonal() * lu.inverse() * scale.asDiagonal();
+    constexpr double leastReciprocalCondition = 1e-13;
+    const auto solved = solveSquare(scale.asDiagonal() * normal * scale.asDiagonal(),
+                                    scale.cwiseProduct(right), leastReciprocalCondition);
+    if (solved.reciprocalCondition < leastReciprocalCondition) return false;
+    const Eigen::VectorXd x = scale.cwiseProduct(solved.x);
+    const Eigen::MatrixXd covariance = scale.asDiagonal() * solved.inverse * scale.asDiagonal();
     take(x, covariance);
     readResiduals(kept);
     return x.allFinite();

@@ -1,5 +1,6 @@
 #include "solve/bounded_least_squares.h"
 
+#include "algebra/factors.h"
 #include <cmath>
 #include <vector>
 
@@ -58,7 +59,7 @@ public:
       columns.col(i) = m_a.col(m_free[static_cast<std::size_t>(i)]);
       fixed[m_free[static_cast<std::size_t>(i)]] = 0;
     }
-    const Eigen::VectorXd z = columns.colPivHouseholderQr().solve(m_b - m_a * fixed);
+    const Eigen::VectorXd z = leastSquares(columns, m_b - m_a * fixed);
     for (Eigen::Index i = 0; i < k; ++i) {
       const auto j = m_free[static_cast<std::size_t>(i)];
       m_x[j] = std::clamp(z[i], m_lower[j], m_upper[j]);

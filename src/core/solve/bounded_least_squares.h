@@ -1,7 +1,7 @@
 #pragma once
 #include "solve/column_factor.h"
 
-#include <Eigen/Dense>
+#include <Eigen/Core>
 
 namespace butte::core {
 

@@ -1,5 +1,7 @@
 #include "solve/bounded_simplex.h"
 
+#include "units/constants.h"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -12,7 +14,6 @@ using Eigen::VectorXd;
 
 namespace {
 
-constexpr double infinity = std::numeric_limits<double>::infinity();
 constexpr double atEnd = 1e-10;       // of a scaled variable: nearer to its end is there
 constexpr double worthMoving = 1e-10; // of a reduced cost, over the largest of the objective
 constexpr double leastPivot = 1e-8;
@@ -123,7 +124,7 @@ std::optional<BoundedSimplex::Step> BoundedSimplex::pickLeaving(const Dictionary
   const double ownRoom = sign > 0 ? own.most - d.at[v] : d.at[v] - own.least;
   const auto room = [&](Index i, double slack) {
     const double rate = sign * d.table(i, entering);
-    if (std::abs(rate) <= leastPivot) return infinity;
+    if (std::abs(rate) <= leastPivot) return constant::infinity;
     const auto b = d.basic[static_cast<std::size_t>(i)];
     const auto& ends = m_ends[static_cast<std::size_t>(b)];
     const double left = rate > 0 ? ends.most - d.at[b] : d.at[b] - ends.least;

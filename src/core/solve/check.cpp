@@ -13,7 +13,7 @@ double resultOf(const SolveRequest& request, const std::vector<Mass>& grams, Nut
   return sum;
 }
 
-NutrientAmounts feedOf(const SolveRequest& request, const std::vector<Mass>& grams) {
+NutrientAmounts elementsOf(const SolveRequest& request, const std::vector<Mass>& grams) {
   NutrientAmounts feed = request.water.milligramsPerLitre;
   for (std::size_t j = 0; j < grams.size(); ++j)
     feed.addScaled(request.shelf[j].composition.massFraction,
@@ -22,7 +22,7 @@ NutrientAmounts feedOf(const SolveRequest& request, const std::vector<Mass>& gra
 }
 
 bool ratiosKept(const SolveRequest& request, const std::vector<Mass>& grams) {
-  const auto feed = feedOf(request, grams);
+  const auto feed = elementsOf(request, grams);
   for (const auto& wish : request.ratios) {
     const double above = ratioSide(wish.above, wish.basis, feed),
                  below = ratioSide(wish.below, wish.basis, feed);
@@ -69,7 +69,7 @@ bool canBeBettered(const SolveRequest& request, const std::vector<Mass>& grams) 
     results.push_back(resultOf(request, grams, row.nutrient));
   std::vector<double> ratioMisses;
   for (const auto& wish : request.ratios) {
-    const auto feed = feedOf(request, grams);
+    const auto feed = elementsOf(request, grams);
     ratioMisses.push_back(
         (ratioSide(wish.above, wish.basis, feed) - wish.value * ratioSide(wish.below, wish.basis, feed)) /
         *ratioDivisor(request.rows, wish));

@@ -1,5 +1,6 @@
 #include "solve/constrained_least_squares.h"
 
+#include "algebra/factors.h"
 #include "solve/bounded_least_squares.h"
 
 #include <cmath>
@@ -12,6 +13,8 @@ namespace {
 using Eigen::Index;
 using Eigen::MatrixXd;
 using Eigen::VectorXd;
+
+constexpr double dependentBelow = 1e-11; // of the largest pivot
 
 double rowScale(const Eigen::RowVectorXd& row, double rhs) {
   return std::max({row.cwiseAbs().maxCoeff(), std::abs(rhs), 1e-300});
@@ -85,14 +88,11 @@ private:
     if (m_leastNorm) return leastNormStep(working);
     MatrixXd null = MatrixXd::Identity(k, k);
     if (working.rows() > 0) {
-      Eigen::ColPivHouseholderQR<MatrixXd> qr(working.transpose());
-      qr.setThreshold(1e-11);
-      const Index rank = qr.rank();
-      if (rank >= k) return p;
-      null = MatrixXd(qr.householderQ()).rightCols(k - rank);
+      const RowSpace space(working, dependentBelow);
+      if (space.rank() >= k) return p;
+      null = space.nullSpace();
     }
-    Eigen::CompleteOrthogonalDecomposition<MatrixXd> reduced(freeColumns(m_a) * null);
-    const VectorXd y = reduced.solve(m_b - m_a * m_x);
+    const VectorXd y = leastNormLeastSquares(freeColumns(m_a) * null, m_b - m_a * m_x);
     const VectorXd moved = null * y;
     for (std::size_t i = 0; i < m_free.size(); ++i)
       p[m_free[i]] = moved[static_cast<Index>(i)];
@@ -107,14 +107,9 @@ private:
       own[static_cast<Index>(i)] = m_x[m_free[i]];
     VectorXd kept = VectorXd::Zero(own.size());
     if (working.rows() > 0) {
-      Eigen::ColPivHouseholderQR<MatrixXd> qr(working.transpose());
-      qr.setThreshold(1e-11);
-      if (qr.rank() >= own.size()) return p;
-      VectorXd turned = own;
-      turned.applyOnTheLeft(qr.householderQ().adjoint());
-      turned.tail(turned.size() - qr.rank()).setZero();
-      kept = turned;
-      kept.applyOnTheLeft(qr.householderQ());
+      const RowSpace space(working, dependentBelow);
+      if (space.rank() >= own.size()) return p;
+      kept = space.projected(own);
     }
     for (std::size_t i = 0; i < m_free.size(); ++i)
       p[m_free[i]] = kept[static_cast<Index>(i)] - own[static_cast<Index>(i)];
@@ -161,7 +156,7 @@ private:
       VectorXd freeGradient(static_cast<Index>(m_free.size()));
       for (std::size_t i = 0; i < m_free.size(); ++i)
         freeGradient[static_cast<Index>(i)] = -gradient[m_free[i]];
-      multipliers = freeColumns(m_working).transpose().completeOrthogonalDecomposition().solve(freeGradient);
+      multipliers = leastNormLeastSquares(freeColumns(m_working).transpose(), freeGradient);
     }
     const VectorXd reduced = gradient + m_working.transpose() * multipliers;
     const double scale = 1e-10 * (m_a.norm() * (m_b.norm() + (m_a * m_x).norm()) + 1e-300);

@@ -1,5 +1,6 @@
 #include "solve/fit.h"
 
+#include "algebra/factors.h"
 #include "solve/bounded_least_squares.h"
 #include "solve/fit_on_equality.h"
 #include "solve/least_norm.h"
@@ -70,9 +71,7 @@ bool independent(MatrixXd columns) {
   for (Index i = 0; i < columns.cols(); ++i) {
     if (const double norm = columns.col(i).norm(); norm > 0) columns.col(i) /= norm;
   }
-  Eigen::ColPivHouseholderQR<MatrixXd> qr(columns);
-  qr.setThreshold(1e-10);
-  return qr.rank() == columns.cols();
+  return rankOf(columns, 1e-10) == columns.cols();
 }
 
 /// The open columns alone, what the others take up put in.

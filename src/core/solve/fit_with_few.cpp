@@ -11,10 +11,10 @@ using Eigen::Index;
 using Eigen::MatrixXd;
 using Eigen::VectorXd;
 
-class Search {
+class FewSearch {
 public:
-  Search(const MatrixXd& a, const VectorXd& b, const VectorXd& lower, const VectorXd& upper, int most,
-         int nodes)
+  FewSearch(const MatrixXd& a, const VectorXd& b, const VectorXd& lower, const VectorXd& upper, int most,
+            int nodes)
       : m_a(a), m_bounded(a, b), m_lower(lower), m_upper(upper), m_most(most), m_nodes(nodes) {}
 
   FewColumns run() {
@@ -125,7 +125,7 @@ private:
 
 FewColumns fitWithFew(const MatrixXd& a, const VectorXd& b, const VectorXd& lower, const VectorXd& upper,
                       int most, int mostNodes) {
-  return Search(a, b, lower, upper, most, mostNodes).run();
+  return FewSearch(a, b, lower, upper, most, mostNodes).run();
 }
 
 } // namespace butte::core

@@ -1,5 +1,6 @@
 #include "solve/joint_rounding.h"
 
+#include "algebra/factors.h"
 #include "solve/linear_model.h"
 
 #include <cmath>
@@ -101,10 +102,8 @@ RoundedWeights roundTogether(const SolveRequest& request, const std::vector<Mass
   out.oneByOne = misfitOf(plain);
   out.misfit = out.oneByOne;
   if (n == 0) return out;
-  const Eigen::HouseholderQR<MatrixXd> qr(wide);
-  const MatrixXd r = qr.matrixQR().topRows(n).triangularView<Eigen::Upper>();
-  const VectorXd c = (qr.householderQ().transpose() * rhs).head(n);
-  const LatticeSearch search(r, c, least, start);
+  const auto form = triangularForm(wide, rhs);
+  const LatticeSearch search(form.r, form.c, least, start);
   VectorXd x = exact;
   for (Index f = 0; f < n; ++f) {
     const auto k = static_cast<std::size_t>(free[static_cast<std::size_t>(f)]);

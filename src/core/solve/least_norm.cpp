@@ -1,5 +1,6 @@
 #include "solve/least_norm.h"
 
+#include "algebra/factors.h"
 #include <numeric>
 #include <optional>
 #include <vector>
@@ -68,10 +69,7 @@ private:
     MatrixXd gram(m_a.rows(), m_a.rows());
     gram.noalias() = part * part.transpose();
     gram.diagonal().array() += 1e-13 * (1e-300 + gram.diagonal().maxCoeff());
-    const Eigen::LDLT<MatrixXd> factors(gram);
-    VectorXd d = factors.solve(r);
-    d += factors.solve(r - gram * d);
-    return d;
+    return solveSymmetric(gram, r);
   }
 
   const MatrixXd& m_a;

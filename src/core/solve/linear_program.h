@@ -1,7 +1,7 @@
 #pragma once
 #include "solve/glpk_problem.h"
 
-#include <Eigen/Dense>
+#include <Eigen/Core>
 #include <optional>
 
 namespace butte::core {

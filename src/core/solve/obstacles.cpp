@@ -1,5 +1,7 @@
 #include "solve/obstacles.h"
 
+#include "units/constants.h"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -11,7 +13,6 @@ using Eigen::RowVectorXd;
 using Eigen::VectorXd;
 
 namespace {
-constexpr double infinity = std::numeric_limits<double>::infinity();
 /// A limit counts when giving way by its own size moves the element by more than this share of its own.
 constexpr double smallestEffect = 1e-7;
 } // namespace
@@ -33,7 +34,7 @@ Obstacles ObstacleSearch::of(Index row, int direction) {
   const Index firstEdge = m_model.limits.inequality.rows();
   const auto own = [&](std::size_t e) { return m_model.bands[e].wish == static_cast<std::size_t>(row); };
   for (std::size_t e = 0; e < m_model.bands.size(); ++e)
-    m_search->setMost(firstEdge + static_cast<Index>(e), own(e) ? infinity : m_most[e]);
+    m_search->setMost(firstEdge + static_cast<Index>(e), own(e) ? constant::infinity : m_most[e]);
   const auto value = m_search->least(-direction * m_model.perGram.row(row));
   if (!value) {
     out.reachesBand = true; // nothing holds it at all

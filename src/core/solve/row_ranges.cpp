@@ -1,5 +1,7 @@
 #include "solve/row_ranges.h"
 
+#include "units/constants.h"
+
 #include <algorithm>
 #include <cmath>
 #include <limits>
@@ -9,8 +11,6 @@ namespace butte::core {
 using Eigen::Index;
 
 namespace {
-
-constexpr double infinity = std::numeric_limits<double>::infinity();
 
 /// Ends nearer to each other than this, in the rows' own size, are one point: rounding parted them.
 bool crossed(double least, double most) {
@@ -27,7 +27,7 @@ RowRanges::RowRanges(const LinearLimits& limits) {
       m_ranges.back().least = -limits.inequalityRhs[i];
     } else {
       m_firsts.push_back(i);
-      m_ranges.push_back({-infinity, limits.inequalityRhs[i]});
+      m_ranges.push_back({-constant::infinity, limits.inequalityRhs[i]});
     }
     m_sides.push_back({m_ranges.size() - 1, !second});
   }

@@ -3,14 +3,13 @@
 #include "formula/acid_plan.h"
 #include "solution/water_properties.h"
 #include "stock/heat_of_solution.h"
+#include "units/constants.h"
 
 namespace butte::core {
 namespace {
 
-constexpr double waterGramsPerMol = 18.015;
-
-AcidTank describe(const std::vector<ShelfProduct>& shelf, const TankContent& content, const TankItem& item,
-                  const MixResult& water) {
+AcidTank describeAcidTank(const std::vector<ShelfProduct>& shelf, const TankContent& content,
+                          const TankItem& item, const MixResult& water) {
   AcidTank out;
   const auto& acid = shelf[item.product];
   out.product = item.product;
@@ -21,7 +20,7 @@ AcidTank describe(const std::vector<ShelfProduct>& shelf, const TankContent& con
   const double moles = molesOf(acid, item.mass);
   const double waterKg = content.waterKgPerLitre * content.tank.volume.litres();
   if (moles > 0 && waterKg > 0) {
-    const double waterMolPerMol = waterKg * 1000 / waterGramsPerMol / moles;
+    const double waterMolPerMol = waterKg * 1000 / constant::waterGramsPerMol / moles;
     if (const auto heat = heatOfDilutionKilojoules(acid, item.mass, waterMolPerMol))
       out.warmsByKelvin = *heat / (waterKg * waterHeatKilojoulesPerKgKelvin);
   }
@@ -41,7 +40,7 @@ std::vector<AcidTank> acidTanks(const std::vector<ShelfProduct>& shelf, const St
   for (std::size_t t = 0; t < stock.tanks.size(); ++t) {
     for (const auto& item : stock.tanks[t].items) {
       if (shelf[item.product].composition.role != ProductRole::Acid) continue;
-      out.push_back(describe(shelf, stock.tanks[t], item, water));
+      out.push_back(describeAcidTank(shelf, stock.tanks[t], item, water));
       out.back().tank = t;
     }
   }

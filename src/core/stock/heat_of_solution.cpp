@@ -4,14 +4,13 @@
 #include "base/embedded.h"
 #include "product/catalogue.h"
 #include "stock/solubility.h"
+#include "units/constants.h"
 
 #include <cmath>
 #include <vector>
 
 namespace butte::core {
 namespace {
-
-constexpr double waterGramsPerMol = 18.015;
 
 struct HeatRow {
   const ChemicalFormula* formula = nullptr;
@@ -49,7 +48,7 @@ double molesOf(const ShelfProduct& product, Mass mass) {
   const auto& c = product.composition;
   if (!c.formula) return 0;
   const double anhydrousGramsPerMol =
-      c.formula->molarMassGPerMol - c.formula->hydrateWaterCount * waterGramsPerMol;
+      c.formula->molarMassGPerMol - c.formula->hydrateWaterCount * constant::waterGramsPerMol;
   return mass.grams() * c.anhydrousFraction / anhydrousGramsPerMol;
 }
 
@@ -65,7 +64,7 @@ std::optional<double> heatOfDilutionKilojoules(const ShelfProduct& acid, Mass ma
   const double moles = molesOf(acid, mass);
   if (moles <= 0) return 0;
   const double bottleWater =
-      mass.grams() * (1 - acid.composition.anhydrousFraction) / waterGramsPerMol / moles;
+      mass.grams() * (1 - acid.composition.anhydrousFraction) / constant::waterGramsPerMol / moles;
   // Thomsen's form: the heat given off with n of water is a n / (n + b).
   const auto givenOff = [&](double n) { return -row->kilojoulesPerMol * n / (n + *row->halfWaterMol); };
   return moles * (givenOff(waterMolPerMol) - givenOff(bottleWater));

@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/shelf.h"
+#include "product/shelf_product.h"
 #include "units/quantity.h"
 
 #include <optional>

@@ -9,7 +9,6 @@
 namespace butte::core {
 namespace {
 
-constexpr double coarsePercent = 2; // common practice, as in bench/weigh_plan
 constexpr int mostFills = 1000;
 constexpr double leastReserve = 1.25; // of the ceiling over the strength
 constexpr std::array<double, 7> usualMeasuresMl{10, 20, 50, 100, 200, 500, 1000};

@@ -3,6 +3,7 @@
 #include "base/csv.h"
 #include "base/embedded.h"
 #include "product/catalogue.h"
+#include "units/constants.h"
 
 #include <algorithm>
 #include <cmath>
@@ -59,10 +60,9 @@ std::optional<double> interpolate(const Curve& curve, double celsius) {
   return std::exp(std::log(lower->second) * (1 - t) + std::log(upper->second) * t);
 }
 
-bool sameAtoms(const ChemicalFormula& a, const ChemicalFormula& b, bool ignoreHydrateWater) {
-  constexpr double waterGPerMol = 18.015;
+bool sameSubstance(const ChemicalFormula& a, const ChemicalFormula& b, bool ignoreHydrateWater) {
   const auto mass = [&](const ChemicalFormula& f) {
-    return f.molarMassGPerMol - (ignoreHydrateWater ? f.hydrateWaterCount * waterGPerMol : 0);
+    return f.molarMassGPerMol - (ignoreHydrateWater ? f.hydrateWaterCount * constant::waterGramsPerMol : 0);
   };
   if (std::abs(mass(a) - mass(b)) > 1e-6) return false; // spares most comparisons
   const auto count = [&](const ChemicalFormula& f, const std::pair<const std::string, double>& atom) {
@@ -83,7 +83,7 @@ bool sameAtoms(const ChemicalFormula& a, const ChemicalFormula& b, bool ignoreHy
 } // namespace
 
 bool sameSubstance(const ChemicalFormula& a, const ChemicalFormula& b) {
-  return sameAtoms(a, b, true);
+  return sameSubstance(a, b, true);
 }
 
 std::optional<double> anhydrousGramsPerKgWater(const ChemicalFormula& formula, Temperature temperature) {
@@ -91,7 +91,7 @@ std::optional<double> anhydrousGramsPerKgWater(const ChemicalFormula& formula, T
   for (const bool ignoreHydrateWater : {false, true}) {
     std::optional<double> smallest;
     for (const auto& curve : curves) {
-      if (!sameAtoms(*curve.formula, formula, ignoreHydrateWater)) continue;
+      if (!sameSubstance(*curve.formula, formula, ignoreHydrateWater)) continue;
       const auto value = interpolate(curve, temperature.celsius());
       if (!value) return std::nullopt;
       smallest = smallest ? std::min(*smallest, *value) : *value;

@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/shelf.h"
+#include "product/shelf_product.h"
 #include "stock/tank.h"
 #include "stock/tank_chemistry.h"
 #include "units/quantity.h"

@@ -8,7 +8,8 @@ namespace {
 
 constexpr double atSaturation = 1e-9; // in ln; nearer is there
 constexpr double sameStrength = 1e-6; // in ln; a line through two nearer looks would show their rounding
-constexpr double leastSlope = 1; // of ln saturation by ln strength; a salt of two ions has 2 in thin solution
+constexpr double leastPathSlope =
+    1; // of ln saturation by ln strength; a salt of two ions has 2 in thin solution
 
 /// Lagrange's weights of these places for a value at x.
 std::vector<double> weightsAt(double x, const std::vector<double>& places) {
@@ -68,10 +69,10 @@ std::optional<double> lnMultipleAtSaturation(const std::vector<SaturationSeen>& 
     if (const auto at = curvedBetween(seen, lower)) return at;
   }
   const double slope = (upper->lnSaturation - lower->lnSaturation) / (upper->lnMultiple - lower->lnMultiple);
-  if (enclosed || slope >= leastSlope) return lower->lnMultiple - lower->lnSaturation / slope;
+  if (enclosed || slope >= leastPathSlope) return lower->lnMultiple - lower->lnSaturation / slope;
   // Hardly nearer as the tank gets stronger (other salts take its water): judged from the tank as it stands.
   const auto now = std::find_if(seen.begin(), seen.end(), [](const auto& p) { return p.lnMultiple >= 0; });
-  return now->lnMultiple - now->lnSaturation / leastSlope;
+  return now->lnMultiple - now->lnSaturation / leastPathSlope;
 }
 
 void StrengthPath::add(double lnMultiple, Equilibrium settled) {

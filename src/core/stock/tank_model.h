@@ -1,5 +1,5 @@
 #pragma once
-#include "formula/shelf.h"
+#include "product/shelf_product.h"
 #include "stock/stock.h"
 #include "stock/stock_density.h"
 #include "units/quantity.h"

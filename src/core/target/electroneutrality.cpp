@@ -9,7 +9,7 @@ namespace butte::core {
 namespace {
 
 /// Signed charge of the ion that carries the element in a feed (as in chem/ions.h); 0 for the rest.
-int chargeOf(Nutrient n) {
+int signedCharge(Nutrient n) {
   switch (n) {
   case Nutrient::N:
   case Nutrient::NNitrate:
@@ -31,7 +31,7 @@ int chargeOf(Nutrient n) {
 }
 
 double meqPerMilligram(Nutrient n) {
-  return chargeOf(n) / atomicWeight(elementSymbol(n)).value_or(1);
+  return signedCharge(n) / atomicWeight(elementSymbol(n)).value_or(1);
 }
 
 bool stated(const std::vector<TargetRow>& rows, Nutrient n) {
@@ -74,7 +74,7 @@ TargetBalance balanceOf(const std::vector<TargetRow>& given, double alkalinityLe
   // What is free closes it: sulfate first where cations are over, sodium where anions are.
   for (const auto n :
        {Nutrient::S, Nutrient::NNitrate, Nutrient::Cl, Nutrient::K, Nutrient::Ca, Nutrient::Na}) {
-    if (stated(given, n) || chargeOf(n) * gap > 0) continue;
+    if (stated(given, n) || signedCharge(n) * gap > 0) continue;
     if (n == Nutrient::NNitrate && stated(given, Nutrient::N)) continue;
     out.closes = IonShift{n, 0, -gap / meqPerMilligram(n)};
     return out;

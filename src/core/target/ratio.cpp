@@ -6,7 +6,7 @@ namespace butte::core {
 namespace {
 
 /// Charges as in chem/ions.h; metals of the traces as two-valued.
-int chargeOf(Nutrient n) {
+int chargeCount(Nutrient n) {
   switch (n) {
   case Nutrient::Ca:
   case Nutrient::Mg:
@@ -26,7 +26,7 @@ int chargeOf(Nutrient n) {
 double amountPerMilligram(Nutrient nutrient, RatioBasis basis) {
   if (basis == RatioBasis::Mass) return 1;
   const double millimoles = 1 / atomicWeight(elementSymbol(nutrient)).value_or(1);
-  return basis == RatioBasis::Moles ? millimoles : chargeOf(nutrient) * millimoles;
+  return basis == RatioBasis::Moles ? millimoles : chargeCount(nutrient) * millimoles;
 }
 
 double ratioSide(const std::vector<Nutrient>& side, RatioBasis basis,

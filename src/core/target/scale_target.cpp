@@ -17,7 +17,7 @@ bool isMajor(Nutrient n) {
   return !isTraceElement(n) && n != Nutrient::Si;
 }
 
-std::string lower(std::string text) {
+std::string lowered(std::string text) {
   for (auto& c : text)
     c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
   return text;
@@ -103,7 +103,7 @@ const std::vector<CropRange>& cropRanges() {
 
 std::vector<SeasonRule> seasonRules(const std::string& crop) {
   std::vector<SeasonRule> out;
-  const auto wanted = lower(crop);
+  const auto wanted = lowered(crop);
   for (const bool seasonal : {true, false}) {
     for (const auto& range : cropRanges()) {
       const bool found = !wanted.empty() && !range.crop.empty() &&

@@ -11,7 +11,7 @@ double usualTolerance(Nutrient nutrient) {
   return isTraceElement(nutrient) ? 15 : 5;
 }
 
-CatalogueTarget readRow(const CsvTable& table, std::size_t row) {
+CatalogueTarget readTarget(const CsvTable& table, std::size_t row) {
   CatalogueTarget t;
   t.id = table.cell(row, "id");
   t.name = table.cell(row, "name");
@@ -38,7 +38,7 @@ const std::vector<CatalogueTarget>& targetCatalogue() {
     const CsvTable table(embedded::targets());
     std::vector<CatalogueTarget> out;
     for (std::size_t row = 0; row < table.rowCount(); ++row)
-      out.push_back(readRow(table, row));
+      out.push_back(readTarget(table, row));
     return out;
   }();
   return targets;

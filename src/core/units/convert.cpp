@@ -1,6 +1,7 @@
 #include "units/convert.h"
 
 #include "chem/substance.h"
+#include "units/constants.h"
 #include "units/quantity.h"
 
 #include <algorithm>
@@ -18,8 +19,7 @@ struct Unit {
   double toBase; ///< base units: g, L, mg/L, mmol/L, meq/L, mS/cm
 };
 
-// One meq of CaCO3 is half its molar mass; IUPAC 2021 abridged weights: 100.086 / 2 mg.
-constexpr double meqPerMilligramCaCO3 = 2 / 100.086;
+constexpr double meqPerMilligramCaCO3 = 1 / constant::milligramsCaCO3PerMeq;
 // One German degree is 10 mg/L of CaO (56.077 g/mol, two equivalents); DIN 38409-6 as remembered.
 constexpr double meqPerGermanDegree = 10 * 2 / 56.077;
 constexpr double grainMilligrams = factor::gramsPerGrain * 1000;

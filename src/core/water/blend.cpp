@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "solution/equilibrium.h"
+#include "units/constants.h"
 #include "water/water_solutes.h"
 
 #include <algorithm>
@@ -10,7 +11,6 @@
 namespace butte::core {
 namespace {
 
-constexpr double waterKgPerLitre = 0.998; // fresh water at 20 degC
 constexpr double littleAlkalinity = 0.02; // meq/L; below it a part has no say in the blend's pH
 
 double sumOfShares(const std::vector<BlendPart>& parts) {
@@ -32,7 +32,7 @@ std::optional<double> phOf(const std::vector<BlendPart>& parts, const Water& out
   }
   EquilibriumConditions conditions;
   conditions.temperature = temperatureOf(out);
-  const auto settled = equilibrate(sum.scaled(1 / waterKgPerLitre), conditions);
+  const auto settled = equilibrate(sum.scaled(1 / constant::freshWaterKgPerLitre), conditions);
   return settled ? std::optional(settled->ph) : std::nullopt;
 }
 
@@ -44,10 +44,6 @@ std::optional<double> weighted(const std::vector<BlendPart>& parts, std::optiona
     sum += *(part.water.*figure) * part.share;
   }
   return sum / sumOfShares(parts);
-}
-
-bool holdsNothing(const Water& water) {
-  return std::find(water.remarks.begin(), water.remarks.end(), WaterRemark::Pure) != water.remarks.end();
 }
 
 void addExtras(const std::vector<BlendPart>& parts, Water& out) {

@@ -1,6 +1,7 @@
 #include "water/examine.h"
 
 #include "chem/ions.h"
+#include "units/constants.h"
 #include "water/estimate.h"
 #include "water/rereading.h"
 #include "water/water_solutes.h"
@@ -11,7 +12,7 @@
 namespace butte::core {
 namespace {
 
-constexpr double meqPerMgCaCO3 = 2 / 100.086; // IUPAC abridged atomic weights
+constexpr double meqPerMgCaCO3 = 1 / constant::milligramsCaCO3PerMeq;
 // Two statements of one thing in a report, rounding apart.
 constexpr double rounding = 0.05;
 constexpr double conductivityTolerance = 0.1; // Standard Methods 1030 E, from memory
@@ -24,7 +25,7 @@ const ReportRow* rowOf(const TypedReport& report, std::string_view key) {
   return it == report.rows.end() ? nullptr : &*it;
 }
 
-std::optional<double> stated(const TypedReport& report, std::string_view key) {
+std::optional<double> statedMilligrams(const TypedReport& report, std::string_view key) {
   const auto* row = rowOf(report, key);
   if (!row || row->below) return std::nullopt;
   const auto mg = milligramsPerLitre(*row);
@@ -44,7 +45,7 @@ bool bothSides(const Water& water) {
 }
 
 void checkHardness(const TypedReport& report, const IonBalance& ions, const Water& water, Examination& out) {
-  const auto hardness = stated(report, "hardness_as_CaCO3");
+  const auto hardness = statedMilligrams(report, "hardness_as_CaCO3");
   const bool both = water.measured[static_cast<std::size_t>(Nutrient::Ca)] &&
                     water.measured[static_cast<std::size_t>(Nutrient::Mg)];
   if (!hardness || !both) return;
@@ -54,8 +55,8 @@ void checkHardness(const TypedReport& report, const IonBalance& ions, const Wate
 }
 
 void checkAlkalinity(const TypedReport& report, const Water& water, Examination& out) {
-  const auto asCaCO3 = stated(report, "alkalinity_as_CaCO3");
-  const auto bicarbonate = stated(report, "HCO3");
+  const auto asCaCO3 = statedMilligrams(report, "alkalinity_as_CaCO3");
+  const auto bicarbonate = statedMilligrams(report, "HCO3");
   if (asCaCO3 && bicarbonate) {
     const double fromIons = *water.alkalinityMeqPerL / meqPerMgCaCO3;
     if (farApart(*asCaCO3, fromIons) && std::abs(*asCaCO3 - fromIons) > 3)
@@ -107,7 +108,7 @@ void checkKind(const TypedReport& report, const IonBalance& ions, const Water& w
       water.alkalinityMeqPerL.value_or(0) > 2 * hardness)
     out.doubts.push_back({WaterDoubt::Softened, {hardness, sodium}});
   // From kits: alkalinity without its hardness has sodium beside it.
-  const auto kit = stated(report, "hardness_as_CaCO3");
+  const auto kit = statedMilligrams(report, "hardness_as_CaCO3");
   const double alkalinity = water.alkalinityMeqPerL.value_or(0);
   if (kit && !hard && alkalinity > 1.5 && *kit * meqPerMgCaCO3 < 0.2 * alkalinity)
     out.doubts.push_back({WaterDoubt::Softened, {*kit * meqPerMgCaCO3, alkalinity - *kit * meqPerMgCaCO3}});

@@ -6,7 +6,7 @@
 namespace butte::core {
 namespace {
 
-bool isDigit(char c) {
+bool isFigure(char c) {
   return std::isdigit(static_cast<unsigned char>(c)) != 0;
 }
 
@@ -25,9 +25,9 @@ std::vector<bool> quotedPlaces(std::string_view line) {
 /// "14,2": a bare figure in front of the comma, from the last blank or parting on, and a digit behind it.
 /// Behind a comma that parts cells a figure begins anew ("Ca,52,5"); one that was decimal itself ends it.
 bool isDecimalComma(std::string_view line, std::size_t at, std::size_t lastDecimal) {
-  if (at + 1 >= line.size() || !isDigit(line[at + 1])) return false;
+  if (at + 1 >= line.size() || !isFigure(line[at + 1])) return false;
   std::size_t from = at;
-  while (from > 0 && isDigit(line[from - 1]))
+  while (from > 0 && isFigure(line[from - 1]))
     --from;
   if (from == at) return false;
   static constexpr std::string_view before = " \t\"<>,;|=+-";

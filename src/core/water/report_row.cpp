@@ -15,11 +15,11 @@ struct Charged {
   int charge;
 };
 // Charges as water reports count them: phosphate as H2PO4-, metals as two-valued.
-constexpr std::array<Charged, 25> charges{{{"N_NO3", 1}, {"NO3", 1},  {"N_NH4", 1}, {"NH4", 1}, {"P", 1},
-                                           {"H2PO4", 1}, {"P2O5", 2}, {"K", 1},     {"K2O", 2}, {"Ca", 2},
-                                           {"CaO", 2},   {"Mg", 2},   {"MgO", 2},   {"S", 2},   {"SO4", 2},
-                                           {"SO3", 2},   {"Na", 1},   {"Cl", 1},    {"Fe", 2},  {"Mn", 2},
-                                           {"HCO3", 1},  {"CO3", 2},  {"F", 1},     {"Zn", 2},  {"Cu", 2}}};
+constexpr std::array<Charged, 25> keyCharges{
+    {{"N_NO3", 1}, {"NO3", 1}, {"N_NH4", 1}, {"NH4", 1}, {"P", 1},  {"H2PO4", 1}, {"P2O5", 2},
+     {"K", 1},     {"K2O", 2}, {"Ca", 2},    {"CaO", 2}, {"Mg", 2}, {"MgO", 2},   {"S", 2},
+     {"SO4", 2},   {"SO3", 2}, {"Na", 1},    {"Cl", 1},  {"Fe", 2}, {"Mn", 2},    {"HCO3", 1},
+     {"CO3", 2},   {"F", 1},   {"Zn", 2},    {"Cu", 2}}};
 
 bool isCaCO3(std::string_view key) {
   return key == "alkalinity_as_CaCO3" || key == "hardness_as_CaCO3";
@@ -36,8 +36,8 @@ const std::vector<std::string>& reportUnits() {
 int reportCharge(std::string_view key) {
   if (isCaCO3(key)) return 2;
   const auto it =
-      std::find_if(charges.begin(), charges.end(), [&](const Charged& c) { return c.key == key; });
-  return it == charges.end() ? 0 : it->charge;
+      std::find_if(keyCharges.begin(), keyCharges.end(), [&](const Charged& c) { return c.key == key; });
+  return it == keyCharges.end() ? 0 : it->charge;
 }
 
 std::optional<double> milligramsPerMillimole(std::string_view key) {

@@ -45,14 +45,14 @@ constexpr double brackishMeqPerL = 60;
 /// A slip or a swap must explain a gap of some size.
 constexpr double worthASlipMeqPerL = 0.5;
 
-struct Reading {
+struct ScoredReading {
   Rereading way;
   double score = 0; ///< smaller is likelier
 };
 
-class Search {
+class RereadingSearch {
 public:
-  explicit Search(const TypedReport& report) : m_report(report) {}
+  explicit RereadingSearch(const TypedReport& report) : m_report(report) {}
 
   std::vector<Rereading> run() {
     otherForms();
@@ -61,7 +61,7 @@ public:
     swapped();
     slipped();
     std::stable_sort(m_found.begin(), m_found.end(),
-                     [](const Reading& a, const Reading& b) { return a.score < b.score; });
+                     [](const ScoredReading& a, const ScoredReading& b) { return a.score < b.score; });
     std::vector<Rereading> out;
     for (auto& found : m_found) {
       if (out.size() < most) out.push_back(std::move(found.way));
@@ -197,13 +197,13 @@ private:
   }
 
   const TypedReport& m_report;
-  std::vector<Reading> m_found;
+  std::vector<ScoredReading> m_found;
 };
 
 } // namespace
 
 std::vector<Rereading> rereadingsOf(const TypedReport& report) {
-  return Search(report).run();
+  return RereadingSearch(report).run();
 }
 
 } // namespace butte::core

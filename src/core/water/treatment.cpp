@@ -3,6 +3,7 @@
 #include "base/decimal.h"
 #include "chem/ions.h"
 #include "solution/acid_dose.h"
+#include "units/constants.h"
 #include "water/water_solutes.h"
 
 #include <algorithm>
@@ -10,8 +11,6 @@
 
 namespace butte::core {
 namespace {
-
-constexpr double waterKgPerLitre = 0.998; // fresh water at 20 degC
 
 /// How much more (or less) passes than of sodium and chloride. Usual thin-film membranes at neutral pH, from
 /// memory of makers' data; boron is an uncharged acid there and passes by about half.
@@ -58,7 +57,7 @@ std::optional<double> phWith(const Water& water, double carbonateMol) {
   solutes.of(Component::Carbonate) = carbonateMol;
   EquilibriumConditions conditions;
   conditions.temperature = temperatureOf(water);
-  const auto settled = equilibrate(solutes.scaled(1 / waterKgPerLitre), conditions);
+  const auto settled = equilibrate(solutes.scaled(1 / constant::freshWaterKgPerLitre), conditions);
   return settled ? std::optional(settled->ph) : std::nullopt;
 }
 

@@ -4,6 +4,7 @@
 #include "base/embedded.h"
 #include "chem/ions.h"
 #include "product/oxides.h"
+#include "units/constants.h"
 
 #include <algorithm>
 #include <cmath>
@@ -11,18 +12,12 @@
 namespace butte::core {
 namespace {
 
-constexpr double mgCaCO3PerMeq = 100.086 / 2; // IUPAC abridged atomic weights
-
 struct Figure {
   std::optional<double> value;
   double plusMinus = 0;
   std::optional<Nutrient> nutrient; ///< the element behind it
   double elementShare = 1;          ///< mg of the element per mg of the property
 };
-
-bool holdsNothing(const Water& water) {
-  return std::find(water.remarks.begin(), water.remarks.end(), WaterRemark::Pure) != water.remarks.end();
-}
 
 Figure ofNutrient(const Water& water, Nutrient n, double share) {
   Figure out;
@@ -40,7 +35,7 @@ Figure hardness(const Water& water) {
   Figure out;
   if (!ca.value || !mg.value) return out;
   const auto ions = ionBalance(water.milligramsPerLitre, 0);
-  out.value = (ions.of(Ion::Ca) + ions.of(Ion::Mg)) * mgCaCO3PerMeq;
+  out.value = (ions.of(Ion::Ca) + ions.of(Ion::Mg)) * constant::milligramsCaCO3PerMeq;
   return out;
 }
 
@@ -53,8 +48,8 @@ Figure figureOf(const Water& water, const std::string& property) {
   } else if (property == "SAR") {
     out.value = sodiumAdsorptionRatio(water);
   } else if (property == "alkalinity_as_CaCO3") {
-    if (water.alkalinityMeqPerL) out.value = *water.alkalinityMeqPerL * mgCaCO3PerMeq;
-    out.plusMinus = water.alkalinityPlusMinusMeqPerL * mgCaCO3PerMeq;
+    if (water.alkalinityMeqPerL) out.value = *water.alkalinityMeqPerL * constant::milligramsCaCO3PerMeq;
+    out.plusMinus = water.alkalinityPlusMinusMeqPerL * constant::milligramsCaCO3PerMeq;
   } else if (property == "hardness_as_CaCO3") {
     return hardness(water);
   } else if (const auto extra = waterExtraFromKey(property)) {

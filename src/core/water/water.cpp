@@ -54,7 +54,7 @@ std::optional<double>* specialRow(Reading& reading, std::string_view key) {
   return nullptr;
 }
 
-std::optional<Problem> readRow(Reading& reading, const WaterRow& row, bool below) {
+std::optional<Problem> readFigure(Reading& reading, const WaterRow& row, bool below) {
   const auto& key = row.first;
   const std::string where = "water.analysis_mg_per_l." + key;
   if (!(row.second >= 0 && row.second <= largestMgPerL))
@@ -169,6 +169,10 @@ std::optional<Problem> checkMeters(const WaterReport& report) {
 
 } // namespace
 
+bool holdsNothing(const Water& water) {
+  return std::find(water.remarks.begin(), water.remarks.end(), WaterRemark::Pure) != water.remarks.end();
+}
+
 std::string_view waterExtraKey(WaterExtra extra) {
   return extraKeys[static_cast<std::size_t>(extra)];
 }
@@ -201,7 +205,7 @@ Result<Water> normaliseWater(const WaterReport& report) {
   Reading reading;
   for (const auto& row : report.milligramsPerLitre) {
     const bool below = report.below.contains(row.first);
-    if (const auto problem = readRow(reading, row, below)) return *problem;
+    if (const auto problem = readFigure(reading, row, below)) return *problem;
   }
   water.extras = reading.extras;
   const bool ions = std::any_of(report.milligramsPerLitre.begin(), report.milligramsPerLitre.end(),

@@ -70,6 +70,9 @@ struct Water {
   bool operator==(const Water&) const = default;
 };
 
+/// Pure water: what is not measured in it is not there.
+bool holdsNothing(const Water& water);
+
 /// Pure water, for when no water is given at all.
 Water pureWater();
 

@@ -2,7 +2,7 @@
 
 #include "document/book_desk.h"
 #include "fields/number_field.h"
-#include "stations/book/book_words.h"
+#include "wording/record_words.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>

@@ -3,7 +3,7 @@
 #include "document/book_desk.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
-#include "stations/book/book_words.h"
+#include "wording/record_words.h"
 
 #include <QPainter>
 

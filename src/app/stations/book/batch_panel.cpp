@@ -2,14 +2,13 @@
 
 #include "document/batch_record.h"
 #include "document/book_desk.h"
-#include "document/record_edit.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "print/sheet_text.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "stations/book/batch_list.h"
-#include "stations/book/book_words.h"
-#include "stations/while_seen.h"
+#include "wording/record_words.h"
 #include "words.h"
 
 #include <QHBoxLayout>
@@ -22,10 +21,8 @@
 
 namespace butte::app {
 
-using exchange::Json;
-
 BatchPanel::BatchPanel(BookDesk& desk, UnitsShown& units, QWidget* parent)
-    : QWidget(parent), m_desk(desk), m_units(units), m_column(new QVBoxLayout(this)) {
+    : QWidget(parent), m_desk(desk), m_edits(desk), m_units(units), m_column(new QVBoxLayout(this)) {
   m_column->setContentsMargins(0, 0, 0, 0);
   connect(&units, &UnitsShown::changed, this, [this] {
     if (!m_uid.empty()) build();
@@ -42,20 +39,14 @@ void BatchPanel::show(const std::string& uid) {
 }
 
 bool BatchPanel::load() {
-  const auto record = m_desk.book().record({book::Kind::Batch, m_uid});
-  if (!record || !*record) return false;
-  auto batch = book::batchFromJson((*record)->body);
-  if (!batch) return false;
-  m_body = (*record)->body;
-  m_batch = std::move(batch).value();
-  return true;
+  return m_edits.load(m_uid);
 }
 
 void BatchPanel::refresh() {
   if (m_setting || m_uid.empty()) return;
-  const auto lines = m_batch.weights.size();
+  const auto lines = m_edits.batch().weights.size();
   if (!load()) return;
-  if (lines != m_batch.weights.size())
+  if (lines != m_edits.batch().weights.size())
     build();
   else
     fill();
@@ -76,7 +67,7 @@ void BatchPanel::build() {
   m_head->setObjectName("batchHead");
   m_head->setWordWrap(true);
   column->addWidget(m_head);
-  for (std::size_t i = 0; i < m_batch.weights.size(); ++i)
+  for (std::size_t i = 0; i < m_edits.batch().weights.size(); ++i)
     addLine(column, i);
   addReadings(column);
   column->addStretch();
@@ -94,8 +85,7 @@ void BatchPanel::build() {
 }
 
 void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
-  const auto& weight = m_batch.weights[index];
-  const auto place = "/weights/" + std::to_string(index);
+  const auto& weight = m_edits.batch().weights[index];
   const auto name = qtext(weight.productName);
   auto* top = new QHBoxLayout;
   auto* label = new QLabel(
@@ -115,19 +105,16 @@ void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
   line.actual->setObjectName(QString("actual%1").arg(index));
   line.actual->setPlaceholderText("scale");
   line.actual->setFixedWidth(82);
-  line.actual->onTyped = [this, place, name, unit](const QString& digits) {
-    set(name + " weighed: " + (digits.isEmpty() ? QString("nothing") : digits + " " + unit),
-        place + "/actual",
-        digits.isEmpty() ? Json() : exchange::amountJson(digits.toStdString(), unit.toStdString()));
+  line.actual->onTyped = [this, index, unit](const QString& digits) {
+    keep([&] { return m_edits.setActual(index, {digits.toStdString(), unit.toStdString()}); });
   };
   line.actual->onMessage = [this](const QString& words) { emit message(words); };
   line.lot = new QLineEdit;
   line.lot->setObjectName(QString("lot%1").arg(index));
   line.lot->setPlaceholderText("lot");
   line.lot->setAccessibleName("lot of " + name);
-  connect(line.lot, &QLineEdit::textEdited, this, [this, place, name](const QString& text) {
-    set("lot of " + name + ": " + text, place + "/lot", text.toStdString());
-  });
+  connect(line.lot, &QLineEdit::textEdited, this,
+          [this, index](const QString& text) { keep([&] { return m_edits.setLot(index, text); }); });
   line.deviation = new QLabel;
   line.deviation->setFixedWidth(86);
   row->addWidget(line.actual);
@@ -143,14 +130,11 @@ void BatchPanel::addReadings(QVBoxLayout* column) {
   m_ec = new NumberField({"EC read", "mS/cm", 0, 100, true});
   m_ec->setObjectName("batchEc");
   m_ec->onTyped = [this](const QString& digits) {
-    set("EC read: " + digits, "/ec_read",
-        digits.isEmpty() ? Json() : exchange::amountJson(digits.toStdString(), "mS/cm"));
+    keep([&] { return m_edits.setConductivityRead({digits.toStdString(), "mS/cm"}); });
   };
   m_ph = new NumberField({"pH read", "", 0, 14, true});
   m_ph->setObjectName("batchPh");
-  m_ph->onTyped = [this](const QString& digits) {
-    set("pH read: " + digits, "/ph_read", digits.isEmpty() ? Json() : Json(digits.toStdString()));
-  };
+  m_ph->onTyped = [this](const QString& digits) { keep([&] { return m_edits.setPhRead(digits); }); };
   for (auto* field : {m_ec, m_ph}) {
     field->setFixedWidth(64);
     field->onMessage = [this](const QString& words) { emit message(words); };
@@ -160,7 +144,7 @@ void BatchPanel::addReadings(QVBoxLayout* column) {
   m_who->setPlaceholderText("initials");
   m_who->setFixedWidth(66);
   connect(m_who, &QLineEdit::textEdited, this,
-          [this](const QString& text) { set("mixed by " + text, "/who", text.toStdString()); });
+          [this](const QString& text) { keep([&] { return m_edits.setWho(text); }); });
   row->addWidget(new QLabel("Read: EC"));
   row->addWidget(m_ec);
   row->addWidget(new QLabel("mS/cm  pH"));
@@ -173,7 +157,7 @@ void BatchPanel::addReadings(QVBoxLayout* column) {
   m_note->setObjectName("batchNote");
   m_note->setPlaceholderText("note");
   connect(m_note, &QLineEdit::textEdited, this,
-          [this](const QString& text) { set("note: " + text, "/note", text.toStdString()); });
+          [this](const QString& text) { keep([&] { return m_edits.setNote(text); }); });
   column->addWidget(m_note);
 }
 
@@ -181,18 +165,18 @@ void BatchPanel::addButtons(QVBoxLayout* column) {
   auto* row = new QHBoxLayout;
   auto* sheet = new QPushButton("Sheet as printed");
   sheet->setObjectName("batchSheet");
-  sheet->setEnabled(!m_batch.sheet.empty());
+  sheet->setEnabled(!m_edits.batch().sheet.empty());
   connect(sheet, &QPushButton::clicked, this, [this] {
-    const auto html = m_desk.book().store().sheet(m_batch.sheet);
+    const auto html = m_desk.book().store().sheet(m_edits.batch().sheet);
     if (html && *html)
       emit sheetAsked(qtext(**html).replace(
-          sheetDayMark, dateOnSheet(QDateTime::fromSecsSinceEpoch(m_batch.at.seconds).date())));
+          sheetDayMark, dateOnSheet(QDateTime::fromSecsSinceEpoch(m_edits.batch().at.seconds).date())));
   });
   auto* formula = new QPushButton("Formula as used");
   formula->setObjectName("batchFormula");
-  formula->setEnabled(m_batch.formulaVersion > 0);
+  formula->setEnabled(m_edits.batch().formulaVersion > 0);
   connect(formula, &QPushButton::clicked, this,
-          [this] { emit formulaAsked(m_batch.formulaUid, m_batch.formulaVersion); });
+          [this] { emit formulaAsked(m_edits.batch().formulaUid, m_edits.batch().formulaVersion); });
   auto* bin = new QPushButton("Into the bin");
   bin->setObjectName("batchBin");
   bin->setEnabled(!m_desk.isReadOnly());
@@ -202,31 +186,32 @@ void BatchPanel::addButtons(QVBoxLayout* column) {
   column->addLayout(row);
 }
 
-void BatchPanel::set(const QString& words, const std::string& pointer, const Json& value) {
+void BatchPanel::keep(const std::function<book::Trouble()>& edit) {
   m_setting = true;
-  const auto trouble =
-      setInRecord(m_desk.book(), {book::Kind::Batch, m_uid}, m_body, pointer, value, words.toStdString());
+  const auto trouble = edit();
   m_setting = false;
   if (trouble) return emit message(qtext(words::problemText(*trouble)));
-  if (auto batch = book::batchFromJson(m_body)) m_batch = std::move(batch).value();
   fill();
 }
 
 void BatchPanel::fill() {
   const auto& t = theme();
-  const auto worst = m_batch.worstDeviationPercent();
+  const auto worst = m_edits.batch().worstDeviationPercent();
   m_head->setText(
       QString("<span style='font-size:15px'><b>%1</b></span><br>%2 · version %3 · %4 of feed%5%6<br>%7")
-          .arg(qtext(m_batch.formulaName).toHtmlEscaped(), whenText(m_batch.at),
-               m_batch.formulaVersion > 0 ? QString::number(m_batch.formulaVersion) : QString("not kept"),
-               m_units.text(core::Volume::fromLitres(m_batch.litres)),
-               m_batch.ecPlanned ? " · EC planned " + localNumber(*m_batch.ecPlanned, 2) + " mS/cm"
-                                 : QString(),
-               m_batch.phPlanned ? " · pH planned " + localNumber(*m_batch.phPlanned, 1) : QString(),
+          .arg(qtext(m_edits.batch().formulaName).toHtmlEscaped(), whenText(m_edits.batch().at),
+               m_edits.batch().formulaVersion > 0 ? QString::number(m_edits.batch().formulaVersion)
+                                                  : QString("not kept"),
+               m_units.text(core::Volume::fromLitres(m_edits.batch().litres)),
+               m_edits.batch().ecPlanned
+                   ? " · EC planned " + localNumber(*m_edits.batch().ecPlanned, 2) + " mS/cm"
+                   : QString(),
+               m_edits.batch().phPlanned ? " · pH planned " + localNumber(*m_edits.batch().phPlanned, 1)
+                                         : QString(),
                worst ? QString("worst weighing %1 % off plan").arg(localNumber(*worst, 1))
                      : QString("nothing weighed yet")));
   for (std::size_t i = 0; i < m_lines.size(); ++i) {
-    const auto& weight = m_batch.weights[i];
+    const auto& weight = m_edits.batch().weights[i];
     auto& line = m_lines[i];
     QString digits;
     if (weight.actual) {
@@ -249,13 +234,14 @@ void BatchPanel::fill() {
     restyle(*line.deviation, QString("color: %1; font-weight: %2")
                                  .arg((much ? t.amberInk : t.inkSoft).name(), much ? "bold" : "normal"));
   }
-  m_ec->show(m_batch.ecRead ? (m_batch.ecRead->unit == "mS/cm"
-                                   ? qtext(m_batch.ecRead->digits)
-                                   : QString::number(m_batch.ecReadMilliSiemens().value_or(0)))
-                            : QString());
-  m_ph->show(qtext(m_batch.phRead.value_or("")));
-  if (!m_who->hasFocus()) m_who->setText(qtext(m_batch.who));
-  if (!m_note->hasFocus()) m_note->setText(qtext(m_batch.note));
+  m_ec->show(m_edits.batch().ecRead
+                 ? (m_edits.batch().ecRead->unit == "mS/cm"
+                        ? qtext(m_edits.batch().ecRead->digits)
+                        : QString::number(m_edits.batch().ecReadMilliSiemens().value_or(0)))
+                 : QString());
+  m_ph->show(qtext(m_edits.batch().phRead.value_or("")));
+  if (!m_who->hasFocus()) m_who->setText(qtext(m_edits.batch().who));
+  if (!m_note->hasFocus()) m_note->setText(qtext(m_edits.batch().note));
 }
 
 } // namespace butte::app

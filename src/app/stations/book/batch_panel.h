@@ -1,7 +1,8 @@
 #pragma once
-#include "book/batch.h"
+#include "edits/record_edits.h"
 
 #include <QWidget>
+#include <functional>
 #include <vector>
 
 class QLabel;
@@ -42,15 +43,14 @@ private:
   void addLine(QVBoxLayout* column, std::size_t index);
   void addReadings(QVBoxLayout* column);
   void addButtons(QVBoxLayout* column);
-  void set(const QString& words, const std::string& pointer, const exchange::Json& value);
+  void keep(const std::function<book::Trouble()>& edit);
   void fill();
   bool load();
 
   BookDesk& m_desk;
+  BatchEdits m_edits;
   UnitsShown& m_units;
   std::string m_uid;
-  exchange::Json m_body;
-  book::Batch m_batch;
   QWidget* m_content = nullptr;
   QVBoxLayout* m_column;
   std::vector<Line> m_lines;

@@ -4,7 +4,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stations/book/batch_list.h"
-#include "stations/book/book_words.h"
+#include "wording/record_words.h"
 
 #include <QMouseEvent>
 #include <QPainter>

@@ -2,19 +2,19 @@
 
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
+#include "edits/keep_and_use.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stations/book/batch_filter_row.h"
 #include "stations/book/batch_list.h"
 #include "stations/book/batch_panel.h"
 #include "stations/book/batch_picture.h"
-#include "stations/book/book_words.h"
 #include "stations/book/compare_view.h"
 #include "stations/book/copies_panel.h"
-#include "stations/book/keep_and_use.h"
 #include "stations/book/reading_list.h"
 #include "stations/book/thing_list.h"
 #include "stations/book/trail_panel.h"
+#include "wording/record_words.h"
 #include "words.h"
 
 #include <QButtonGroup>
@@ -113,12 +113,10 @@ BookPage::BookPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, Pro
     m_center->setCurrentIndex(SheetCenter);
   });
   connect(m_trail, &TrailPanel::useAsked, this, &BookPage::use);
-  connect(m_trail, &TrailPanel::compareAsked, this,
-          [this](const QString& leftName, const exchange::Json& left, const QString& rightName,
-                 const exchange::Json& right) {
-            m_compare->show(leftName, left, rightName, right);
-            m_center->setCurrentIndex(CompareCenter);
-          });
+  connect(m_trail, &TrailPanel::compareAsked, this, [this](const SideBySide& sides) {
+    m_compare->show(sides);
+    m_center->setCurrentIndex(CompareCenter);
+  });
   connect(&desk, &BookDesk::changed, this, &BookPage::onChanged);
   connect(&desk, &BookDesk::bookOpened, this, [this] {
     m_batchPanel->show("");
@@ -270,7 +268,8 @@ void BookPage::showSection(Section section) {
                                  "(Book menu). EC is kept in mS/cm at 25 °C beside what was typed.")
                        : QString("Going back to a copy shows first what would change. What stands now is "
                                  "kept as a copy before."));
-  const auto words = keepWords(section);
+  const auto kind = kindOf(section);
+  const auto words = kind ? keepWords(*kind) : QString();
   m_keep->setText(words);
   m_keep->setVisible(!words.isEmpty() && !m_desk.isReadOnly());
   if (section != Batches && list) m_trail->show({});
@@ -337,7 +336,7 @@ void BookPage::use(const Ref& ref) {
 }
 
 void BookPage::keepCurrent() {
-  emit message(keepFromFormula(m_desk, m_editor, m_section));
+  if (const auto kind = kindOf(m_section)) emit message(keepFromFormula(m_desk, m_editor, *kind));
   refresh();
 }
 

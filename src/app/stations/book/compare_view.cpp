@@ -2,7 +2,7 @@
 
 #include "paint/theme.h"
 #include "services/units_shown.h"
-#include "stations/book/book_words.h"
+#include "wording/record_words.h"
 
 #include <QPainter>
 #include <cmath>
@@ -24,18 +24,13 @@ CompareView::CompareView(const UnitsShown& units, QWidget* parent) : QWidget(par
   connect(&units, &UnitsShown::changed, this, [this] { update(); });
 }
 
-void CompareView::show(const QString& leftName, const exchange::Json& left, const QString& rightName,
-                       const exchange::Json& right) {
-  m_left = leftName;
-  m_right = rightName;
-  m_compared = book::compareFormulas(left, right);
-  m_changes.clear();
-  for (const auto& line : book::changesBetween(book::Kind::Formula, left, right))
-    m_changes << qtext(line);
-  const auto rows = std::max(m_compared.products.size(), m_compared.elements.size());
+void CompareView::show(const SideBySide& sides) {
+  m_sides = sides;
+  const auto rows = std::max(m_sides.figures.products.size(), m_sides.figures.elements.size());
   setMinimumHeight(90 + static_cast<int>(rows) * rowHeight +
-                   20 * static_cast<int>(std::min<qsizetype>(m_changes.size(), 12)) + 30);
-  setAccessibleName(leftName + " beside " + rightName + ": " + m_changes.join("; "));
+                   20 * static_cast<int>(std::min<qsizetype>(m_sides.changes.size(), 12)) + 30);
+  setAccessibleName(
+      tr("%1 beside %2: %3").arg(m_sides.leftName, m_sides.rightName, m_sides.changes.join("; ")));
   update();
 }
 
@@ -48,9 +43,9 @@ QString CompareView::figures(const book::ComparedRow& row, bool mass) const {
 
 QStringList CompareView::rowTexts() const {
   QStringList out;
-  for (const auto& row : m_compared.products)
+  for (const auto& row : m_sides.figures.products)
     out << qtext(row.name) + " " + figures(row, true);
-  for (const auto& row : m_compared.elements)
+  for (const auto& row : m_sides.figures.elements)
     out << qtext(row.name) + " " + figures(row, false) + " mg/L";
   return out;
 }
@@ -93,26 +88,26 @@ void CompareView::paintEvent(QPaintEvent*) {
   p.setFont(faceOf(14, true));
   p.fillRect(QRect(12, 14, 12, 12), t.inkSoft);
   p.setPen(t.ink);
-  p.drawText(30, 25, m_left + "   " + ec(m_compared.leftEc));
+  p.drawText(30, 25, m_sides.leftName + "   " + ec(m_sides.figures.leftEc));
   p.fillRect(QRect(12, 34, 12, 12), t.amber);
   p.fillRect(QRect(12, 40, 12, 6), t.accent);
-  p.drawText(30, 45, m_right + "   " + ec(m_compared.rightEc));
+  p.drawText(30, 45, m_sides.rightName + "   " + ec(m_sides.figures.rightEc));
   p.setFont(faceOf(11));
   p.setPen(t.inkSoft);
   p.drawText(QRect(width() - 330, 12, 318, 34), Qt::AlignRight | Qt::TextWordWrap,
              "Each row on its own scale. Amber: it differs.\nWeights in 1000 L of feed.");
   const int half = width() / 2;
-  const int a = paintRows(p, "weighed", m_compared.products, true, QRect(12, 60, half - 24, height()));
-  const int b =
-      paintRows(p, "in the feed, mg/L", m_compared.elements, false, QRect(half + 6, 60, half - 20, height()));
+  const int a = paintRows(p, "weighed", m_sides.figures.products, true, QRect(12, 60, half - 24, height()));
+  const int b = paintRows(p, "in the feed, mg/L", m_sides.figures.elements, false,
+                          QRect(half + 6, 60, half - 20, height()));
   int y = std::max(a, b) + 12;
   p.setFont(faceOf(13));
   p.setPen(t.ink);
   constexpr int mostLines = 12;
-  for (int i = 0; i < m_changes.size() && i < mostLines; ++i, y += 20)
+  for (int i = 0; i < m_sides.changes.size() && i < mostLines; ++i, y += 20)
     p.drawText(QRect(12, y, width() - 24, 20), Qt::AlignVCenter,
-               p.fontMetrics().elidedText("· " + m_changes[i], Qt::ElideRight, width() - 24));
-  if (m_changes.isEmpty()) p.drawText(12, y + 14, "Nothing that changes the feed.");
+               p.fontMetrics().elidedText("· " + m_sides.changes[i], Qt::ElideRight, width() - 24));
+  if (m_sides.changes.isEmpty()) p.drawText(12, y + 14, "Nothing that changes the feed.");
 }
 
 } // namespace butte::app

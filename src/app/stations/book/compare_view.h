@@ -1,5 +1,5 @@
 #pragma once
-#include "book/formula_changes.h"
+#include "document/side_by_side.h"
 
 #include <QWidget>
 
@@ -14,11 +14,10 @@ class CompareView : public QWidget {
 
 public:
   explicit CompareView(const UnitsShown& units, QWidget* parent = nullptr);
-  void show(const QString& leftName, const exchange::Json& left, const QString& rightName,
-            const exchange::Json& right);
+  void show(const SideBySide& sides);
   /// What is written beside a row, for tests: "K 205 → 225 mg/L".
   QStringList rowTexts() const;
-  QStringList changes() const { return m_changes; }
+  QStringList changes() const { return m_sides.changes; }
 
 protected:
   void paintEvent(QPaintEvent* event) override;
@@ -28,9 +27,7 @@ private:
   int paintRows(QPainter& painter, const QString& title, const std::vector<book::ComparedRow>& rows,
                 bool mass, QRect column) const;
   const UnitsShown& m_units;
-  QString m_left, m_right;
-  QStringList m_changes;
-  book::FormulaComparison m_compared;
+  SideBySide m_sides;
 };
 
 } // namespace butte::app

@@ -3,8 +3,8 @@
 #include "book/copies.h"
 #include "document/book_desk.h"
 #include "paint/theme.h"
-#include "stations/book/book_words.h"
-#include "window/prompts.h"
+#include "services/prompts.h"
+#include "wording/record_words.h"
 #include "words.h"
 
 #include <QDir>

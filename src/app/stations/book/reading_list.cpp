@@ -2,9 +2,10 @@
 
 #include "base/decimal.h"
 #include "document/book_desk.h"
+#include "edits/record_edits.h"
 #include "fields/number_field.h"
-#include "stations/book/book_words.h"
 #include "units/convert.h"
+#include "wording/record_words.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -127,14 +128,8 @@ void ReadingList::keep() {
   if (!value) return emit message(qtext(words::problemText(value.problem())));
   if (quantity.code == std::string("ph") && (*value < 0 || *value > 14))
     return emit message("A pH lies between 0 and 14.");
-  const exchange::Json body{{"tank", tank.toStdString()},
-                            {"quantity", quantity.code},
-                            {"at", book::Moment::now().iso()},
-                            {"value", *value},
-                            {"typed", digits + (unit.empty() ? "" : " " + unit)}};
-  const auto kept = m_desk.book().create(book::Kind::Reading, body,
-                                         std::string(quantity.name) + " of " + tank.toStdString());
-  if (!kept) return emit message(qtext(words::problemText(kept.problem())));
+  if (const auto trouble = keepReading(m_desk, tank.toStdString(), quantity.code, *value, {digits, unit}))
+    return emit message(qtext(words::problemText(*trouble)));
   m_value->clear();
   m_value->setFocus();
   emit message(QString("Kept: %1, %2 %3 %4").arg(tank, quantity.name, qtext(digits), qtext(unit)));

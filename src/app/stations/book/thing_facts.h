@@ -2,12 +2,15 @@
 #include "book/record.h"
 
 #include <QWidget>
+#include <functional>
+#include <memory>
 
 class QVBoxLayout;
 
 namespace butte::app {
 
 class BookDesk;
+class ThingEdits;
 
 /// What is known of a chosen thing beside its figures, to be typed: a target's crop, stage and season; a
 /// product's bag, hazards and look; notes.
@@ -16,6 +19,7 @@ class ThingFacts : public QWidget {
 
 public:
   explicit ThingFacts(BookDesk& desk, QWidget* parent = nullptr);
+  ~ThingFacts() override;
   /// Shows a record; a field that is being typed in is left alone.
   void show(const book::Record& record);
 
@@ -30,15 +34,12 @@ private:
   void addLook();
   void addReport(std::size_t index);
   void addUpkeep(const std::string& what, const QString& usualMonths);
-  void setUpkeep(const std::string& what, const char* key, const QString& text);
-  void set(const QString& words, const std::string& key, const exchange::Json& value);
-  QString text(const std::string& pointer) const;
+  void keep(const std::function<book::Trouble()>& edit);
 
   BookDesk& m_desk;
+  std::unique_ptr<ThingEdits> m_edits;
   QVBoxLayout *m_column, *m_rows = nullptr;
   QWidget* m_content = nullptr;
-  book::Ref m_ref;
-  exchange::Json m_body;
   bool m_setting = false;
 };
 

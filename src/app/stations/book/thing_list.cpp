@@ -1,7 +1,7 @@
 #include "stations/book/thing_list.h"
 
 #include "paint/theme.h"
-#include "stations/book/book_words.h"
+#include "wording/record_words.h"
 
 #include <QPainter>
 

@@ -2,10 +2,11 @@
 
 #include "book/formula_changes.h"
 #include "document/book_desk.h"
+#include "document/side_by_side.h"
 #include "paint/theme.h"
-#include "stations/book/book_words.h"
+#include "services/prompts.h"
 #include "stations/book/thing_facts.h"
-#include "window/prompts.h"
+#include "wording/record_words.h"
 #include "words.h"
 
 #include <QAbstractTextDocumentLayout>
@@ -200,21 +201,21 @@ void TrailPanel::buttons() {
 }
 
 void TrailPanel::compare() {
-  std::vector<std::pair<QString, exchange::Json>> sides;
+  std::vector<ComparedSide> sides;
   for (int i = m_trail->count(); i-- > 0;) {
     auto* item = m_trail->item(i);
     if (!item->isSelected()) continue;
     const int number = item->data(Qt::UserRole).toInt();
-    if (number == 0) sides.emplace_back("now", m_record.body);
+    if (number == 0) sides.push_back({tr("now"), &m_record.body});
     for (const auto& v : m_versions) {
       if (v.number == number && number > 0)
-        sides.emplace_back("version " + QString::number(number) +
-                               (v.name.empty() ? QString() : " “" + qtext(v.name) + "”"),
-                           v.body);
+        sides.push_back({v.name.empty() ? tr("version %1").arg(number)
+                                        : tr("version %1 “%2”").arg(number).arg(qtext(v.name)),
+                         &v.body});
     }
   }
-  if (sides.size() == 1) sides.emplace_back("now", m_record.body);
-  if (sides.size() == 2) emit compareAsked(sides[0].first, sides[0].second, sides[1].first, sides[1].second);
+  if (sides.size() == 1) sides.push_back({tr("now"), &m_record.body});
+  if (sides.size() == 2) emit compareAsked(compared(sides[0], sides[1]));
 }
 
 void TrailPanel::goBack() {
@@ -224,10 +225,10 @@ void TrailPanel::goBack() {
   // What stands now is kept first.
   if (const auto kept = m_desk.book().makeVersion(m_ref, "gone back"); !kept)
     return emit message(qtext(words::problemText(kept.problem())));
-  const auto words = "back to version " + std::to_string(number);
-  if (const auto trouble = m_desk.book().replaceBody(m_ref, (*version)->body, words))
+  if (const auto trouble = m_desk.book().replaceBody(
+          m_ref, (*version)->body, {core::DeedCode::BackToVersion, {std::to_string(number)}}))
     return emit message(qtext(words::problemText(*trouble)));
-  emit message("Gone " + qtext(words) + ". Ctrl+Z takes that back.");
+  emit message(tr("Gone back to version %1. Ctrl+Z takes that back.").arg(number));
   refresh();
 }
 

@@ -12,6 +12,7 @@ namespace butte::app {
 class BookDesk;
 class ThingFacts;
 struct Prompts;
+struct SideBySide;
 
 /// The history of one thing, as a trail to read: every version, by whom, why, and what had changed. Any two
 /// can be compared, and one gone back to.
@@ -29,8 +30,7 @@ public:
 signals:
   void message(const QString& words);
   void useAsked(const book::Ref& ref);
-  void compareAsked(const QString& leftName, const exchange::Json& left, const QString& rightName,
-                    const exchange::Json& right);
+  void compareAsked(const butte::app::SideBySide& sides);
 
 private:
   void fillVersions();

@@ -1,6 +1,6 @@
 #include "stations/formula/mend_list.h"
 
-#include "document/mend_finder.h"
+#include "mends/mend_finder.h"
 #include "paint/theme.h"
 
 #include <QHBoxLayout>

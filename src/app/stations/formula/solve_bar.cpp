@@ -2,12 +2,13 @@
 
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
+#include "edits/formula_edits.h"
 #include "fields/filling_combo.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "product/catalogue.h"
-#include "stations/book/book_words.h"
-#include "stations/while_seen.h"
+#include "refresh/while_seen.h"
+#include "wording/record_words.h"
 #include "words.h"
 
 #include <QCheckBox>
@@ -16,8 +17,6 @@
 #include <QLabel>
 
 namespace butte::app {
-
-using exchange::Json;
 
 namespace {
 
@@ -55,26 +54,18 @@ SolveBar::SolveBar(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
   m_way->setToolTip(
       "Come nearest: the least squares of relative misses.\nBands first: leave the bands as little as can "
       "be, then come near.\nCheapest: inside the bands at the least cost; needs every price.");
-  connect(m_way, &QComboBox::activated, this, [this] {
-    setAim("aim: " + m_way->currentText(), "way", m_way->currentData().toString().toStdString());
-  });
+  connect(m_way, &QComboBox::activated, this,
+          [this] { FormulaEdits(m_editor).setWay(m_way->currentData().toString().toStdString()); });
   m_atMost->setObjectName("aimAtMost");
   m_atMost->setFixedWidth(40);
   m_atMost->setPlaceholderText("any");
-  m_atMost->onTyped = [this](const QString& digits) {
-    setAim(digits.isEmpty() ? "any number of products" : "at most " + digits + " products", "at_most",
-           digits.section('.', 0, 0).toStdString());
-  };
+  m_atMost->onTyped = [this](const QString& digits) { FormulaEdits(m_editor).setAtMost(digits); };
   m_atMost->onMessage = [this](const QString& words) { emit message(words); };
   m_steps->setObjectName("aimSteps");
   m_steps->setToolTip(
       "Weights in whole steps of the scale (or of the bag), chosen together so that the elements stay "
       "nearest: one goes up where another goes down.");
-  connect(m_steps, &QCheckBox::clicked, this, [this](bool on) {
-    Json aim = m_editor.json().value("aim", Json::object());
-    aim["whole_steps"] = on;
-    m_editor.set(on ? "weights in the scale's steps" : "weights as computed", "/aim", aim);
-  });
+  connect(m_steps, &QCheckBox::clicked, this, [this](bool on) { FormulaEdits(m_editor).setWholeSteps(on); });
   m_against->setObjectName("compareWith");
   m_against->setAccessibleName("compare with");
   m_against->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
@@ -97,20 +88,10 @@ SolveBar::SolveBar(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
   refresh();
 }
 
-void SolveBar::setAim(const QString& words, const char* key, const std::string& value) {
-  Json aim = m_editor.json().value("aim", Json::object());
-  if (value.empty())
-    aim.erase(key);
-  else
-    aim[key] = value;
-  m_editor.set(words, "/aim", aim);
-}
-
 void SolveBar::refresh() {
-  const auto aim = m_editor.json().value("aim", Json::object());
-  m_way->setCurrentIndex(
-      std::max(0, m_way->findData(QString::fromStdString(aim.value("way", std::string("closest"))))));
-  m_atMost->show(QString::fromStdString(aim.value("at_most", std::string())));
+  const FormulaEdits edits(m_editor);
+  m_way->setCurrentIndex(std::max(0, m_way->findData(QString::fromStdString(edits.way()))));
+  m_atMost->show(QString::fromStdString(edits.atMost()));
   m_steps->setChecked(m_editor.document().aim.wholeSteps);
   if (m_editor.isSearching())
     m_state->setText("searching; weights are the ones before");
@@ -160,22 +141,20 @@ void SolveBar::compareWith(int index) {
   core::Given given = m_editor.document().given;
   const auto batch = given.request.volume;
   if (choice == "pure") {
+    given.waterPlan.reset();
     given.request.water = core::pureWater();
   } else if (choice.startsWith("part")) {
-    const auto& parts = m_editor.document().water.answer.parts;
+    const auto& parts = m_editor.answer().waters.parts;
     const auto at = choice.mid(4).toUInt();
+    given.waterPlan.reset();
     if (at < parts.size()) given.request.water = parts[at].treated;
     given.titration.reset();
   } else if (choice.startsWith("version")) {
-    const auto version = m_desk.book().store().version(m_desk.inHand().uid, choice.mid(7).toInt());
-    if (!version || !*version) return;
-    const auto other = exchange::readFormulaDocument((*version)->body);
+    const auto other = m_desk.versionInHand(choice.mid(7).toInt());
     if (!other) return emit message(QString::fromStdString(words::problemText(other.problem())));
     given = other->given;
   } else if (choice.startsWith("uid:")) {
-    const auto record = m_desk.book().record({book::Kind::Formula, choice.mid(4).toStdString()});
-    if (!record || !*record) return;
-    const auto other = exchange::readFormulaDocument((*record)->body);
+    const auto other = m_desk.formula(choice.mid(4).toStdString());
     if (!other) return emit message(QString::fromStdString(words::problemText(other.problem())));
     given = other->given;
   }

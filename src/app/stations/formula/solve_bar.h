@@ -25,7 +25,6 @@ private:
   void refresh();
   void fillComparisons();
   void compareWith(int index);
-  void setAim(const QString& words, const char* key, const std::string& value);
 
   FormulaEditor& m_editor;
   BookDesk& m_desk;

@@ -45,9 +45,9 @@ void DilutionPicture::paintInlet(QPainter& p, const Inlet& inlet, double x, doub
   const QRectF bottle(x, 2, 22, pipe - 26);
   p.fillRect(bottle, t.card);
   double y = bottle.bottom();
-  for (const auto& [product, share] : inlet.products) {
+  for (const auto& [look, share] : inlet.products) {
     const double layer = bottle.height() * 0.8 * share;
-    fillAs(p, QRectF(bottle.left(), y - layer, bottle.width(), layer), lookOf(product));
+    fillAs(p, QRectF(bottle.left(), y - layer, bottle.width(), layer), look);
     y -= layer;
   }
   p.setPen(QPen(t.inkSoft, 2));

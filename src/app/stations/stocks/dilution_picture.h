@@ -1,4 +1,6 @@
 #pragma once
+#include "paint/hatch.h"
+
 #include <QString>
 #include <QWidget>
 #include <string>
@@ -14,7 +16,7 @@ public:
     QString title;                                        ///< "A · calcium side"
     QStringList rates;                                    ///< "10 mL per L", "16 L per hour" ...
     QString readsBehind;                                  ///< EC in the pipe behind it
-    std::vector<std::pair<std::string, double>> products; ///< with their share of the salts
+    std::vector<std::pair<ProductLook, double>> products; ///< with their share of the salts
   };
 
   explicit DilutionPicture(QWidget* parent = nullptr);

@@ -1,7 +1,7 @@
 #include "stations/stocks/levels_panel.h"
 
 #include "document/formula_editor.h"
-#include "document/stock_edits.h"
+#include "edits/stock_edits.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stations/stocks/uneven_text.h"
@@ -15,8 +15,6 @@
 #include <cmath>
 
 namespace butte::app {
-
-using exchange::Json;
 
 namespace {
 constexpr std::pair<const char*, const char*> shapes[] = {{"", "vessel…"},
@@ -70,36 +68,26 @@ std::vector<QWidget*> LevelsPanel::Row::widgets() const {
   return {name, shape, across, along, height, line, drawn, ofPlan};
 }
 
-void LevelsPanel::keepVessel(std::size_t tank, const std::string& key, const QString& digits) {
-  const auto& stored = m_editor.json()["stock"]["tanks"][tank];
-  Json vessel =
-      stored.contains("vessel") && stored["vessel"].is_object() ? stored["vessel"] : Json{{"shape", "round"}};
-  if (digits.isEmpty())
-    vessel.erase(key);
-  else
-    vessel[key] = digits.toStdString();
-  StockEdits(m_editor).setTank(tank, "vessel of the tank", "vessel", vessel);
-}
-
 void LevelsPanel::makeRows() {
   const auto count = m_editor.document().tanks.size();
   while (m_rows.size() < count) {
     const auto i = m_rows.size();
     const int line = static_cast<int>(i) + 1;
-    const auto size = [&](const char* key, const QString& name) {
+    const auto size = [&](const char* key, const QString& name,
+                          void (StockEdits::*keep)(std::size_t, const QString&)) {
       auto* made = new NumberField({name, "cm", 0, 1e5, true});
       made->setObjectName(QString("vessel_%1%2").arg(key).arg(i));
       made->setFixedWidth(54);
-      made->onTyped = [this, i, key](const QString& digits) { keepVessel(i, key, digits); };
+      made->onTyped = [this, i, keep](const QString& digits) { (StockEdits(m_editor).*keep)(i, digits); };
       made->onMessage = [this](const QString& words) { emit message(words); };
       return made;
     };
     Row row{new QLabel,
             new QLabel,
             new QComboBox,
-            size("across_cm", "across, or at the bottom"),
-            size("along_cm", "along, or at the top"),
-            size("height_cm", "inner height"),
+            size("across_cm", "across, or at the bottom", &StockEdits::setVesselAcross),
+            size("along_cm", "along, or at the top", &StockEdits::setVesselAlong),
+            size("height_cm", "inner height", &StockEdits::setVesselHeight),
             field(QString("drawn from tank %1").arg(line), QString("drawn%1").arg(i),
                   "drawn/" + std::to_string(i) + "/volume", Kind::Volume, 0, 1e7,
                   [] { return QString("—"); }),
@@ -111,9 +99,9 @@ void LevelsPanel::makeRows() {
     for (const auto& [key, words] : shapes)
       row.shape->addItem(words, key);
     connect(row.shape, &QComboBox::activated, this, [this, i, box = row.shape] {
-      const auto key = box->currentData().toString();
-      if (key.isEmpty()) return StockEdits(m_editor).setTank(i, "vessel not known", "vessel", Json(), false);
-      keepVessel(i, "shape", key);
+      const auto shape = core::vesselShapeFromKey(box->currentData().toString().toStdString());
+      StockEdits edits(m_editor);
+      shape ? edits.setVesselShape(i, *shape) : edits.setVesselUnknown(i);
     });
     row.line->setObjectName(QString("vesselLine%1").arg(i));
     const auto widgets = row.widgets();
@@ -135,16 +123,11 @@ void LevelsPanel::refreshRow(std::size_t tank) {
           .arg(QString::fromStdString(words::tankTitle(m_editor.document().given.request.shelf, content))
                    .toHtmlEscaped()));
   const auto& vessel = m_editor.document().tanks[tank].vessel;
-  const auto& stored = m_editor.json()["stock"]["tanks"][tank];
-  const auto text = [&](const char* key) {
-    return vessel && stored["vessel"].contains(key)
-               ? QString::fromStdString(stored["vessel"][key].get<std::string>())
-               : QString();
-  };
+  const auto typed = StockEdits(m_editor).vessel(tank);
   row.shape->setCurrentIndex(vessel ? static_cast<int>(vessel->shape) + 1 : 0);
-  row.across->show(text("across_cm"));
-  row.along->show(text("along_cm"));
-  row.height->show(text("height_cm"));
+  row.across->show(QString::fromStdString(typed.across));
+  row.along->show(QString::fromStdString(typed.along));
+  row.height->show(QString::fromStdString(typed.height));
   const bool along = vessel && vessel->shape != core::VesselShape::Round;
   row.along->setEnabled(along);
   row.across->setEnabled(vessel.has_value());

@@ -27,7 +27,6 @@ private:
     std::vector<QWidget*> widgets() const; ///< in the order of the columns
   };
   void makeRows();
-  void keepVessel(std::size_t tank, const std::string& key, const QString& digits);
   void refreshRow(std::size_t tank);
 
   QGridLayout* m_grid = nullptr;

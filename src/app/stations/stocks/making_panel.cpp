@@ -1,7 +1,7 @@
 #include "stations/stocks/making_panel.h"
 
 #include "document/formula_editor.h"
-#include "document/stock_edits.h"
+#include "edits/stock_edits.h"
 #include "paint/theme.h"
 #include "print/pre_stock_text.h"
 #include "services/units_shown.h"

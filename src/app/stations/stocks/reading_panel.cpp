@@ -1,10 +1,8 @@
 #include "stations/stocks/reading_panel.h"
 
 #include "document/formula_editor.h"
-#include "dose/reading_causes.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
-#include "stations/stocks/formula_delivery.h"
 #include "stock_words.h"
 
 #include <QGridLayout>
@@ -57,51 +55,37 @@ ReadingPanel::ReadingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pa
 void ReadingPanel::refresh() {
   const auto& document = m_editor.document();
   const auto& answer = m_editor.answer();
-  const auto delivery = deliveryOf(m_editor);
-  const auto expected = [&](double dose) { return expectedAt(delivery, m_editor, dose); };
-  const auto& readings = document.dosing.readings;
-  if (readings.empty()) {
+  if (!answer.readings) {
     m_line->setText("Type what the meter read at one or more doses: the water alone is a dose of 0. Two tell "
                     "base and slope.");
     m_causes->clear();
     return;
   }
+  const auto& found = *answer.readings;
   QString text;
-  std::vector<core::DosedReading> against;
-  for (const auto& r : readings) {
+  for (std::size_t i = 0; i < found.expected.size(); ++i)
     text += QString("at %1 mL per L: read <b>%2</b>, expected %3<br>")
-                .arg(localFigure(r.x), m_units.text(r.reading), m_units.text(expected(r.x)));
-    against.push_back({(expected(r.x) - expected(0)).milliSiemensPerCm(), r.reading});
-  }
-  if (const auto line = core::fitReadings(readings))
+                .arg(localFigure(document.dosing.readings[i].x),
+                     m_units.text(document.dosing.readings[i].reading), m_units.text(found.expected[i]));
+  if (found.line)
     text += QString("The line through them: base <b>%1</b>, %2 for each mL per L.")
-                .arg(m_units.text(line->base),
-                     m_units.text(core::Conductivity::fromMilliSiemensPerCm(line->slope)));
-  if (const auto curve = core::fitReadings(against))
+                .arg(m_units.text(found.line->base),
+                     m_units.text(core::Conductivity::fromMilliSiemensPerCm(found.line->slope)));
+  if (found.curve)
     text += QString("<br>By the curve of this formula: the water reads <b>%1</b> and the stocks give <b>%2 "
                     "%</b> of their due (as if at 1:%3).")
-                .arg(m_units.text(curve->base), localNumber(100 * curve->slope, 0),
-                     localNumber(document.given.stock.factor / std::max(0.01, curve->slope), 0));
+                .arg(m_units.text(found.curve->base), localNumber(100 * found.curve->slope, 0),
+                     localNumber(document.given.stock.factor / std::max(0.01, found.curve->slope), 0));
   m_line->setText(text);
-  const auto& last = readings.back();
-  core::ReadingGap gap{
-      expected(last.x), last.reading, answer.water.conductivity, document.dosing.reservoir.volume, {}};
+  const auto& gap = found.lastGap;
   std::vector<std::string> names;
-  for (std::size_t t = 0; t < delivery.tankCount(); ++t) {
-    const double of = last.x / answer.stock.doseMlPerLitre;
-    std::vector<double> draws(delivery.tankCount(), of);
-    draws[t] = 0;
-    if (!answer.stock.tanks[t].items.empty())
-      gap.withTankShut.push_back(delivery.conductivity(draws, of));
-    else
-      gap.withTankShut.push_back(gap.expected);
-    names.push_back(answer.stock.tanks[t].tank.name);
-  }
+  for (const auto& tank : answer.stock.tanks)
+    names.push_back(tank.tank.name);
   QString causes =
       QString("<b>The last reading %1.</b>")
           .arg(gap.read > gap.expected ? "is above what was expected" : "is below what was expected");
   int number = 0;
-  for (const auto& cause : core::causesOf(gap)) {
+  for (const auto& cause : found.causes) {
     if (cause.cause == core::ReadingCause::WithinMeter) {
       causes = "<b>" + QString::fromStdString(words::causeText(cause, gap, names)) + "</b>";
       break;

@@ -2,7 +2,7 @@
 
 #include "base/decimal.h"
 #include "document/formula_editor.h"
-#include "document/stock_edits.h"
+#include "edits/stock_edits.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "units/convert.h"
@@ -12,8 +12,6 @@
 #include <QScrollArea>
 
 namespace butte::app {
-
-using exchange::Json;
 
 StockPanel::StockPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units) {
@@ -66,20 +64,14 @@ NumberField* StockPanel::field(const QString& name, const QString& id, const std
   made->setObjectName(id);
   made->setFixedWidth(64);
   const Bound bound{made, path, kind, std::move(otherwise)};
-  made->onTyped = [this, bound, name](const QString& digits) { keep(bound, name, digits); };
+  made->onTyped = [this, bound](const QString& digits) { keep(bound, digits); };
   made->onMessage = [this](const QString& words) { emit message(words); };
   m_fields.push_back(bound);
   return made;
 }
 
-void StockPanel::keep(const Bound& bound, const QString& name, const QString& digits) {
-  Json value;
-  const auto text = digits.toStdString();
-  if (!digits.isEmpty())
-    value = bound.kind == Kind::Plain ? Json(text) : exchange::amountJson(text, unitKey(bound.kind));
-  const auto words =
-      digits.isEmpty() ? name + ": the usual" : name + " to " + digits + " " + unitName(bound.kind);
-  StockEdits(m_editor).setDosing(words.trimmed(), bound.path, value);
+void StockPanel::keep(const Bound& bound, const QString& digits) {
+  StockEdits(m_editor).setDosing(bound.path, {digits.toStdString(), unitKey(bound.kind)});
 }
 
 void StockPanel::refreshFields() {
@@ -87,20 +79,13 @@ void StockPanel::refreshFields() {
     label->setText(unitName(kind));
   const StockEdits edits(m_editor);
   for (const auto& bound : m_fields) {
-    const auto value = edits.dosing(bound.path);
+    const auto typed = edits.dosing(bound.path);
     if (bound.otherwise) bound.field->setPlaceholderText(bound.otherwise());
-    if (value.is_null()) {
-      bound.field->show({});
-    } else if (value.is_string()) {
-      bound.field->show(QString::fromStdString(value.get<std::string>()));
-    } else {
-      const auto unit = value["unit"].get<std::string>();
-      const auto digits = value["amount"].get<std::string>();
-      const auto converted = core::convert(core::parseDecimal(digits).value_or(0), unit, unitKey(bound.kind));
-      bound.field->show(unit == unitKey(bound.kind) || !converted
-                            ? QString::fromStdString(digits)
-                            : QString::fromStdString(words::figure(*converted)));
-    }
+    const auto unit = unitKey(bound.kind);
+    const auto converted = typed.isEmpty() || typed.unit == unit
+                               ? core::Result<double>(core::Problem{})
+                               : core::convert(typed.value(), typed.unit, unit);
+    bound.field->show(QString::fromStdString(converted ? words::figure(*converted) : typed.digits));
   }
 }
 

@@ -3,7 +3,6 @@
 
 #include <QWidget>
 #include <functional>
-#include <nlohmann/json_fwd.hpp>
 #include <string>
 #include <vector>
 
@@ -58,7 +57,7 @@ private:
   };
   void refreshFields();
   std::string unitKey(Kind kind) const;
-  void keep(const Bound& bound, const QString& name, const QString& digits);
+  void keep(const Bound& bound, const QString& digits);
 
   std::vector<Bound> m_fields;
   std::vector<std::pair<QLabel*, Kind>> m_unitLabels;

@@ -2,7 +2,7 @@
 
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
-#include "document/stock_edits.h"
+#include "edits/stock_edits.h"
 #include "fields/filling_combo.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
@@ -27,8 +27,6 @@
 #include <cmath>
 
 namespace butte::app {
-
-using exchange::Json;
 
 StocksPage::StocksPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_desk(desk), m_ruler(new StrengthRuler) {
@@ -112,9 +110,7 @@ QWidget* StocksPage::makeParts() {
   };
   connect(m_beside, &QComboBox::activated, this, [this] {
     const auto uid = m_beside->currentData().toString().toStdString();
-    StockEdits(m_editor).setDosing(uid.empty() ? QString("no second set")
-                                               : "second set: " + m_beside->currentText(),
-                                   "beside", uid.empty() ? Json() : Json(uid), false);
+    StockEdits(m_editor).setBeside(uid, m_beside->currentText());
   });
   bar->addStretch();
   bar->addWidget(m_beside);
@@ -232,11 +228,8 @@ void StocksPage::refreshBeside() {
   const auto& uid = m_editor.document().dosing.besideUid;
   m_besideText->setVisible(!uid.empty());
   if (uid.empty()) return m_beside->setCurrentIndex(0);
-  const auto record = m_desk.isOpen()
-                          ? m_desk.book().record({book::Kind::Formula, uid})
-                          : core::Result<std::optional<book::Record>>(std::optional<book::Record>{});
-  const auto other = record && *record ? exchange::readFormulaDocument((*record)->body)
-                                       : core::Result<exchange::FormulaDocument>(core::Problem{});
+  const auto other =
+      m_desk.isOpen() ? m_desk.formula(uid) : core::Result<exchange::FormulaDocument>(core::Problem{});
   const auto answer = other ? core::compute(other->given) : core::Result<core::Answer>(core::Problem{});
   if (!answer) return m_besideText->setText("The second set's formula is not in this book any more.");
   QStringList tanks;

@@ -2,8 +2,9 @@
 
 #include "base/decimal.h"
 #include "document/formula_editor.h"
-#include "document/stock_edits.h"
 #include "dose/ratio.h"
+#include "edits/formula_edits.h"
+#include "edits/stock_edits.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
@@ -20,8 +21,6 @@
 
 namespace butte::app {
 
-using exchange::Json;
-
 namespace {
 constexpr std::pair<core::RatioForm, const char*> forms[] = {
     {core::RatioForm::OneTo, "1 :"},
@@ -31,20 +30,6 @@ constexpr std::pair<core::RatioForm, const char*> forms[] = {
     {core::RatioForm::MlPerImperialGallon, "mL per imp gal"},
     {core::RatioForm::FluidOuncesPerUsGallon, "fl oz per US gal"}};
 
-core::RatioForm formOf(const Json& stock) {
-  for (const auto& [form, words] : forms) {
-    if (stock.value("factor_form", std::string("one_to")) == core::ratioKey(form)) return form;
-  }
-  return core::RatioForm::OneTo;
-}
-
-/// As few digits as keep the ratio to a thousandth.
-std::string ratioDigits(double figure) {
-  double step = 1;
-  while (step > figure / 1000)
-    step /= 10;
-  return core::decimalText(std::round(figure / step) * step);
-}
 } // namespace
 
 StrengthBar::StrengthBar(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
@@ -95,42 +80,24 @@ void StrengthBar::makeForm() {
   for (const auto& [form, words] : forms)
     m_form->addItem(words, static_cast<int>(form));
   connect(m_form, &QComboBox::activated, this, [this] {
-    const auto form = static_cast<core::RatioForm>(m_form->currentData().toInt());
-    const auto& stock = m_editor.json()["stock"];
-    const auto figure = ratioDigits(core::figureOf(form, m_editor.document().given.stock.factor));
-    m_editor.apply(
-        {("dilution as " + m_form->currentText()).toStdString(),
-         {{"/stock/factor_form", stock.value("factor_form", Json()), std::string(core::ratioKey(form))},
-          {"/stock/factor", stock["factor"], figure}},
-         ""});
+    StockEdits(m_editor).setForm(static_cast<core::RatioForm>(m_form->currentData().toInt()));
   });
 }
 
 void StrengthBar::makeFields() {
   m_factor = makeField("stock strength", "stockFactor", 0.0001, 100000, 64);
   m_factor->setFont(faceOf(15, true));
-  m_factor->onTyped = [this](const QString& d) {
-    StockEdits(m_editor).setStock("stock strength to " + d, "factor", d.toStdString());
-  };
+  m_factor->onTyped = [this](const QString& d) { StockEdits(m_editor).setStrength(d); };
   m_coldest = makeField("coldest that the tanks will see, °C", "coldest", -5, 60, 46);
-  m_coldest->onTyped = [this](const QString& d) {
-    StockEdits(m_editor).setStock("coldest tank to " + d + " °C", "coldest",
-                                  exchange::amountJson(d.toStdString(), "C"));
-  };
+  m_coldest->onTyped = [this](const QString& d) { StockEdits(m_editor).setColdest(d); };
   m_margin = makeField("margin below the ceiling, %", "stockMargin", 0, 90, 40);
-  m_margin->onTyped = [this](const QString& d) {
-    StockEdits(m_editor).setStock("margin to " + d + " %", "margin_percent", d.toStdString());
-  };
+  m_margin->onTyped = [this](const QString& d) { StockEdits(m_editor).setMargin(d); };
   m_alkalinity = new NumberField({"alkalinity to leave after acid", "meq/L", 0, 20, true});
   m_alkalinity->setObjectName("alkalinityLeft");
   m_alkalinity->setFixedWidth(56);
   m_alkalinity->setPlaceholderText("no acid");
   m_alkalinity->onMessage = [this](const QString& words) { emit message(words); };
-  m_alkalinity->onTyped = [this](const QString& d) {
-    m_editor.set(d.isEmpty() ? QString("no acid dosed") : "alkalinity left to " + d + " meq/L",
-                 "/alkalinity_left",
-                 d.isEmpty() ? Json(nullptr) : exchange::amountJson(d.toStdString(), "meq/L"), true);
-  };
+  m_alkalinity->onTyped = [this](const QString& d) { FormulaEdits(m_editor).setAlkalinityLeft(d); };
 }
 
 QToolButton* StrengthBar::makeAdd() {
@@ -155,9 +122,7 @@ QToolButton* StrengthBar::makeAdd() {
 }
 
 void StrengthBar::setFactor(double factor, bool done) {
-  const auto digits = ratioDigits(core::figureOf(formOf(m_editor.json()["stock"]), factor));
-  StockEdits(m_editor).setStock("strength to 1:" + QString::fromStdString(core::decimalText(factor)),
-                                "factor", digits);
+  StockEdits(m_editor).setFactor(factor);
   if (done) m_editor.endMerging();
 }
 
@@ -176,15 +141,15 @@ QString StrengthBar::makesText() const {
 }
 
 void StrengthBar::refresh() {
-  const auto& stock = m_editor.json()["stock"];
+  const StockEdits edits(m_editor);
   const auto& plan = m_editor.document().given.stock;
-  m_form->setCurrentIndex(m_form->findData(static_cast<int>(formOf(stock))));
-  m_factor->show(QString::fromStdString(stock["factor"].get<std::string>()));
-  m_coldest->show(stock["coldest"]["unit"] == "C"
-                      ? QString::fromStdString(stock["coldest"]["amount"].get<std::string>())
-                      : localNumber(plan.temperature.celsius(), 1));
-  m_margin->show(
-      QString::fromStdString(stock.value("margin_percent", core::decimalText(plan.marginPercent))));
+  m_form->setCurrentIndex(m_form->findData(static_cast<int>(edits.form())));
+  m_factor->show(QString::fromStdString(edits.strength()));
+  const auto coldest = edits.coldest();
+  m_coldest->show(coldest.unit == "C" ? QString::fromStdString(coldest.digits)
+                                      : localNumber(plan.temperature.celsius(), 1));
+  m_margin->show(QString::fromStdString(edits.margin().empty() ? core::decimalText(plan.marginPercent)
+                                                               : edits.margin()));
   const auto left = m_editor.document().given.request.alkalinityLeftMeqPerL;
   m_alkalinity->show(left ? QString::fromStdString(core::decimalText(*left)) : QString());
   const auto& answer = m_editor.answer().stock;

@@ -2,11 +2,10 @@
 
 #include "base/decimal.h"
 #include "document/formula_editor.h"
-#include "document/stock_edits.h"
 #include "dose/supply.h"
+#include "edits/stock_edits.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
-#include "stations/stocks/formula_delivery.h"
 #include "stock_words.h"
 
 #include <QDate>
@@ -19,8 +18,6 @@
 #include <cmath>
 
 namespace butte::app {
-
-using exchange::Json;
 
 namespace {
 QString dayText(const QDate& day) {
@@ -39,8 +36,7 @@ SupplyPanel::SupplyPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
     const bool day = QDate::fromString(text.trimmed(), Qt::ISODate).isValid();
     if (!day && !text.trimmed().isEmpty())
       return emit message("Mixed on: type the day as year-month-day, such as 2026-11-27.");
-    StockEdits(m_editor).setDosing("mixed on " + text, "mixed_on",
-                                   text.trimmed().isEmpty() ? Json() : Json(text.trimmed().toStdString()));
+    StockEdits(m_editor).setMixedOn(text.trimmed());
   });
   auto* row = new QHBoxLayout;
   row->setSpacing(6);
@@ -79,7 +75,7 @@ SupplyPanel::SupplyPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
 double SupplyPanel::strength() const {
   const auto& dosing = m_editor.document().dosing;
   if (dosing.device != exchange::DosingDevice::Setpoint || !dosing.setpoint) return 1;
-  const auto delivery = deliveryOf(m_editor);
+  const auto delivery = core::deliveryOf(m_editor.document().given, m_editor.answer());
   const auto held =
       core::atSetpoint(delivery, std::vector<double>(delivery.tankCount(), 1.0), *dosing.setpoint);
   return held ? held->strength : 1;

@@ -1,12 +1,13 @@
 #include "stations/stocks/tank_card.h"
 
 #include "document/formula_editor.h"
-#include "document/stock_edits.h"
+#include "document/product_looks.h"
+#include "edits/stock_edits.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "stations/stocks/vessel_picture.h"
-#include "stations/while_seen.h"
 #include "stock_words.h"
 
 #include <QHBoxLayout>
@@ -19,8 +20,6 @@
 #include <cmath>
 
 namespace butte::app {
-
-using exchange::Json;
 
 namespace {
 constexpr double worthShowing = 0.02; // g/L on the floor: less is not seen
@@ -71,16 +70,13 @@ QWidget* TankCard::makeHead() {
   m_name->setFixedWidth(64);
   m_name->setAccessibleName("letter or name of the tank");
   m_name->setToolTip("Your own letter or name: which side is called A differs by school");
-  connect(m_name, &QLineEdit::textEdited, this, [this](const QString& text) {
-    StockEdits(m_editor).setTank(m_index, "tank name to " + text, "name", text.toStdString());
-  });
+  connect(m_name, &QLineEdit::textEdited, this,
+          [this](const QString& text) { StockEdits(m_editor).setTankName(m_index, text); });
   m_volume = new NumberField({"tank volume", "", 0.001, 1e6});
   m_volume->setObjectName(QString("tankVolume%1").arg(m_index));
   m_volume->setFixedWidth(54);
   m_volume->onTyped = [this](const QString& digits) {
-    StockEdits(m_editor).setTank(
-        m_index, "tank volume to " + digits + " " + m_units.volumeUnitName(), "volume",
-        exchange::amountJson(digits.toStdString(), m_units.volumeUnit().toStdString()));
+    StockEdits(m_editor).setTankVolume(m_index, typed(digits, m_units.volumeUnit()));
   };
   m_volume->onMessage = [this](const QString& words) { emit message(words); };
   m_ratio = new NumberField({"ratio of this tank alone, 1 to", "", 1, 100000, true});
@@ -88,11 +84,7 @@ QWidget* TankCard::makeHead() {
   m_ratio->setFixedWidth(50);
   m_ratio->setToolTip(
       "Empty: the ratio of all. A figure: this tank hangs on a doser of its own, 1 to so much");
-  m_ratio->onTyped = [this](const QString& digits) {
-    StockEdits(m_editor).setTank(m_index,
-                                 digits.isEmpty() ? QString("the ratio of all") : "own ratio 1:" + digits,
-                                 "own_factor", digits.isEmpty() ? Json() : Json(digits.toStdString()));
-  };
+  m_ratio->onTyped = [this](const QString& digits) { StockEdits(m_editor).setOwnRatio(m_index, digits); };
   m_ratio->onMessage = [this](const QString& words) { emit message(words); };
   m_menu = new QToolButton;
   m_menu->setObjectName(QString("tankMenu%1").arg(m_index));
@@ -138,22 +130,22 @@ void TankCard::fillMenu() {
   for (const auto& [use, words] : uses) {
     const auto key = std::string(core::tankUseKey(use));
     choose(menu, words, "tankUse_" + QString::fromStdString(key) + "_", tank.use == use,
-           [this, key, w = QString(words)] {
-             StockEdits(m_editor).setTank(m_index, "tank holds " + w, "use", key, false);
-           });
+           [this, use = use] { StockEdits(m_editor).setTankUse(m_index, use); });
   }
   menu->addSection("Made up with");
   const auto& sources = document.water.sources;
   const auto made = document.tanks[m_index].madeWith;
-  const auto with = [&](const QString& words, const std::string& key) {
-    choose(menu, words, "madeWith_" + QString::fromStdString(key) + "_", made == key, [this, key, words] {
-      StockEdits(m_editor).setTank(m_index, "made up with " + words, "made_with", key, false);
-    });
+  const auto with = [&](const QString& words, const std::string& key, auto&& make) {
+    choose(menu, words, "madeWith_" + QString::fromStdString(key) + "_", made == key, make);
   };
-  with("rain, distilled or membrane water", "pure");
-  with("the formula's water", "blend");
-  for (std::size_t i = 0; sources.size() > 1 && i < sources.size(); ++i)
-    with(QString::fromStdString(sources[i].name), "part:" + std::to_string(i));
+  with("rain, distilled or membrane water", "pure",
+       [this] { StockEdits(m_editor).setMadeWithPure(m_index); });
+  with("the formula's water", "blend", [this] { StockEdits(m_editor).setMadeWithBlend(m_index); });
+  for (std::size_t i = 0; sources.size() > 1 && i < sources.size(); ++i) {
+    const auto name = QString::fromStdString(sources[i].name);
+    with(name, "part:" + std::to_string(i),
+         [this, i, name] { StockEdits(m_editor).setMadeWithSource(m_index, i, name); });
+  }
   menu->addSeparator();
   auto* keep = menu->addAction("Put this stock onto the shelf as a product", this,
                                [this] { StockEdits(m_editor).keepAsProduct(m_index); });
@@ -245,6 +237,7 @@ std::vector<TankItems::Row> TankCard::rows(const core::TankContent& content) con
     TankItems::Row row;
     const auto& product = shelf[item.product];
     row.product = product.id;
+    row.look = lookIn(m_editor.document(), product.id);
     row.weight = m_units.text(item.mass);
     row.name = QString::fromStdString(m_editor.nameOf(product.id));
     if (product.liquid && product.densityKgPerL)
@@ -296,14 +289,14 @@ void TankCard::refresh() {
           QString("color: %1; %2")
               .arg((trouble ? theme().red : theme().inkSoft).name(), trouble ? "font-weight: bold;" : ""));
   m_made->setText(content.items.empty() ? QString() : madeText(content));
-  const auto& volume = m_editor.json()["stock"]["tanks"][m_index]["volume"];
-  const bool ownUnit = QString::fromStdString(volume["unit"].get<std::string>()) == m_units.volumeUnit();
-  m_volume->show(ownUnit ? QString::fromStdString(volume["amount"].get<std::string>())
-                         : QString::fromStdString(words::figure(m_units.volumeIn(content.tank.volume))));
+  const StockEdits edits(m_editor);
+  const auto volume = edits.tankVolume(m_index);
+  const bool ownUnit = QString::fromStdString(volume.unit) == m_units.volumeUnit();
+  m_volume->show(
+      QString::fromStdString(ownUnit ? volume.digits : words::figure(m_units.volumeIn(content.tank.volume))));
   m_volumeUnit->setText(m_units.volumeUnitName());
-  const auto& stored = m_editor.json()["stock"]["tanks"][m_index];
   m_ratio->setPlaceholderText(localFigure(m_editor.document().given.stock.factor));
-  m_ratio->show(QString::fromStdString(stored.value("own_factor", std::string())));
+  m_ratio->show(QString::fromStdString(edits.ownRatio(m_index)));
   m_picture->update();
 }
 

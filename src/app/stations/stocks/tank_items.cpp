@@ -68,7 +68,7 @@ void TankItems::paintEvent(QPaintEvent*) {
       p.setPen(QPen(t.accent, 1, Qt::DotLine));
       p.drawRect(row.adjusted(0, 0, -1, 0));
     }
-    fillAs(p, QRectF(2, row.top() + 2, 10, row.height() - 4), lookOf(r.product));
+    fillAs(p, QRectF(2, row.top() + 2, 10, row.height() - 4), r.look);
     p.setPen(r.falls ? t.red : t.ink);
     p.setFont(faceOf(size, true));
     p.drawText(QRectF(16, row.top(), weightWidth, row.height()), Qt::AlignRight | Qt::AlignVCenter, r.weight);

@@ -1,5 +1,7 @@
 #pragma once
+#include "paint/hatch.h"
 #include <QColor>
+
 #include <QWidget>
 #include <optional>
 #include <string>
@@ -14,6 +16,7 @@ class TankItems : public QWidget {
 public:
   struct Row {
     std::string product;
+    ProductLook look;
     QString weight, name;
     std::optional<double> saturation; ///< 1: it begins to crystallise
     bool knows = true;                ///< false: its solubility is not known

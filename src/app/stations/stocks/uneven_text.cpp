@@ -4,7 +4,6 @@
 #include "dose/draw_down.h"
 #include "dose/uneven_feed.h"
 #include "services/units_shown.h"
-#include "stations/stocks/formula_delivery.h"
 #include "stock_words.h"
 
 #include <QStringList>
@@ -124,7 +123,8 @@ QString unevenText(const FormulaEditor& editor, const UnitsShown& units) {
   const bool held = dosing.device == exchange::DosingDevice::Setpoint && !levels.dueKnown;
   const auto setpoint =
       held ? std::optional(dosing.setpoint.value_or(editor.answer().feed.conductivity)) : std::nullopt;
-  const auto uneven = core::unevenFeed(deliveryOf(editor), levels.draws, dosing.ofPlan, setpoint);
+  const auto uneven = core::unevenFeed(core::deliveryOf(editor.document().given, editor.answer()),
+                                       levels.draws, dosing.ofPlan, setpoint);
   if (!uneven) {
     lines << "▲ With these draws the controller can't reach its setpoint.";
     return lines.join("<br>");

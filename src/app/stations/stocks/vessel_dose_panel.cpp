@@ -1,11 +1,10 @@
 #include "stations/stocks/vessel_dose_panel.h"
 
 #include "document/formula_editor.h"
-#include "document/stock_edits.h"
 #include "dose/reservoir_plan.h"
+#include "edits/stock_edits.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
-#include "stations/stocks/formula_delivery.h"
 #include "stock_words.h"
 
 #include <QCheckBox>
@@ -71,9 +70,8 @@ VesselDosePanel::VesselDosePanel(FormulaEditor& editor, UnitsShown& units, QWidg
 QCheckBox* VesselDosePanel::flag(const QString& words, const QString& id, const std::string& path) {
   auto* box = new QCheckBox(words);
   box->setObjectName(id);
-  connect(box, &QCheckBox::clicked, this, [this, words, path](bool on) {
-    StockEdits(m_editor).setDosing(words + (on ? "" : ": no"), path, on, false);
-  });
+  connect(box, &QCheckBox::clicked, this,
+          [this, path](bool on) { StockEdits(m_editor).setDosing(path, on); });
   return box;
 }
 
@@ -141,7 +139,8 @@ void VesselDosePanel::refresh() {
   const auto& reservoir = m_editor.document().dosing.reservoir;
   m_cautious->setChecked(reservoir.cautious);
   m_acid->setChecked(reservoir.withAcid);
-  const auto strength = stockStrengthByReadings(m_editor);
+  const auto& readings = m_editor.answer().readings;
+  const auto strength = readings ? readings->stockStrength : std::nullopt;
   m_byReadings->setVisible(strength.has_value());
   m_byReadings->setChecked(reservoir.byReadings);
   if (strength)

@@ -1,6 +1,7 @@
 #include "stations/stocks/vessel_picture.h"
 
 #include "document/formula_editor.h"
+#include "document/product_looks.h"
 #include "paint/hatch.h"
 #include "paint/theme.h"
 
@@ -43,7 +44,8 @@ void VesselPicture::paintEvent(QPaintEvent*) {
   for (const auto& item : content.items) {
     const double layer = std::max(item.strength.gramsPerLitre() * perGramPerLitre, 1.5);
     if (y - layer < level) break;
-    fillAs(p, QRectF(inside.left(), y - layer, w, layer), lookOf(shelf[item.product].id));
+    fillAs(p, QRectF(inside.left(), y - layer, w, layer),
+           lookIn(m_editor.document(), shelf[item.product].id));
     y -= layer;
   }
   double sludge = 0;

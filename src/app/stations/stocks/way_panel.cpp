@@ -1,11 +1,11 @@
 #include "stations/stocks/way_panel.h"
 
 #include "document/formula_editor.h"
-#include "document/stock_edits.h"
+#include "document/product_looks.h"
 #include "dose/doser.h"
+#include "edits/stock_edits.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
-#include "stations/stocks/formula_delivery.h"
 #include "stock_words.h"
 
 #include <QComboBox>
@@ -17,8 +17,6 @@
 namespace butte::app {
 
 using exchange::DosingDevice;
-using exchange::Json;
-
 namespace {
 constexpr std::pair<DosingDevice, const char*> devices[] = {
     {DosingDevice::Injector, "injector, all tanks at once"},
@@ -50,10 +48,9 @@ QWidget* WayPanel::makeFields() {
   m_device->setObjectName("dosingDevice");
   m_device->setAccessibleName("how the stocks are dosed");
   for (const auto& [device, words] : devices)
-    m_device->addItem(words, QString::fromUtf8(exchange::deviceKey(device).data()));
+    m_device->addItem(words, static_cast<int>(device));
   connect(m_device, &QComboBox::activated, this, [this] {
-    StockEdits(m_editor).setDosing("dosed by " + m_device->currentText(), "device",
-                                   m_device->currentData().toString().toStdString(), false);
+    StockEdits(m_editor).setDevice(static_cast<DosingDevice>(m_device->currentData().toInt()));
   });
   row->addWidget(words("Dosed by"));
   row->addWidget(m_device);
@@ -197,12 +194,12 @@ void WayPanel::refresh() {
   const auto& document = m_editor.document();
   const auto& answer = m_editor.answer();
   const auto& dosing = document.dosing;
-  m_device->setCurrentIndex(m_device->findData(QString::fromUtf8(exchange::deviceKey(dosing.device).data())));
+  m_device->setCurrentIndex(m_device->findData(static_cast<int>(dosing.device)));
   m_setpointRow->setVisible(dosing.device == DosingDevice::Setpoint);
   m_pumpRow->setVisible(dosing.device == DosingDevice::Pumps);
   makePumps();
   auto given = draws();
-  const auto delivery = deliveryOf(m_editor);
+  const auto delivery = core::deliveryOf(m_editor.document().given, m_editor.answer());
   m_note->setText(noteText(delivery, given));
   if (dosing.device == DosingDevice::Setpoint) {
     if (const auto held =
@@ -226,7 +223,8 @@ void WayPanel::refresh() {
         "→ EC " + m_units.text(delivery.conductivity(soFar, 0)),
         {}};
     for (const auto& item : content.items)
-      inlet.products.emplace_back(document.given.request.shelf[item.product].id, item.mass / content.total());
+      inlet.products.emplace_back(lookIn(document, document.given.request.shelf[item.product].id),
+                                  item.mass / content.total());
     inlets.push_back(std::move(inlet));
   }
   const auto feed = delivery.feed(given);

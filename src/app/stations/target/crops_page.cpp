@@ -3,11 +3,13 @@
 #include "base/decimal.h"
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
+#include "edits/shelf_edits.h"
+#include "edits/target_edits.h"
 #include "fields/filling_combo.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
-#include "stations/book/book_words.h"
 #include "stations/target/crops_matrix.h"
+#include "wording/record_words.h"
 #include "words.h"
 
 #include <QCheckBox>
@@ -19,8 +21,6 @@
 #include <cmath>
 
 namespace butte::app {
-
-using exchange::Json;
 
 CropsPage::CropsPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_desk(desk), m_choice(new FillingCombo),
@@ -99,29 +99,16 @@ void CropsPage::fillChoice() {
 void CropsPage::addChosen(int index) {
   const auto key = m_choice->itemData(index).toString();
   m_choice->setCurrentIndex(0);
-  Json target;
-  if (key == "own") {
-    target = m_editor.json()["target"];
-  } else if (key.startsWith("uid:")) {
-    const auto record = m_desk.book().record({book::Kind::Target, key.mid(4).toStdString()});
-    if (record && *record) target = (*record)->body["target"];
-  } else if (const auto* published = core::findTarget(key.toStdString())) {
-    target = exchange::targetJson(*published);
-  }
-  if (!target.is_object()) return;
-  if (target["rows"].empty()) return emit message("This target asks for nothing yet.");
-  target.erase("ratios");
-  target.erase("caps");
-  Json crops = m_editor.json().value("crops", Json::array());
-  crops.push_back(target);
-  m_editor.set(qtext(target.value("name", "")) + " shares the tanks", "/crops", crops);
+  TargetEdits edits(m_editor);
+  const auto* published = core::findTarget(key.toStdString());
+  const bool added = key == "own"             ? edits.addOwnAsCrop()
+                     : key.startsWith("uid:") ? edits.addCrop(m_desk, key.mid(4).toStdString())
+                                              : !published || edits.addCrop(*published);
+  if (!added) emit message(tr("This target asks for nothing yet."));
 }
 
 void CropsPage::removeCrop(std::size_t index) {
-  Json crops = m_editor.json()["crops"];
-  const auto name = qtext(crops[index].value("name", ""));
-  crops.erase(index);
-  m_editor.set(name + " no longer shares the tanks", "/crops", crops);
+  TargetEdits(m_editor).removeCrop(index);
 }
 
 void CropsPage::formulaChanged() {
@@ -137,7 +124,7 @@ void CropsPage::formulaChanged() {
     return;
   }
   core::ManyCropsRequest request{
-      document.given.request.water, document.given.request.shelf, {}, m_corrections->isChecked()};
+      m_editor.answer().waters.water, document.given.request.shelf, {}, m_corrections->isChecked()};
   for (const auto& crop : document.crops)
     request.crops.push_back({crop.name, crop.rows, 1});
   m_matrix->show(document.crops, nullptr);
@@ -180,15 +167,15 @@ void CropsPage::showAnswer() {
 void CropsPage::useWeights() {
   if (!m_answer) return emit message("Add crops first.");
   const auto& document = m_editor.document();
-  Json shelf = m_editor.json()["shelf"];
+  std::vector<std::pair<std::size_t, exchange::Amount>> weights;
   for (std::size_t j = 0; j < document.active.size() && j < m_answer->gramsPerLitre.size(); ++j) {
     if (core::isAcidOrBase(document.given.request.shelf[j])) continue;
     const auto mass =
         core::Concentration::fromGramsPerLitre(m_answer->gramsPerLitre[j]) * document.given.request.volume;
-    shelf[document.active[j]]["held"] = exchange::amountJson(
-        QString::number(m_units.massIn(mass), 'g', 5).toStdString(), m_units.massUnit().toStdString());
+    weights.emplace_back(document.active[j],
+                         typed(QString::number(m_units.massIn(mass), 'g', 5), m_units.massUnit()));
   }
-  m_editor.set("weights shared by the crops", "/shelf", shelf);
+  ShelfEdits(m_editor).holdAll(weights);
   emit message("Every product is held at the shared weight; Ctrl+Z takes it back.");
 }
 

@@ -3,10 +3,11 @@
 #include "base/decimal.h"
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
+#include "edits/target_edits.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
-#include "stations/book/book_words.h"
 #include "target/scale_target.h"
+#include "wording/record_words.h"
 
 #include <QMouseEvent>
 #include <QPainter>
@@ -40,28 +41,15 @@ void StageLine::showEvent(QShowEvent*) {
 void StageLine::lookUp() {
   m_stages.clear();
   m_crop = m_editor.document().crop;
-  const auto heads = m_desk.isOpen()
-                         ? m_desk.book().store().list(book::Kind::Target, false)
-                         : core::Result<std::vector<book::RecordHead>>(std::vector<book::RecordHead>{});
-  if (!heads) return;
-  for (const auto& head : *heads) {
-    const auto record = m_desk.book().record(head.ref);
-    if (!record || !*record) continue;
-    const auto& body = (*record)->body;
-    if (body.value("crop", std::string()) != m_crop || !body.contains("target")) continue;
-    std::optional<core::Problem> problem;
-    const auto target = exchange::readTargetDocument(body["target"], "target", problem);
-    if (problem) continue;
+  for (const auto& known : stagesOf(m_desk, m_crop)) {
     Stage stage;
-    stage.ref = head.ref;
-    stage.name = qtext(body.value("name", std::string()));
-    stage.fromWeek = core::parseDecimal(body.value("from_week", std::string())).value_or(0);
-    stage.milliSiemensPerCm = core::conductivityOfTarget(target.rows, 0).value_or(0);
+    stage.ref = known.ref;
+    stage.name = known.name;
+    stage.fromWeek = known.fromWeek;
+    stage.milliSiemensPerCm = core::conductivityOfTarget(known.rows, 0).value_or(0);
     stage.inUse = qtext(m_editor.document().targetName) == stage.name;
     m_stages.push_back(stage);
   }
-  std::stable_sort(m_stages.begin(), m_stages.end(),
-                   [](const Stage& a, const Stage& b) { return a.fromWeek < b.fromWeek; });
   update();
 }
 

@@ -2,9 +2,10 @@
 
 #include "base/decimal.h"
 #include "document/formula_editor.h"
+#include "edits/target_edits.h"
 #include "paint/theme.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
-#include "stations/while_seen.h"
 #include "words.h"
 
 #include <QLabel>
@@ -14,8 +15,6 @@
 #include <cmath>
 
 namespace butte::app {
-
-using exchange::Json;
 
 namespace {
 
@@ -79,16 +78,10 @@ void TargetBalancePanel::refresh() {
 }
 
 void TargetBalancePanel::takeNearest() {
-  Json rows = m_editor.json()["target"]["rows"];
-  for (auto& row : rows) {
-    for (const auto& shift : m_balance.nearest) {
-      if (row["nutrient"] != core::nutrientKey(shift.nutrient)) continue;
-      const auto unit = exchange::typedFigure(row).second;
-      const double value = exchange::targetIn(shift.nutrient, shift.to, unit);
-      exchange::setTypedFigure(row, QString::number(value, 'g', 5).toStdString(), unit);
-    }
-  }
-  m_editor.set("the nearest target that balances", "/target/rows", rows);
+  std::vector<std::pair<core::Nutrient, double>> nearest;
+  for (const auto& shift : m_balance.nearest)
+    nearest.emplace_back(shift.nutrient, shift.to);
+  TargetEdits(m_editor).balance(nearest);
 }
 
 void TargetBalancePanel::paintEvent(QPaintEvent*) {

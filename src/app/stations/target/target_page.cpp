@@ -2,20 +2,21 @@
 
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
+#include "edits/formula_edits.h"
+#include "edits/keep_and_use.h"
+#include "edits/target_edits.h"
 #include "fields/filling_combo.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
-#include "stations/book/book_words.h"
-#include "stations/book/keep_and_use.h"
+#include "refresh/while_seen.h"
 #include "stations/target/stage_line.h"
 #include "stations/target/target_balance.h"
 #include "stations/target/target_strength.h"
 #include "stations/target/target_table.h"
 #include "stations/target/target_wishes.h"
-#include "stations/while_seen.h"
+#include "wording/record_words.h"
 
 #include <QComboBox>
-#include <QFile>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -23,8 +24,6 @@
 #include <QVBoxLayout>
 
 namespace butte::app {
-
-using exchange::Json;
 
 TargetPage::TargetPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_desk(desk), m_choice(new QComboBox), m_compare(new FillingCombo),
@@ -75,9 +74,8 @@ QWidget* TargetPage::makeHead() {
   connect(m_choice, &QComboBox::activated, this, &TargetPage::choose);
   m_name->setObjectName("targetName");
   m_name->setAccessibleName("name of the target");
-  connect(m_name, &QLineEdit::textEdited, this, [this](const QString& text) {
-    m_editor.set("target named “" + text + "”", "/target/name", text.toStdString(), true);
-  });
+  connect(m_name, &QLineEdit::textEdited, this,
+          [this](const QString& text) { TargetEdits(m_editor).setName(text); });
   m_compare->setObjectName("targetCompare");
   m_compare->setAccessibleName("compare with another target");
   m_compare->setMaxVisibleItems(24);
@@ -108,7 +106,7 @@ QWidget* TargetPage::makeStageKeeper() {
   m_crop->setAccessibleName("crop");
   m_crop->setFixedWidth(130);
   connect(m_crop, &QLineEdit::textEdited, this,
-          [this](const QString& text) { m_editor.set("crop: " + text, "/crop", text.toStdString(), true); });
+          [this](const QString& text) { FormulaEdits(m_editor).setCrop(text, true); });
   m_stage->setObjectName("targetStage");
   m_stage->setPlaceholderText("stage");
   m_stage->setAccessibleName("stage");
@@ -145,13 +143,8 @@ void TargetPage::refresh() {
 
 void TargetPage::readChoices(QComboBox& box, const QString& first) {
   box.addItem(first);
-  QFile file(":/demo/targets.json");
-  if (file.open(QIODevice::ReadOnly)) {
-    const auto text = file.readAll();
-    const auto targets = Json::parse(text.begin(), text.end(), nullptr, false);
-    for (const auto& target : targets.is_array() ? targets : Json::array())
-      box.addItem("demo · " + qtext(target.value("name", "")), QByteArray::fromStdString(target.dump()));
-  }
+  for (int i = 0; const auto& target : sampleTargets())
+    box.addItem(tr("demo · %1").arg(target.name), i++);
   for (const auto& t : core::targetCatalogue())
     box.addItem(QString("%1 · %2 · %3").arg(qtext(t.crop), qtext(t.stage), qtext(t.name)), qtext(t.id));
 }
@@ -173,38 +166,25 @@ void TargetPage::fillCompare() {
 
 void TargetPage::compare(int index) {
   const auto chosen = m_compare->itemData(index);
-  std::optional<core::Problem> problem;
-  if (const auto own = chosen.toByteArray(); own.startsWith('{')) {
-    m_table->compareWith(
-        exchange::readTargetDocument(Json::parse(own.begin(), own.end()), "target", problem).rows);
-  } else if (const auto key = chosen.toString(); key.startsWith("uid:")) {
-    const auto record = m_desk.book().record({book::Kind::Target, key.mid(4).toStdString()});
-    if (record && *record)
-      m_table->compareWith(exchange::readTargetDocument((*record)->body["target"], "target", problem).rows);
-  } else {
-    const auto* target = core::findTarget(key.toStdString());
-    m_table->compareWith(target ? target->rows : std::vector<core::TargetRow>());
-  }
+  if (chosen.typeId() == QMetaType::Int)
+    return m_table->compareWith(sampleTargets()[static_cast<std::size_t>(chosen.toInt())].rows);
+  const auto key = chosen.toString();
+  if (key.startsWith("uid:")) return m_table->compareWith(targetInBook(m_desk, key.mid(4).toStdString()));
+  const auto* target = core::findTarget(key.toStdString());
+  m_table->compareWith(target ? target->rows : std::vector<core::TargetRow>());
 }
 
 void TargetPage::choose(int index) {
-  if (const auto own = m_choice->itemData(index).toByteArray(); own.startsWith('{')) {
-    m_choice->setCurrentIndex(0);
-    const auto target = Json::parse(own.begin(), own.end());
-    m_editor.set("target “" + qtext(target.value("name", "")) + "”", "/target", target);
-    return;
-  }
-  const auto* target = core::findTarget(m_choice->itemData(index).toString().toStdString());
+  const auto chosen = m_choice->itemData(index);
   m_choice->setCurrentIndex(0);
+  if (chosen.typeId() == QMetaType::Int)
+    return TargetEdits(m_editor).takeSample(static_cast<std::size_t>(chosen.toInt()));
+  const auto* target = core::findTarget(chosen.toString().toStdString());
   if (!target) return;
-  const auto name = qtext(target->name);
-  const auto& json = m_editor.json();
-  exchange::Edit edit{
-      "target “" + target->name + "”", {{"/target", json["target"], exchange::targetJson(*target)}}, {}};
-  if (m_editor.document().crop.empty()) edit.changes.push_back({"/crop", Json(), target->crop});
-  m_editor.apply(edit);
-  emit message(QString("%1: %2, confidence %3. %4")
-                   .arg(name, qtext(target->source), qtext(target->confidence), qtext(target->note)));
+  TargetEdits(m_editor).take(*target);
+  emit message(
+      tr("%1: %2, confidence %3. %4")
+          .arg(qtext(target->name), qtext(target->source), qtext(target->confidence), qtext(target->note)));
 }
 
 } // namespace butte::app

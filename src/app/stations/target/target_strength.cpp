@@ -2,10 +2,11 @@
 
 #include "base/decimal.h"
 #include "document/formula_editor.h"
+#include "edits/target_edits.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
-#include "stations/while_seen.h"
 #include "target/scale_target.h"
 #include "words.h"
 
@@ -20,7 +21,6 @@
 namespace butte::app {
 
 using core::Nutrient;
-using exchange::Json;
 
 namespace {
 
@@ -57,7 +57,8 @@ TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget
     const auto typed = core::parseDecimal(core::normalisedDecimal(m_wanted->text().toStdString()));
     if (!typed || m_wanted->isWrong())
       return emit message("Type the EC that the target shall have, in mS/cm.");
-    scaleTo(*typed, "target scaled to EC " + m_wanted->text());
+    scaleTo(*typed,
+            {core::DeedCode::TargetScaled, {core::normalisedDecimal(m_wanted->text().toStdString())}});
   };
   connect(scale, &QPushButton::clicked, this, go);
   connect(m_wanted, &QLineEdit::returnPressed, this, go);
@@ -76,7 +77,7 @@ TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget
     m_season->setCurrentIndex(0);
     if (index < 1 || index > static_cast<int>(rules.size())) return;
     const auto& rule = rules[static_cast<std::size_t>(index - 1)];
-    scaleTo(rule.milliSiemensPerCm, QString::fromStdString(rule.name));
+    scaleTo(rule.milliSiemensPerCm, {core::DeedCode::TargetOfSeason, {rule.name}});
     emit message(QString("%1: EC %2 to %3 mS/cm. %4 (%5)")
                      .arg(QString::fromStdString(rule.name), localNumber(*rule.range->ecLow, 1),
                           localNumber(*rule.range->ecHigh, 1), QString::fromStdString(rule.range->note),
@@ -137,33 +138,8 @@ void TargetStrength::refreshNitrogen() {
 
 /// Written as nitrate and ammonium: what the plants tell apart.
 void TargetStrength::nitrogenTyped() {
-  const auto number = [](const NumberField* field) {
-    return core::parseDecimal(core::normalisedDecimal(field->text().toStdString()));
-  };
-  const auto total = number(m_total);
-  if (!total || m_total->isWrong() || m_share->isWrong()) return;
-  const double share = number(m_share).value_or(0) / 100;
-  Json rows = Json::array();
-  std::string nitrateBand = "5", ammoniumBand = "15";
-  for (const auto& row : m_editor.json()["target"]["rows"]) {
-    if (row["nutrient"] == "N_NO3") nitrateBand = row.value("tolerance_percent", nitrateBand);
-    if (row["nutrient"] == "N_NH4") ammoniumBand = row.value("tolerance_percent", ammoniumBand);
-    if (row["nutrient"] != "N" && row["nutrient"] != "N_NO3" && row["nutrient"] != "N_NH4")
-      rows.push_back(row);
-  }
-  Json first = Json::array();
-  if (*total > 0)
-    first.push_back({{"nutrient", "N_NO3"},
-                     {"mg_per_l", typedAs(*total * (1 - share))},
-                     {"tolerance_percent", nitrateBand}});
-  if (*total > 0 && share > 0)
-    first.push_back(
-        {{"nutrient", "N_NH4"}, {"mg_per_l", typedAs(*total * share)}, {"tolerance_percent", ammoniumBand}});
-  for (const auto& row : rows)
-    first.push_back(row);
-  m_editor.set(QString("nitrogen %1 mg/L, %2 % as ammonium")
-                   .arg(m_total->text(), m_share->text().isEmpty() ? QString("0") : m_share->text()),
-               "/target/rows", first, true);
+  if (m_total->isWrong() || m_share->isWrong()) return;
+  TargetEdits(m_editor).setNitrogen(m_total->text(), m_share->text());
 }
 
 void TargetStrength::fillSeasons() {
@@ -179,20 +155,12 @@ void TargetStrength::fillSeasons() {
                                localNumber(*rule.range->ecHigh, 1)));
 }
 
-void TargetStrength::scaleTo(double milliSiemensPerCm, const QString& words) {
+void TargetStrength::scaleTo(double milliSiemensPerCm, const core::Deed& deed) {
   const auto& request = m_editor.document().given.request;
   const auto factor = core::factorForConductivity(request.rows, request.alkalinityLeftMeqPerL.value_or(0),
                                                   milliSiemensPerCm, m_traces->isChecked());
   if (!factor) return emit message(QString::fromStdString(words::problemText(factor.problem())));
-  const auto scaled = core::scaled(request.rows, *factor, m_traces->isChecked());
-  Json rows = m_editor.json()["target"]["rows"];
-  for (std::size_t i = 0; i < scaled.size() && i < rows.size(); ++i) {
-    if (scaled[i].milligramsPerLitre == request.rows[i].milligramsPerLitre) continue;
-    const auto unit = exchange::typedFigure(rows[i]).second;
-    exchange::setTypedFigure(
-        rows[i], typedAs(exchange::targetIn(scaled[i].nutrient, scaled[i].milligramsPerLitre, unit)), unit);
-  }
-  m_editor.set(words, "/target/rows", rows);
+  TargetEdits(m_editor).scale(deed, core::scaled(request.rows, *factor, m_traces->isChecked()));
 }
 
 } // namespace butte::app

@@ -1,4 +1,6 @@
 #pragma once
+#include "base/deed.h"
+
 #include <QWidget>
 
 class QCheckBox;
@@ -26,7 +28,7 @@ private:
   void refresh();
   void refreshNitrogen();
   void fillSeasons();
-  void scaleTo(double milliSiemensPerCm, const QString& words);
+  void scaleTo(double milliSiemensPerCm, const core::Deed& deed);
   void nitrogenTyped();
 
   FormulaEditor& m_editor;

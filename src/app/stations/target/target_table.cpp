@@ -2,10 +2,11 @@
 
 #include "base/decimal.h"
 #include "document/formula_editor.h"
+#include "edits/target_edits.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
-#include "stations/while_seen.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -17,7 +18,6 @@
 namespace butte::app {
 
 using core::Nutrient;
-using exchange::Json;
 
 namespace {
 
@@ -94,25 +94,17 @@ void TargetTable::addRow(Nutrient n, int line) {
   m_rows.push_back(row);
 }
 
-int TargetTable::rowOf(Nutrient nutrient) const {
-  const auto& rows = m_editor.document().given.request.rows;
-  for (std::size_t i = 0; i < rows.size(); ++i) {
-    if (rows[i].nutrient == nutrient) return static_cast<int>(i);
-  }
-  return -1;
-}
-
 void TargetTable::compareWith(std::vector<core::TargetRow> other) {
   m_other = std::move(other);
   update();
 }
 
 void TargetTable::refresh() {
-  const auto& rows = m_editor.json()["target"]["rows"];
+  const TargetEdits edits(m_editor);
   for (const auto& row : m_rows) {
-    const int at = rowOf(row.nutrient);
-    row.band->setEnabled(at >= 0);
-    if (at < 0) {
+    const auto typed = edits.row(row.nutrient);
+    row.band->setEnabled(typed.has_value());
+    if (!typed) {
       row.amount->show({});
       row.band->show({});
       const auto chosen = m_emptyUnit.find(row.nutrient);
@@ -120,12 +112,10 @@ void TargetTable::refresh() {
                                                            : QString::fromStdString(chosen->second));
       continue;
     }
-    const auto& json = rows[static_cast<std::size_t>(at)];
-    const auto [digits, unit] = exchange::typedFigure(json);
-    row.amount->show(QString::fromStdString(digits));
-    row.unit->setCurrentText(QString::fromStdString(unit));
-    row.band->show(QString::fromStdString(json.value("tolerance_percent", std::string("5"))));
-    const double mg = m_editor.document().given.request.rows[static_cast<std::size_t>(at)].milligramsPerLitre;
+    row.amount->show(QString::fromStdString(typed->figure.digits));
+    row.unit->setCurrentText(QString::fromStdString(typed->figure.unit));
+    row.band->show(QString::fromStdString(typed->tolerancePercent));
+    const double mg = wantedOf(m_editor.document().given.request.rows, row.nutrient);
     row.amount->setToolTip(QString("%1 mg/L · %2 mmol/L · %3 meq/L")
                                .arg(localFigure(mg),
                                     localFigure(exchange::targetIn(row.nutrient, mg, "mmol/L")),
@@ -135,51 +125,20 @@ void TargetTable::refresh() {
 }
 
 void TargetTable::amountTyped(Nutrient nutrient, const QString& digits) {
-  const int at = rowOf(nutrient);
-  Json rows = m_editor.json()["target"]["rows"];
   const auto known = m_emptyUnit.find(nutrient);
-  const auto unit = at >= 0 ? exchange::typedFigure(rows[static_cast<std::size_t>(at)]).second
-                    : known != m_emptyUnit.end() ? known->second
-                                                 : std::string("mg/L");
-  const auto words =
-      digits.isEmpty()
-          ? nameOf(nutrient) + " left free"
-          : QString("%1 target to %2 %3").arg(nameOf(nutrient), digits, QString::fromStdString(unit));
-  if (at >= 0 && !digits.isEmpty()) {
-    Json row = rows[static_cast<std::size_t>(at)];
-    exchange::setTypedFigure(row, digits.toStdString(), unit);
-    m_editor.set(words, "/target/rows/" + std::to_string(at), row, true);
-    return;
-  }
-  if (at >= 0) {
-    rows.erase(static_cast<std::size_t>(at));
-  } else if (!digits.isEmpty()) {
-    Json row{{"nutrient", core::nutrientKey(nutrient)}};
-    exchange::setTypedFigure(row, digits.toStdString(), unit);
-    row["tolerance_percent"] = core::isTraceElement(nutrient) ? "15" : "5";
-    rows.push_back(row);
-  }
-  m_editor.set(words, "/target/rows", rows);
+  const auto row = TargetEdits(m_editor).row(nutrient);
+  const auto unit = row ? row->figure.unit : known != m_emptyUnit.end() ? known->second : std::string("mg/L");
+  TargetEdits(m_editor).setFigure(nutrient, {digits.toStdString(), unit});
 }
 
 /// The figure is turned, so that the target stays what it was.
 void TargetTable::unitChosen(Nutrient nutrient, const QString& unit) {
-  const int at = rowOf(nutrient);
   m_emptyUnit[nutrient] = unit.toStdString();
-  if (at < 0) return;
-  const auto& request = m_editor.document().given.request;
-  const double mg = request.rows[static_cast<std::size_t>(at)].milligramsPerLitre;
-  Json row = m_editor.json()["target"]["rows"][static_cast<std::size_t>(at)];
-  const double turned = exchange::targetIn(nutrient, mg, unit.toStdString());
-  exchange::setTypedFigure(row, QString::number(turned, 'g', 12).toStdString(), unit.toStdString());
-  m_editor.set(nameOf(nutrient) + " in " + unit, "/target/rows/" + std::to_string(at), row);
+  TargetEdits(m_editor).setUnit(nutrient, unit.toStdString());
 }
 
 void TargetTable::bandTyped(Nutrient nutrient, const QString& digits) {
-  const int at = rowOf(nutrient);
-  if (at < 0) return;
-  m_editor.set(QString("%1 band to ±%2 %").arg(nameOf(nutrient), digits),
-               "/target/rows/" + std::to_string(at) + "/tolerance_percent", digits.toStdString(), true);
+  TargetEdits(m_editor).setTolerance(nutrient, digits);
 }
 
 void TargetTable::paintEvent(QPaintEvent*) {

@@ -41,7 +41,6 @@ private:
   void amountTyped(core::Nutrient nutrient, const QString& digits);
   void unitChosen(core::Nutrient nutrient, const QString& unit);
   void bandTyped(core::Nutrient nutrient, const QString& digits);
-  int rowOf(core::Nutrient nutrient) const;
   void paintBar(QPainter& painter, const Row& row) const;
 
   FormulaEditor& m_editor;

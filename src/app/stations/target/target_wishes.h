@@ -1,4 +1,6 @@
 #pragma once
+#include "chem/nutrient.h"
+
 #include <QWidget>
 
 class QComboBox;
@@ -23,15 +25,13 @@ private:
   QLayout* makeEnd();
   void rebuildRatios(std::size_t count);
   void addRatio(int index);
-  void setRatio(std::size_t index, const char* key, const QString& digits, const QString& words);
-  void capTyped(const std::string& nutrient, const QString& name, const QString& digits);
 
   FormulaEditor& m_editor;
   QVBoxLayout* m_ratios;
   QComboBox* m_add;
   NumberField *m_ph = nullptr, *m_left = nullptr;
   std::vector<QWidget*> m_rows;
-  std::vector<std::pair<std::string, NumberField*>> m_caps;
+  std::vector<std::pair<core::Nutrient, NumberField*>> m_caps;
 };
 
 } // namespace butte::app

@@ -1,10 +1,12 @@
 #include "stations/water/acid_table.h"
 
 #include "document/formula_editor.h"
+#include "edits/acid_edits.h"
 #include "formula/acid_choices.h"
 #include "paint/theme.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
-#include "stations/while_seen.h"
+#include "wording/record_words.h"
 #include "words.h"
 
 #include <QHBoxLayout>
@@ -16,16 +18,10 @@
 
 namespace butte::app {
 
-using exchange::Json;
-
 namespace {
 
 constexpr double usualLeftMeqPerL = 0.5;
 constexpr double muchOfTarget = 0.9;
-
-QString qtext(const std::string& text) {
-  return QString::fromStdString(text);
-}
 
 QString dangerOf(const core::CatalogueProduct& product) {
   const auto has = [&](const char* code) {
@@ -97,7 +93,7 @@ void AcidTable::addRow(const core::CatalogueProduct& product) {
 void AcidTable::refresh() {
   const auto& given = m_editor.document().given.request;
   const double left = given.alkalinityLeftMeqPerL.value_or(usualLeftMeqPerL);
-  const auto choices = core::acidChoices(given.water, left, given.rows);
+  const auto choices = core::acidChoices(m_editor.answer().waters.water, left, given.rows);
   const auto leaves = localNumber(left, 2);
   m_head->setText(
       choices.empty()
@@ -130,25 +126,8 @@ void AcidTable::refresh() {
 }
 
 void AcidTable::use(const std::string& id) {
-  Json shelf = m_editor.json()["shelf"];
-  bool there = false;
-  for (std::size_t i = 0; i < shelf.size(); ++i) {
-    const bool acid = m_editor.document().allProducts[i].composition.role == core::ProductRole::Acid;
-    if (!acid) continue;
-    const bool mine = shelf[i].value("catalogue", std::string()) == id;
-    there = there || mine;
-    shelf[i]["on"] = mine;
-  }
-  if (!there) shelf.push_back(exchange::shelfEntry(id));
   const auto* product = core::findInCatalogue(id);
-  exchange::Edit edit{
-      "acid of the recipe: " + product->shortName, {{"/shelf", m_editor.json()["shelf"], shelf}}, {}};
-  const auto& json = m_editor.json();
-  if (!m_editor.document().given.request.alkalinityLeftMeqPerL)
-    edit.changes.push_back({"/alkalinity_left",
-                            json.contains("alkalinity_left") ? json["alkalinity_left"] : Json(),
-                            exchange::amountJson("0.5", "meq/L")});
-  if (m_editor.apply(edit)) return;
+  AcidEdits(m_editor).setRecipeAcid(id, qtext(product->shortName), QString::number(usualLeftMeqPerL));
   emit message(qtext(product->shortName) +
                " is the recipe's acid now; the salts gave way to what it brings. Acid into "
                "water, goggles and gloves; label and data sheet first.");

@@ -2,6 +2,7 @@
 
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "units/constants.h"
 
 #include <QDate>
 #include <QPainter>
@@ -23,7 +24,9 @@ const std::vector<Line>& lines() {
       {"EC", "mS/cm", [](const core::Water& w) { return w.conductivityMsPerCm; }},
       {"alkalinity", "mg/L as CaCO₃",
        [](const core::Water& w) {
-         return w.alkalinityMeqPerL ? std::optional(*w.alkalinityMeqPerL * 50.043) : std::nullopt;
+         return w.alkalinityMeqPerL
+                    ? std::optional(*w.alkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq)
+                    : std::nullopt;
        }},
       {"calcium", "mg/L",
        [](const core::Water& w) { return std::optional(w.milligramsPerLitre.of(core::Nutrient::Ca)); }},

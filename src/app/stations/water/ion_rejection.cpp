@@ -2,7 +2,7 @@
 
 #include "base/decimal.h"
 #include "document/formula_editor.h"
-#include "document/water_edits.h"
+#include "edits/water_edits.h"
 #include "fields/number_field.h"
 #include "services/units_shown.h"
 #include "water/water_plan.h"
@@ -14,7 +14,6 @@
 namespace butte::app {
 
 using core::Nutrient;
-using exchange::Json;
 
 IonRejection::IonRejection(FormulaEditor& editor, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_ion(new QComboBox),
@@ -61,21 +60,8 @@ void IonRejection::refresh() {
 }
 
 void IonRejection::set(const QString& digits) {
-  const auto& part = WaterEdits(m_editor).part(m_part);
-  if (!part.contains("treatment") || !part["treatment"].is_object()) return;
-  Json treatment = part["treatment"], list = Json::array();
-  const auto key = m_ion->currentData().toString().toStdString();
-  if (treatment.contains("rejection")) {
-    for (const auto& row : treatment["rejection"]) {
-      if (row["key"] != key) list.push_back(row);
-    }
-  }
-  if (!digits.isEmpty()) list.push_back({{"key", key}, {"percent", digits.toStdString()}});
-  treatment["rejection"] = list;
-  WaterEdits(m_editor).set(m_part,
-                           "membrane holds back " + (digits.isEmpty() ? QString("as usual") : digits + " %") +
-                               " of " + m_ion->currentText(),
-                           "treatment", treatment);
+  const auto nutrient = core::nutrientFromKey(m_ion->currentData().toString().toStdString());
+  if (nutrient) WaterEdits(m_editor).setIonRejection(m_part, *nutrient, digits);
 }
 
 } // namespace butte::app

@@ -1,12 +1,13 @@
 #include "stations/water/judgement.h"
 
 #include "document/formula_editor.h"
-#include "document/water_edits.h"
+#include "edits/water_edits.h"
 #include "paint/theme.h"
 #include "product/oxides.h"
 #include "services/units_shown.h"
-#include "stations/falling_words.h"
 #include "water_words.h"
+#include "wording/falling_words.h"
+#include "wording/record_words.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -20,10 +21,6 @@ namespace butte::app {
 using core::VerdictLevel;
 
 namespace {
-
-QString qtext(const std::string& text) {
-  return QString::fromStdString(text);
-}
 
 QString coloured(const QString& text, const QColor& colour, bool bold) {
   const auto inner = bold ? "<b>" + text + "</b>" : text;
@@ -79,10 +76,8 @@ Judgement::Judgement(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   m_system->setAccessibleName("growing system");
   m_system->addItem("drain runs to waste", "open");
   m_system->addItem("drain is used again", "recirculating");
-  connect(m_system, &QComboBox::activated, this, [this](int index) {
-    m_editor.set(m_system->itemText(index), "/water/system",
-                 m_system->itemData(index).toString().toStdString());
-  });
+  connect(m_system, &QComboBox::activated, this,
+          [this](int index) { WaterEdits(m_editor).setDrainUsedAgain(index == 1); });
   auto* heading = new QLabel("What is it good for?");
   heading->setFont(faceOf(14, true));
   auto* row = new QHBoxLayout;
@@ -136,7 +131,7 @@ void Judgement::showDoubts() {
                         m_units.text(
                             core::Conductivity::fromMilliSiemensPerCm(*found->conductivityComputedMsPerCm)));
   }
-  for (const auto remark : m_editor.document().given.request.water.remarks) {
+  for (const auto remark : m_editor.answer().waters.water.remarks) {
     if (isRemark(remark)) lines << "• " + qtext(words::waterRemarkText(remark));
   }
   for (const auto& sentence : fallingSentences("This water", m_editor.answer().water))
@@ -147,7 +142,7 @@ void Judgement::showDoubts() {
 }
 
 void Judgement::offer(const core::Rereading& way) {
-  WaterEdits(m_editor).setRows(m_part, "water: " + qtext(words::rereadingDone(way)), way.rows);
+  WaterEdits(m_editor).reread(m_part, way.from, way.rows);
 }
 
 void Judgement::showVerdicts() {
@@ -155,7 +150,7 @@ void Judgement::showVerdicts() {
   const auto system =
       document.water.recirculating ? core::GrowingSystem::Recirculating : core::GrowingSystem::Open;
   const auto verdicts =
-      core::verdictsOn(document.water.answer.water, system, document.crop, document.given.request.rows);
+      core::verdictsOn(m_editor.answer().waters.water, system, document.crop, document.given.request.rows);
   QString html = "<table cellspacing='0' cellpadding='2' width='100%'>";
   QStringList fine, unmeasured;
   int rarer = 0; // poisons that few reports state

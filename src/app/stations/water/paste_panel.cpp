@@ -3,11 +3,11 @@
 #include "base/decimal.h"
 #include "base/encoding.h"
 #include "document/formula_editor.h"
-#include "document/water_edits.h"
+#include "edits/water_edits.h"
 #include "paint/theme.h"
+#include "services/prompts.h"
 #include "services/units_shown.h"
 #include "water_words.h"
-#include "window/prompts.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -20,8 +20,6 @@
 #include <QVBoxLayout>
 
 namespace butte::app {
-
-using exchange::Json;
 
 namespace {
 
@@ -158,17 +156,9 @@ void PastePanel::take() {
     rows.push_back({key, *value, text.unit.empty() ? "mg/L" : text.unit, below});
   }
   if (rows.empty() && !m_report.report.conductivityMsPerCm) return emit message("Nothing to take yet.");
-  const auto& old = WaterEdits(m_editor).part(m_part);
-  Json source{{"name", old.value("name", std::string("water"))}, {"rows", Json::array()}};
-  for (const auto& row : rows)
-    source["rows"].push_back(
-        exchange::waterRowJson(row.key, core::decimalText(row.value), row.unit, row.below));
-  if (m_report.report.conductivityMsPerCm)
-    source["ec"] = exchange::amountJson(core::decimalText(*m_report.report.conductivityMsPerCm), "mS/cm");
-  if (m_report.report.ph) source["ph"] = core::decimalText(*m_report.report.ph);
-  if (m_report.report.temperatureCelsius)
-    source["temperature"] = exchange::amountJson(core::decimalText(*m_report.report.temperatureCelsius), "C");
-  if (!WaterEdits(m_editor).replace(m_part, source, "a pasted report")) return; // what is wrong was said
+  auto report = m_report.report;
+  report.rows = rows;
+  if (!WaterEdits(m_editor).takePasted(m_part, report)) return; // what is wrong was said
   emit message(QString("%1 figures taken.").arg(rows.size()));
   emit done();
 }

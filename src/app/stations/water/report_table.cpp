@@ -1,7 +1,7 @@
 #include "stations/water/report_table.h"
 
 #include "document/formula_editor.h"
-#include "document/water_edits.h"
+#include "edits/water_edits.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
@@ -16,23 +16,11 @@
 
 namespace butte::app {
 
-using exchange::Json;
-
 namespace {
-
-QString text(const Json& object, const char* key) {
-  return object.contains(key) && object[key].is_string()
-             ? QString::fromStdString(object[key].get<std::string>())
-             : QString();
-}
 
 /// As fine as a balance needs.
 QString equivalentsText(double meqPerLitre) {
   return meqPerLitre < 0.0995 ? localNumber(meqPerLitre, 3) : localFigure(meqPerLitre);
-}
-
-QString unitOf(const Json& row) {
-  return row.contains("unit") ? text(row, "unit") : QString("mg/L");
 }
 
 } // namespace
@@ -96,22 +84,16 @@ void ReportTable::addMeters(QGridLayout* grid) {
                                                                   {"ppm 700", "ppm700"}})
     m_ecUnit->addItem(name, unit);
   const auto keep = [this](const QString& d) {
-    const auto unit = m_ecUnit->currentData().toString();
-    WaterEdits(m_editor).set(m_part, "water EC to " + d + " " + unit, "ec",
-                             d.isEmpty() ? Json(nullptr)
-                                         : exchange::amountJson(d.toStdString(), unit.toStdString()));
+    WaterEdits(m_editor).setConductivity(m_part, typed(d, m_ecUnit->currentData().toString()));
   };
   m_ec->onTyped = keep;
   connect(m_ecUnit, &QComboBox::activated, this, [this, keep] {
-    const auto& part = WaterEdits(m_editor).part(m_part);
-    if (part.contains("ec") && part["ec"].is_object()) keep(text(part["ec"], "amount"));
+    const auto stated = WaterEdits(m_editor).conductivity(m_part);
+    if (!stated.isEmpty()) keep(QString::fromStdString(stated.digits));
   });
   m_ph = new NumberField({"pH of the water", "", 0, 14, true});
   m_ph->setObjectName("waterPh");
-  m_ph->onTyped = [this](const QString& d) {
-    WaterEdits(m_editor).set(m_part, "water pH to " + d, "ph",
-                             d.isEmpty() ? Json(nullptr) : Json(d.toStdString()));
-  };
+  m_ph->onTyped = [this](const QString& d) { WaterEdits(m_editor).setPh(m_part, d); };
   for (auto* field : {m_ec, m_ph}) {
     field->setFixedWidth(64);
     field->setPlaceholderText("–");
@@ -153,7 +135,7 @@ void ReportTable::addRow(QGridLayout* grid, const QString& name,
   row.amount->setObjectName("water_" + QString::fromStdString(forms.front().second));
   row.amount->setFixedWidth(64);
   row.amount->setPlaceholderText("–");
-  row.amount->onTyped = [this, at](const QString& digits) { typed(at, digits); };
+  row.amount->onTyped = [this, at](const QString& digits) { typedIn(at, digits); };
   row.amount->onMessage = [this](const QString& words) { emit message(words); };
   connect(row.form, &QComboBox::activated, this, [this, at] { formChosen(at); });
   connect(row.unit, &QComboBox::activated, this, [this, at] { unitChosen(at); });
@@ -170,83 +152,76 @@ void ReportTable::addRow(QGridLayout* grid, const QString& name,
 }
 
 std::string ReportTable::keyOf(const Row& row) const {
-  const auto& part = WaterEdits(m_editor).part(m_part);
+  const WaterEdits edits(m_editor);
   for (const auto& key : row.keys) {
-    if (rowIndex(part, key) >= 0) return key;
+    if (edits.reported(m_part, key)) return key;
   }
   return row.form->currentData().toString().toStdString();
 }
 
 void ReportTable::show(std::size_t part) {
   m_part = part;
-  const auto& source = WaterEdits(m_editor).part(part);
   for (const auto& row : m_rows)
     refreshRow(row);
-  const bool hasEc = source.contains("ec") && source["ec"].is_object();
-  m_ec->show(hasEc ? text(source["ec"], "amount") : QString());
-  if (hasEc) m_ecUnit->setCurrentIndex(std::max(0, m_ecUnit->findData(text(source["ec"], "unit"))));
-  m_ph->show(text(source, "ph"));
+  const WaterEdits edits(m_editor);
+  const auto ec = edits.conductivity(part);
+  m_ec->show(QString::fromStdString(ec.digits));
+  if (!ec.isEmpty())
+    m_ecUnit->setCurrentIndex(std::max(0, m_ecUnit->findData(QString::fromStdString(ec.unit))));
+  m_ph->show(QString::fromStdString(edits.ph(part)));
 }
 
 void ReportTable::refreshRow(const Row& row) {
-  const auto& source = WaterEdits(m_editor).part(m_part);
   const auto key = keyOf(row);
-  const int at = rowIndex(source, key);
+  const auto stated = WaterEdits(m_editor).reported(m_part, key);
   row.form->setCurrentIndex(std::max(0, row.form->findData(QString::fromStdString(key))));
-  if (at < 0) {
+  if (!stated) {
     row.amount->show({});
     row.normal->clear();
     return;
   }
-  const auto& json = source["rows"][static_cast<std::size_t>(at)];
-  const bool below = json.value("below", false);
-  const auto digits = text(json, json.contains("mg_per_l") ? "mg_per_l" : "amount");
-  row.amount->show((below ? "<" : "") + digits);
-  row.unit->setCurrentIndex(std::max(0, row.unit->findData(unitOf(json))));
-  const auto& typed = m_editor.document().water.plan.parts[m_part].report.rows[static_cast<std::size_t>(at)];
-  const auto mg = core::milligramsPerLitre(typed);
+  row.amount->show((stated->below ? "<" : "") + QString::fromStdString(stated->figure.digits));
+  row.unit->setCurrentIndex(std::max(0, row.unit->findData(QString::fromStdString(stated->figure.unit))));
+  const auto& rows = m_editor.document().water.plan.parts[m_part].report.rows;
+  const auto typed = std::find_if(rows.begin(), rows.end(), [&](const auto& r) { return r.key == key; });
+  const auto mg =
+      typed == rows.end() ? core::Result<double>(core::Problem{}) : core::milligramsPerLitre(*typed);
   if (!mg) return row.normal->clear();
   QStringList parts;
-  if (typed.unit != "mg/L") parts << localFigure(*mg) + " mg/L";
+  if (typed->unit != "mg/L") parts << localFigure(*mg) + " mg/L";
   const auto perMillimole = core::milligramsPerMillimole(key);
   const int charge = core::reportCharge(key);
-  if (perMillimole && charge > 0 && typed.unit != "meq/L")
+  if (perMillimole && charge > 0 && typed->unit != "meq/L")
     parts << equivalentsText(*mg / *perMillimole * charge) + " meq/L";
-  else if (perMillimole && charge == 0 && typed.unit != "umol/L")
+  else if (perMillimole && charge == 0 && typed->unit != "umol/L")
     parts << localFigure(1000 * *mg / *perMillimole) + " µmol/L";
-  row.normal->setText((below ? "< " : "= ") + parts.join(" = "));
+  row.normal->setText((stated->below ? "< " : "= ") + parts.join(" = "));
 }
 
-void ReportTable::typed(std::size_t index, const QString& digits) {
+void ReportTable::typedIn(std::size_t index, const QString& digits) {
   const auto& row = m_rows[index];
-  WaterEdits(m_editor).setRow(m_part, keyOf(row), digits, row.unit->currentData().toString().toStdString());
+  WaterEdits(m_editor).setReported(m_part, keyOf(row), digits,
+                                   row.unit->currentData().toString().toStdString());
 }
 
 void ReportTable::formChosen(std::size_t index) {
   const auto& row = m_rows[index];
-  const auto& source = WaterEdits(m_editor).part(m_part);
   const auto chosen = row.form->currentData().toString().toStdString();
   for (const auto& key : row.keys) {
-    const int at = rowIndex(source, key);
-    if (at < 0 || key == chosen) continue;
-    Json rows = source["rows"];
-    rows[static_cast<std::size_t>(at)]["key"] = chosen;
-    return WaterEdits(m_editor).set(m_part, "the water's figure is stated as " + row.form->currentText(),
-                                    "rows", rows, false);
+    if (key == chosen || !WaterEdits(m_editor).reported(m_part, key)) continue;
+    return WaterEdits(m_editor).setStatedAs(m_part, key, chosen);
   }
 }
 
 void ReportTable::unitChosen(std::size_t index) {
   const auto& row = m_rows[index];
-  const auto& source = WaterEdits(m_editor).part(m_part);
   const auto key = keyOf(row);
-  const int at = rowIndex(source, key);
-  if (at < 0) return;
-  const auto& json = source["rows"][static_cast<std::size_t>(at)];
-  const auto digits = text(json, json.contains("mg_per_l") ? "mg_per_l" : "amount");
+  const auto stated = WaterEdits(m_editor).reported(m_part, key);
+  if (!stated) return;
   // The figure stays as typed: it is the unit that was mistaken.
-  WaterEdits(m_editor).setRow(m_part, key, (json.value("below", false) ? "<" : "") + digits,
-                              row.unit->currentData().toString().toStdString(), false);
+  WaterEdits(m_editor).setReported(m_part, key,
+                                   (stated->below ? "<" : "") + QString::fromStdString(stated->figure.digits),
+                                   row.unit->currentData().toString().toStdString(), false);
   refreshRow(row);
 }
 

@@ -34,7 +34,7 @@ private:
   void addRow(QGridLayout* grid, const QString& name, std::vector<std::pair<QString, std::string>> forms,
               bool charged);
   void addMeters(QGridLayout* grid);
-  void typed(std::size_t row, const QString& digits);
+  void typedIn(std::size_t row, const QString& digits);
   void formChosen(std::size_t row);
   void unitChosen(std::size_t row);
   void refreshRow(const Row& row);

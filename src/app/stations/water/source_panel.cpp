@@ -3,12 +3,14 @@
 #include "base/decimal.h"
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
-#include "document/water_edits.h"
+#include "edits/water_edits.h"
+#include "edits/water_sources.h"
 #include "fields/number_field.h"
 #include "services/units_shown.h"
 #include "stations/water/drift_chart.h"
 #include "stations/water/ion_rejection.h"
-#include "stations/water/water_sources.h"
+#include "units/constants.h"
+#include "water/shares.h"
 #include "water/water_plan.h"
 #include "water/water_solutes.h"
 #include "words.h"
@@ -23,8 +25,6 @@
 
 namespace butte::app {
 
-using exchange::Json;
-
 namespace {
 
 QHBoxLayout* flatRow(QWidget* box) {
@@ -32,12 +32,6 @@ QHBoxLayout* flatRow(QWidget* box) {
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(5);
   return row;
-}
-
-QString text(const Json& object, const char* key) {
-  return object.contains(key) && object[key].is_string()
-             ? QString::fromStdString(object[key].get<std::string>())
-             : QString();
 }
 
 } // namespace
@@ -85,9 +79,8 @@ QWidget* SourcePanel::makeTop() {
   m_name = new QLineEdit;
   m_name->setObjectName("waterName");
   m_name->setAccessibleName("name of the water");
-  connect(m_name, &QLineEdit::textEdited, this, [this](const QString& typed) {
-    WaterEdits(m_editor).set(m_part, "water named “" + typed + "”", "name", typed.toStdString());
-  });
+  connect(m_name, &QLineEdit::textEdited, this,
+          [this](const QString& typed) { WaterEdits(m_editor).setName(m_part, typed); });
   m_report = new QComboBox;
   m_report->setObjectName("waterReport");
   m_report->setAccessibleName("report of this source");
@@ -107,10 +100,8 @@ QWidget* SourcePanel::makeTop() {
   m_estimate->setObjectName("waterEstimate");
   m_estimate->setToolTip(
       "From EC, hardness and alkalinity, with honest ranges that widen the formula's bands");
-  connect(m_estimate, &QCheckBox::clicked, this, [this](bool on) {
-    WaterEdits(m_editor).set(m_part, on ? "what is not measured is guessed" : "no guessing", "estimate",
-                             on ? Json(true) : Json(), false);
-  });
+  connect(m_estimate, &QCheckBox::clicked, this,
+          [this](bool on) { WaterEdits(m_editor).setGuessing(m_part, on); });
   auto* paste = new QPushButton("Paste report…");
   paste->setObjectName("pasteReport");
   connect(paste, &QPushButton::clicked, this, &SourcePanel::pasteAsked);
@@ -129,23 +120,19 @@ QWidget* SourcePanel::makeTreatment() {
   m_treatment = new QComboBox;
   m_treatment->setObjectName("waterTreatment");
   m_treatment->setAccessibleName("treatment of this source");
-  m_treatment->addItem("as it comes", "");
-  m_treatment->addItem("reverse osmosis", "reverse_osmosis");
-  m_treatment->addItem("softener", "softener");
+  m_treatment->addItem("as it comes");
+  m_treatment->addItem("reverse osmosis");
+  m_treatment->addItem("softener");
   connect(m_treatment, &QComboBox::activated, this, &SourcePanel::treatmentChosen);
   m_rejection = new NumberField({"rejection of the membrane", "%", 0, 100});
   m_rejection->setObjectName("roRejection");
-  m_rejection->onTyped = [this](const QString& d) { setMembrane("rejection_percent", d); };
+  m_rejection->onTyped = [this](const QString& d) { WaterEdits(m_editor).setMembraneRejection(m_part, d); };
   m_recovery = new NumberField({"recovery of the membrane", "%", 1, 99});
   m_recovery->setObjectName("roRecovery");
-  m_recovery->onTyped = [this](const QString& d) { setMembrane("recovery_percent", d); };
+  m_recovery->onTyped = [this](const QString& d) { WaterEdits(m_editor).setMembraneRecovery(m_part, d); };
   m_hardnessLeft = new NumberField({"hardness left by the softener", "meq/L", 0, 100});
   m_hardnessLeft->setObjectName("softenerLeft");
-  m_hardnessLeft->onTyped = [this](const QString& d) {
-    WaterEdits(m_editor).set(
-        m_part, "softener leaves " + d + " meq/L", "treatment",
-        Json{{"kind", "softener"}, {"hardness_left", exchange::amountJson(d.toStdString(), "meq/L")}});
-  };
+  m_hardnessLeft->onTyped = [this](const QString& d) { WaterEdits(m_editor).setSoftenerLeaves(m_part, d); };
   for (auto* field : {m_rejection, m_recovery, m_hardnessLeft}) {
     field->setFixedWidth(52);
     field->onMessage = [this](const QString& words) { emit message(words); };
@@ -180,15 +167,10 @@ QWidget* SourcePanel::makeShare() {
   m_share->setFixedWidth(56);
   m_share->onMessage = [this](const QString& words) { emit message(words); };
   m_share->onTyped = [this](const QString& d) {
-    // The others keep their proportions.
-    const auto& parts = m_editor.document().water.answer.parts;
-    const double mine = d.toDouble(), others = 1 - parts[m_part].share;
-    std::vector<double> percent;
-    for (std::size_t i = 0; i < parts.size(); ++i) {
-      const double even = 1.0 / static_cast<double>(parts.size() - 1);
-      percent.push_back(i == m_part ? mine : (100 - mine) * (others > 1e-9 ? parts[i].share / others : even));
-    }
-    WaterEdits(m_editor).setShares(percent, true);
+    std::vector<double> shares;
+    for (const auto& part : m_editor.answer().waters.parts)
+      shares.push_back(part.share);
+    setShares(core::withShareOf(shares, m_part, d.toDouble() / 100), true);
   };
   m_goal = new QComboBox;
   m_goal->setObjectName("blendGoal");
@@ -220,62 +202,42 @@ QWidget* SourcePanel::makeShare() {
 void SourcePanel::fillChoices() {
   m_choice->clear();
   m_choice->addItem("Take another water…");
-  m_choice->addItem("Pure water (RO, distilled)", QByteArray(R"({"name": "Pure water", "rows": []})"));
-  m_choice->addItem("Unknown tap (guess it)",
-                    QByteArray(R"({"name": "Unknown tap", "rows": [], "estimate": true})"));
-  for (const auto& source : watersOf(m_desk))
-    m_choice->addItem(source.name,
-                      QByteArray::fromStdString(sourceFrom(source, source.reports.back().first).dump()));
-  for (const auto& water : sampleWaters()) {
-    const auto name = text(water, "name");
-    if (m_choice->findText(name) < 0) m_choice->addItem(name, QByteArray::fromStdString(water.dump()));
-  }
+  m_offers = waterOffers(m_desk);
+  for (const auto& offer : m_offers)
+    m_choice->addItem(offer.name);
 }
 
 void SourcePanel::choose(int index) {
-  const auto json = m_choice->itemData(index).toByteArray();
   m_choice->setCurrentIndex(0);
-  if (json.isEmpty()) return;
-  const auto water = Json::parse(json.begin(), json.end());
-  WaterEdits(m_editor).replace(m_part, water, "water “" + text(water, "name") + "”");
+  if (index < 1 || index > static_cast<int>(m_offers.size())) return;
+  WaterEdits(m_editor).take(m_part, m_offers[static_cast<std::size_t>(index - 1)]);
 }
 
 void SourcePanel::chooseReport(int index) {
   const auto source = m_reports; // what is chosen changes it
   if (!source) return;
-  const auto date = m_report->itemData(index).toString();
-  WaterEdits(m_editor).replace(m_part, sourceFrom(*source, date.toStdString()),
-                               source->name + ": report " + m_report->itemText(index));
+  WaterEdits(m_editor).takeReport(m_part, *source, m_report->itemData(index).toString().toStdString());
 }
 
 void SourcePanel::treatmentChosen(int index) {
-  const auto kind = m_treatment->itemData(index).toString();
-  Json treatment;
-  if (kind == "reverse_osmosis")
-    treatment = Json{{"kind", "reverse_osmosis"}, {"rejection_percent", "97"}, {"recovery_percent", "50"}};
-  if (kind == "softener")
-    treatment = Json{{"kind", "softener"}, {"hardness_left", exchange::amountJson("0.2", "meq/L")}};
-  WaterEdits(m_editor).set(m_part, "treatment: " + m_treatment->itemText(index), "treatment", treatment,
-                           false);
+  WaterEdits(m_editor).setTreatment(m_part, static_cast<SourceTreatment>(index));
 }
 
-void SourcePanel::setMembrane(const char* key, const QString& digits) {
-  const auto& part = WaterEdits(m_editor).part(m_part);
-  if (!part.contains("treatment") || !part["treatment"].is_object()) return;
-  Json treatment = part["treatment"];
-  treatment[key] = digits.toStdString();
-  WaterEdits(m_editor).set(m_part, QString(key).section('_', 0, 0) + " of the membrane to " + digits + " %",
-                           "treatment", treatment);
+void SourcePanel::setShares(const std::vector<double>& shares, bool merge) {
+  std::vector<double> percent;
+  for (const double share : shares)
+    percent.push_back(100 * share);
+  WaterEdits(m_editor).setShares(percent, merge);
 }
 
 void SourcePanel::findShare() {
-  const auto& water = m_editor.document().water;
   std::vector<core::BlendPart> parts;
-  for (const auto& part : water.answer.parts)
+  for (const auto& part : m_editor.answer().waters.parts)
     parts.push_back({part.treated, part.share});
   const auto goal = static_cast<core::BlendGoal>(m_goal->currentData().toInt());
   const double typed = core::parseDecimal(m_limit->text().toStdString()).value_or(0);
-  const double limit = goal == core::BlendGoal::Alkalinity ? typed / 50.043 : typed;
+  const double limit =
+      goal == core::BlendGoal::Alkalinity ? typed / core::constant::milligramsCaCO3PerMeq : typed;
   // With no share among the others, they are taken evenly.
   double others = 0;
   for (std::size_t i = 0; i < parts.size(); ++i)
@@ -287,13 +249,10 @@ void SourcePanel::findShare() {
     return emit message(share.problem().code == core::ProblemCode::CannotReach
                             ? QString("The other waters alone are beyond that limit already.")
                             : QString("That figure is not known of every water in the blend."));
-  double rest = 0;
-  for (std::size_t i = 0; i < parts.size(); ++i)
-    rest += i == m_part ? 0 : parts[i].share;
-  std::vector<double> percent;
-  for (std::size_t i = 0; i < parts.size(); ++i)
-    percent.push_back(100 * (i == m_part ? *share : (1 - *share) * parts[i].share / rest));
-  WaterEdits(m_editor).setShares(percent, false);
+  std::vector<double> shares;
+  for (const auto& part : parts)
+    shares.push_back(part.share);
+  setShares(core::withShareOf(shares, m_part, *share), false);
   emit message(QString("%1 % of %2 keeps the blend within %3.")
                    .arg(localNumber(100 * *share, 1), m_name->text(), m_goal->currentText()));
 }
@@ -308,19 +267,17 @@ void SourcePanel::refreshReports() {
   if (several) {
     m_report->clear();
     for (auto it = source->reports.rbegin(); it != source->reports.rend(); ++it)
-      m_report->addItem(QString::fromStdString(it->first), QString::fromStdString(it->first));
+      m_report->addItem(QString::fromStdString(it->date), QString::fromStdString(it->date));
     m_report->addItem("worst of all", "worst");
     m_report->setCurrentIndex(std::max(0, m_report->findData(QString::fromStdString(about.report))));
-    for (const auto& [date, water] : source->reports) {
-      std::optional<core::Problem> problem;
-      const auto read = exchange::readWaterDocument(water, "water", problem);
-      if (!problem) points.push_back({date, read.answer.water});
+    for (const auto& report : source->reports) {
+      if (const auto water = readReport(report)) points.push_back({report.date, *water});
     }
   }
   if (source && !source->reports.empty() && about.report != "worst" &&
-      about.report < source->reports.back().first) {
+      about.report < source->reports.back().date) {
     m_newer->setText("▲ A newer report is in the book: " +
-                     QString::fromStdString(source->reports.back().first) + ". Choose it above.");
+                     QString::fromStdString(source->reports.back().date) + ". Choose it above.");
     m_newer->show();
   }
   m_drift->show(std::move(points));
@@ -329,8 +286,8 @@ void SourcePanel::refreshReports() {
 void SourcePanel::refreshTreatment() {
   const auto& water = m_editor.document().water;
   const auto& treatment = water.plan.parts[m_part].treatment;
-  const auto& answer = water.answer.parts[m_part];
-  const auto& json = WaterEdits(m_editor).part(m_part);
+  const auto& answer = m_editor.answer().waters.parts[m_part];
+  const WaterEdits edits(m_editor);
   const bool membrane = std::holds_alternative<core::ReverseOsmosis>(treatment);
   const bool softener = std::holds_alternative<core::Softener>(treatment);
   m_treatment->setCurrentIndex(membrane ? 1 : softener ? 2 : 0);
@@ -339,8 +296,8 @@ void SourcePanel::refreshTreatment() {
   m_softenerRow->setVisible(softener);
   m_treated->setVisible(membrane || softener);
   if (membrane) {
-    m_rejection->show(text(json["treatment"], "rejection_percent"));
-    m_recovery->show(text(json["treatment"], "recovery_percent"));
+    m_rejection->show(QString::fromStdString(edits.membraneRejection(m_part)));
+    m_recovery->show(QString::fromStdString(edits.membraneRecovery(m_part)));
     m_ionRow->showPart(m_part);
     const auto ec = core::computedConductivityMsPerCm(answer.treated);
     m_treated->setText(QString("%1 L waste per L%2")
@@ -351,8 +308,7 @@ void SourcePanel::refreshTreatment() {
         "says little in permeate.");
   } else if (softener) {
     m_softenerRow->setVisible(true);
-    if (json["treatment"].contains("hardness_left"))
-      m_hardnessLeft->show(text(json["treatment"]["hardness_left"], "amount"));
+    m_hardnessLeft->show(QString::fromStdString(edits.softenerLeaves(m_part)));
     m_treated->setText(QString("sodium now %1 mg/L")
                            .arg(localFigure(answer.treated.milligramsPerLitre.of(core::Nutrient::Na))));
   }
@@ -365,17 +321,16 @@ void SourcePanel::show(std::size_t part) {
   if (m_stale || uid != m_reportsUid) m_reports = waterInBook(m_desk, uid);
   m_reportsUid = uid;
   m_stale = false;
-  const auto& json = WaterEdits(m_editor).part(part);
-  if (const auto name = text(json, "name"); m_name->text() != name) m_name->setText(name);
-  m_estimate->setChecked(json.value("estimate", false));
+  if (const auto name = QString::fromStdString(WaterEdits(m_editor).name(part)); m_name->text() != name)
+    m_name->setText(name);
+  m_estimate->setChecked(m_editor.document().water.plan.parts[part].report.estimateTheRest);
   refreshReports();
   refreshTreatment();
   const auto count = WaterEdits(m_editor).count();
   m_shareRow->setVisible(count > 1);
   m_remove->setVisible(count > 1);
   if (count > 1)
-    m_share->show(
-        QString::number(std::round(1000 * m_editor.document().water.answer.parts[part].share) / 10));
+    m_share->show(QString::number(std::round(1000 * m_editor.answer().waters.parts[part].share) / 10));
 }
 
 } // namespace butte::app

@@ -1,5 +1,5 @@
 #pragma once
-#include "stations/water/water_sources.h"
+#include "edits/water_sources.h"
 
 #include <QWidget>
 
@@ -37,7 +37,7 @@ private:
   void choose(int index);
   void chooseReport(int index);
   void treatmentChosen(int index);
-  void setMembrane(const char* key, const QString& digits);
+  void setShares(const std::vector<double>& shares, bool merge);
   void findShare();
   void refreshReports();
   void refreshTreatment();
@@ -45,7 +45,8 @@ private:
   FormulaEditor& m_editor;
   BookDesk& m_desk;
   std::size_t m_part = 0;
-  bool m_stale = true; ///< the book's waters have changed since they were read
+  bool m_stale = true;              ///< the book's waters have changed since they were read
+  std::vector<WaterOffer> m_offers; ///< parallel to the choices after the first
   std::optional<SourceReports> m_reports;
   std::string m_reportsUid;
   QComboBox *m_choice, *m_report, *m_treatment, *m_goal;

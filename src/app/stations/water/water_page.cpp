@@ -1,7 +1,8 @@
 #include "stations/water/water_page.h"
 
 #include "document/formula_editor.h"
-#include "document/water_edits.h"
+#include "edits/acid_edits.h"
+#include "edits/water_edits.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "product/catalogue.h"
@@ -12,6 +13,7 @@
 #include "stations/water/paste_panel.h"
 #include "stations/water/report_table.h"
 #include "stations/water/source_panel.h"
+#include "units/constants.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -24,8 +26,6 @@
 #include <cmath>
 
 namespace butte::app {
-
-using exchange::Json;
 
 namespace {
 
@@ -62,7 +62,7 @@ WaterPage::WaterPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, P
   add->setObjectName("addSource");
   add->setToolTip("Blend another water in");
   connect(add, &QPushButton::clicked, this, [this] {
-    WaterEdits(m_editor).add(Json{{"name", "Rain"}, {"rows", Json::array()}}, "a source added");
+    WaterEdits(m_editor).addSource("Rain");
     choosePart(WaterEdits(m_editor).count() - 1);
   });
   top->addWidget(m_bar, 1);
@@ -149,13 +149,8 @@ QWidget* WaterPage::makeResult() {
 }
 
 void WaterPage::setAcid(const QString& left) {
-  const auto id = m_acid->currentData().toString().toStdString();
-  Json acid;
-  if (!id.empty())
-    acid = Json{{"product", id}, {"alkalinity_left", exchange::amountJson(left.toStdString(), "meq/L")}};
-  m_editor.set(id.empty() ? QString("no acid before use")
-                          : m_acid->currentText() + ", down to " + left + " meq/L",
-               "/water/acid_first", acid, true);
+  AcidEdits(m_editor).setAcidBeforeUse(m_acid->currentData().toString().toStdString(), m_acid->currentText(),
+                                       left);
 }
 
 void WaterPage::choosePart(std::size_t part) {
@@ -175,15 +170,16 @@ void WaterPage::refresh() {
   refreshResult();
   m_source->show(m_part);
   m_table->show(m_part);
-  m_ions->show(m_editor.document().water.answer.parts[m_part].raw);
+  m_ions->show(m_editor.answer().waters.parts[m_part].raw);
   m_judgement->show(m_part);
 }
 
 void WaterPage::refreshBar() {
   const auto& water = m_editor.document().water;
+  const auto& waters = m_editor.answer().waters;
   std::vector<BlendBar::Segment> segments;
-  for (std::size_t i = 0; i < water.answer.parts.size(); ++i) {
-    const auto& part = water.answer.parts[i];
+  for (std::size_t i = 0; i < waters.parts.size(); ++i) {
+    const auto& part = waters.parts[i];
     QStringList detail;
     if (const auto treated = treatmentText(water.plan.parts[i].treatment); !treated.isEmpty())
       detail << treated;
@@ -191,7 +187,9 @@ void WaterPage::refreshBar() {
       detail << "EC " + m_units.text(
                             core::Conductivity::fromMilliSiemensPerCm(*part.treated.conductivityMsPerCm));
     if (part.treated.alkalinityMeqPerL)
-      detail << QString("alkalinity %1 mg/L").arg(localFigure(*part.treated.alkalinityMeqPerL * 50.043));
+      detail << QString("alkalinity %1 mg/L")
+                    .arg(
+                        localFigure(*part.treated.alkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq));
     segments.push_back(
         {QString::fromStdString(water.sources[i].name), detail.join(" · "), 100 * part.share, false});
   }
@@ -200,21 +198,23 @@ void WaterPage::refreshBar() {
 
 void WaterPage::refreshResult() {
   const auto& water = m_editor.document().water;
+  const auto& waters = m_editor.answer().waters;
   const auto& base = m_editor.answer().water;
-  const auto& result = m_editor.document().given.request.water;
+  const auto& result = m_editor.answer().waters.water;
   QStringList parts{"The formula's water: EC " + m_units.text(base.conductivity)};
   if (base.ph) parts << "pH " + localNumber(*base.ph, 1);
   if (result.alkalinityMeqPerL)
-    parts << QString("alkalinity %1 mg/L as CaCO₃").arg(localNumber(base.netAlkalinityMeqPerL * 50.043, 0));
+    parts << QString("alkalinity %1 mg/L as CaCO₃")
+                 .arg(localNumber(base.netAlkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq, 0));
   // Drops counted in another blend still stand for the alkalinity until they are counted anew or put aside.
   const bool apart =
       result.alkalinityMeqPerL && std::abs(base.netAlkalinityMeqPerL - *result.alkalinityMeqPerL) >
                                       std::max(0.15, 0.15 * *result.alkalinityMeqPerL);
   if (apart)
     parts << QString("▲ by your own drops; the sources make %1")
-                 .arg(localNumber(*result.alkalinityMeqPerL * 50.043, 0));
+                 .arg(localNumber(*result.alkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq, 0));
   double waste = 0;
-  for (const auto& part : water.answer.parts)
+  for (const auto& part : waters.parts)
     waste += part.wasteLitresPerLitre;
   if (waste > 0) parts << QString("%1 L waste per L").arg(localNumber(waste, 2));
   m_result->setText(parts.join(" · "));
@@ -222,14 +222,12 @@ void WaterPage::refreshResult() {
   m_acid->setCurrentIndex(std::max(0, m_acid->findData(QString::fromStdString(water.acidFirstId))));
   m_acidRow->setVisible(acid);
   if (!acid) return;
-  const auto& json = m_editor.json()["water"]["acid_first"];
-  if (json.contains("alkalinity_left"))
-    m_acidLeft->show(QString::fromStdString(json["alkalinity_left"]["amount"].get<std::string>()));
+  m_acidLeft->show(QString::fromStdString(AcidEdits(m_editor).acidBeforeUseLeft()));
   const auto density = water.plan.acid->densityKgPerL;
   m_acidDose->setText(
-      water.answer.acidProblem ? QString("meq/L alkalinity: it has less already")
-      : density ? "meq/L alkalinity: " + m_units.dose(water.answer.acidGramsPerLitre / *density)
-                : QString("meq/L alkalinity: %1 g per L").arg(localFigure(water.answer.acidGramsPerLitre)));
+      waters.acidProblem ? QString("meq/L alkalinity: it has less already")
+      : density          ? "meq/L alkalinity: " + m_units.dose(waters.acidGramsPerLitre / *density)
+                : QString("meq/L alkalinity: %1 g per L").arg(localFigure(waters.acidGramsPerLitre)));
 }
 
 } // namespace butte::app

@@ -1,0 +1,115 @@
+#include "edits/formula_edits.h"
+
+#include "base/decimal.h"
+#include "document/formula_editor.h"
+#include "edit.h"
+#include "formula_json.h"
+#include "units/convert.h"
+
+namespace butte::app {
+
+using exchange::Amount;
+using exchange::Json;
+
+void FormulaEdits::setName(const QString& name) {
+  set({DeedCode::FormulaNamed, {name.toStdString()}}, "/name", name.toStdString());
+}
+
+void FormulaEdits::setCrop(const QString& crop, bool merge) {
+  set({DeedCode::CropNamed, {crop.toStdString()}}, "/crop", crop.toStdString(), merge);
+}
+
+void FormulaEdits::setBatch(const Amount& volume) {
+  const auto litres = core::convert(volume.value(), volume.unit, "L");
+  if (!litres || *litres <= 0) return;
+  const double ratio = *litres / m_editor.document().given.request.volume.litres();
+  exchange::Edit edit{{DeedCode::BatchVolume, {volume.digits, volume.unit}}, {}, "/batch"};
+  edit.changes.push_back({"/batch", json()["batch"], exchange::figureJson(volume)});
+  const auto& products = m_editor.document().products;
+  for (std::size_t i = 0; i < products.size(); ++i) {
+    if (!products[i].held) continue;
+    const auto pointer = "/shelf/" + std::to_string(i) + "/held";
+    edit.changes.push_back(
+        {pointer, json()[Json::json_pointer(pointer)],
+         exchange::amountJson(core::decimalText(products[i].held->value() * ratio), products[i].held->unit)});
+  }
+  m_editor.apply(edit);
+}
+
+std::string FormulaEdits::way() const {
+  const auto way = figure("/aim/way").digits;
+  return way.empty() ? "closest" : way;
+}
+
+void FormulaEdits::setWay(const std::string& way) {
+  Json aim = json().value("aim", Json::object());
+  aim["way"] = way;
+  set({DeedCode::AimSet, {way}}, "/aim", aim);
+}
+
+void FormulaEdits::setAtMost(const QString& digits) {
+  Json aim = json().value("aim", Json::object());
+  const auto whole = digits.section('.', 0, 0).toStdString();
+  if (whole.empty())
+    aim.erase("at_most");
+  else
+    aim["at_most"] = whole;
+  set(whole.empty() ? Deed{DeedCode::AnyNumberOfProducts, {}} : Deed{DeedCode::AtMostProducts, {whole}},
+      "/aim", aim);
+}
+
+void FormulaEdits::setWholeSteps(bool on) {
+  Json aim = json().value("aim", Json::object());
+  aim["whole_steps"] = on;
+  set({on ? DeedCode::WholeSteps : DeedCode::WeightsAsComputed, {}}, "/aim", aim);
+}
+
+std::size_t FormulaEdits::scaleCount() const {
+  return json().value("scales", Json::array()).size();
+}
+
+void FormulaEdits::setScaleReadability(std::size_t scale, const Amount& step) {
+  setScale(scale, "readability", step, DeedCode::ScaleReadability);
+}
+
+void FormulaEdits::setScaleCapacity(std::size_t scale, const Amount& most) {
+  setScale(scale, "capacity", most, DeedCode::ScaleCapacity);
+}
+
+namespace {
+
+/// What a scale is called follows from what it takes: "15 kg scale".
+std::string scaleName(const Json& scale) {
+  const auto capacity = exchange::figureFrom(scale["capacity"]);
+  const auto grams = core::convert(capacity.value(), capacity.unit, "g");
+  const double g = grams ? *grams : 0;
+  return (g >= 1000 ? core::decimalText(g / 1000) + " kg" : core::decimalText(g) + " g") + " scale";
+}
+
+} // namespace
+
+void FormulaEdits::setScale(std::size_t scale, const char* key, const Amount& amount, DeedCode code) {
+  Json scales = json().value("scales", Json::array());
+  const auto which = std::to_string(scale);
+  Deed deed{code, {which, amount.digits, amount.unit}};
+  if (amount.isEmpty()) {
+    if (scale < scales.size()) scales.erase(scale);
+    deed = {DeedCode::ScaleRemoved, {which}};
+  } else {
+    while (scales.size() <= scale)
+      scales.push_back(
+          {{"readability", exchange::amountJson("1", "g")}, {"capacity", exchange::amountJson("5000", "g")}});
+    scales[scale][key] = exchange::figureJson(amount);
+    scales[scale].erase("name");
+    scales[scale]["name"] = scaleName(scales[scale]);
+  }
+  m_editor.apply({deed, {{"/scales", json().value("scales", Json()), scales}}, "scale" + which + key});
+}
+
+void FormulaEdits::setAlkalinityLeft(const QString& digits) {
+  set(digits.isEmpty() ? Deed{DeedCode::NoAcidInRecipe, {}}
+                       : Deed{DeedCode::AlkalinityLeft, {digits.toStdString()}},
+      "/alkalinity_left", exchange::figureJson(typed(digits, "meq/L")), true);
+}
+
+} // namespace butte::app

@@ -1,0 +1,113 @@
+#include "stations/bench/bench_page.h"
+
+#include "base/decimal.h"
+#include "document/formula_editor.h"
+#include "edits/formula_edits.h"
+#include "fields/number_field.h"
+#include "paint/theme.h"
+#include "print/sheet_text.h"
+#include "services/units_shown.h"
+#include "units/convert.h"
+
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QPushButton>
+#include <QScrollBar>
+#include <QTextBrowser>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+namespace {
+constexpr std::size_t scaleCount = 2;
+}
+
+BenchPage::BenchPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_units(units), m_sheet(new QTextBrowser) {
+  auto* title = new QLabel("Bench sheet");
+  title->setFont(faceOf(15, true));
+  auto* pdf = new QPushButton("Save as PDF…");
+  pdf->setObjectName("sheetPdf");
+  pdf->setProperty("primary", true);
+  auto* print = new QPushButton("Print…");
+  auto* mixed = new QPushButton("Mixed it: keep the batch");
+  mixed->setObjectName("mixedIt");
+  mixed->setToolTip("Keeps this batch in the book, with the sheet as it stands; weights and readings can be "
+                    "filled in there.");
+  connect(mixed, &QPushButton::clicked, this, &BenchPage::mixedAsked);
+  connect(pdf, &QPushButton::clicked, this, &BenchPage::pdfAsked);
+  connect(print, &QPushButton::clicked, this, &BenchPage::printAsked);
+  auto* head = new QHBoxLayout;
+  head->addWidget(title, 1);
+  head->addWidget(mixed);
+  head->addWidget(pdf);
+  head->addWidget(print);
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->addLayout(head);
+  for (std::size_t i = 0; i < scaleCount; ++i)
+    column->addWidget(makeScaleRow(i));
+  m_sheet->setObjectName("sheetPreview");
+  m_sheet->setStyleSheet("background: white; color: black; border: 1px solid " + theme().line.name());
+  m_sheet->setFont(faceOf(12));
+  column->addWidget(m_sheet, 1);
+  connect(&editor, &FormulaEditor::changed, this, &BenchPage::refresh);
+  connect(&units, &UnitsShown::changed, this, &BenchPage::refresh);
+}
+
+NumberField* BenchPage::scaleField(std::size_t index, bool readability, const QString& name,
+                                   const char* unit) {
+  const bool second = index > 0;
+  auto* field = new NumberField({name, unit, 0.0001, 1e6, second});
+  field->setObjectName(QString("scale%1_%2").arg(index).arg(readability ? "readability" : "capacity"));
+  field->setFixedWidth(70);
+  field->onTyped = [this, index, readability, unit](const QString& digits) {
+    FormulaEdits edits(m_editor);
+    if (readability)
+      edits.setScaleReadability(index, typed(digits, unit));
+    else
+      edits.setScaleCapacity(index, typed(digits, unit));
+  };
+  field->onMessage = [this](const QString& words) { emit message(words); };
+  return field;
+}
+
+QWidget* BenchPage::makeScaleRow(std::size_t index) {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  const auto name = index == 0 ? QString("first scale") : QString("second scale");
+  ScaleFields fields{scaleField(index, true, name + ", smallest step", "g"),
+                     scaleField(index, false, name + ", most at once", "g")};
+  row->addWidget(new QLabel(index == 0 ? "Scale: shows steps of" : "Second scale (may be empty): steps of"));
+  row->addWidget(fields.readability);
+  row->addWidget(new QLabel("g, takes up to"));
+  row->addWidget(fields.capacity);
+  row->addWidget(new QLabel("g"));
+  row->addStretch();
+  m_scales.push_back(fields);
+  return box;
+}
+
+void BenchPage::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  refresh();
+}
+
+void BenchPage::refresh() {
+  if (!isVisible()) return; // a sheet nobody sees need not be set at every key
+  const auto& scales = m_editor.document().scales;
+  const auto stated = FormulaEdits(m_editor).scaleCount();
+  for (std::size_t i = 0; i < m_scales.size(); ++i) {
+    const bool there = i < stated;
+    m_scales[i].readability->show(
+        there ? QString::fromStdString(core::decimalText(scales[i].readability.grams())) : QString());
+    m_scales[i].capacity->show(there ? QString::fromStdString(core::decimalText(scales[i].capacity.grams()))
+                                     : QString());
+  }
+  const int at = m_sheet->verticalScrollBar()->value();
+  m_sheet->setHtml(benchSheetHtml(m_editor, m_units, dateOnSheet(QDate::currentDate())));
+  m_sheet->verticalScrollBar()->setValue(at);
+}
+
+} // namespace butte::app

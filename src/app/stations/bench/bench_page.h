@@ -1,0 +1,43 @@
+#pragma once
+#include <QWidget>
+#include <vector>
+
+class QTextBrowser;
+
+namespace butte::app {
+
+class FormulaEditor;
+class NumberField;
+class UnitsShown;
+
+/// The bench sheet before it is printed: as it will stand on paper, for the scales at hand.
+class BenchPage : public QWidget {
+  Q_OBJECT
+
+public:
+  BenchPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent = nullptr);
+
+signals:
+  void message(const QString& words);
+  void pdfAsked();
+  void printAsked();
+  void mixedAsked();
+
+protected:
+  void showEvent(QShowEvent* event) override;
+
+private:
+  QWidget* makeScaleRow(std::size_t index);
+  NumberField* scaleField(std::size_t index, bool readability, const QString& name, const char* unit);
+  void refresh();
+
+  FormulaEditor& m_editor;
+  UnitsShown& m_units;
+  QTextBrowser* m_sheet;
+  struct ScaleFields {
+    NumberField *readability = nullptr, *capacity = nullptr;
+  };
+  std::vector<ScaleFields> m_scales;
+};
+
+} // namespace butte::app

@@ -1,0 +1,323 @@
+#include "stations/formula/product_page.h"
+
+#include "base/decimal.h"
+#include "document/formula_editor.h"
+#include "edits/shelf_edits.h"
+#include "fields/number_field.h"
+#include "formula_document.h"
+#include "formula_words.h"
+#include "paint/theme.h"
+#include "product/catalogue.h"
+#include "stock/solubility.h"
+#include "words.h"
+
+#include <QGridLayout>
+#include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QRadioButton>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+namespace {
+
+/// "Dissolves 316 g in a kg of water at 20 °C: freely." Classes as in the pharmacopoeias, from memory: freely
+/// from 100 g, soluble from 33, sparingly from 10 g per kg.
+QString solubilityWords(const core::CatalogueProduct& entry) {
+  if (!entry.composition.formula) return {};
+  const auto grams =
+      core::anhydrousGramsPerKgWater(*entry.composition.formula, core::Temperature::fromCelsius(20));
+  if (!grams) return {};
+  const auto name = *grams >= 100 ? "freely" : *grams >= 33 ? "well" : *grams >= 10 ? "sparingly" : "hardly";
+  return QString("\nDissolves %1: %2 g (water-free) in a kg of water at 20 °C")
+      .arg(name, QString::number(*grams, 'f', 0));
+}
+
+} // namespace
+
+ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_title(new QLabel), m_facts(new QLabel), m_problem(new QLabel),
+      m_name(new QLineEdit), m_formula(new QLineEdit), m_code(new QLineEdit),
+      m_byLabel(new QRadioButton("by its label, percent by weight")),
+      m_byFormula(new QRadioButton("by its formula")),
+      m_purity(new NumberField({"purity", "%", 0.01, 100, true})),
+      m_price(new NumberField({"price", "per kg", 0, 1e6, true})),
+      m_density(new NumberField({"density of a liquid", "kg/L", 0.5, 3, true})),
+      m_bagPrice(new NumberField({"price of a bag", "", 0, 1e7, true})),
+      m_bag(new NumberField({"bag", "kg", 0.001, 5000, true})),
+      m_step(new NumberField({"weighed in steps of", "g", 0.0001, 1e6, true})),
+      m_content(new NumberField({"error of the content", "%", 0, 50, true})), m_doubts(new QLabel),
+      m_ownPart(new QWidget), m_put(new QPushButton), m_remove(new QPushButton("Take off the shelf")) {
+  m_title->setFont(faceOf(15, true));
+  m_facts->setWordWrap(true);
+  m_facts->setTextFormat(Qt::PlainText);
+  m_problem->setWordWrap(true);
+  m_problem->setObjectName("productProblem");
+  m_name->setObjectName("productName");
+  m_name->setPlaceholderText("name on the bag");
+  m_formula->setObjectName("productFormula");
+  m_formula->setPlaceholderText("such as Ca(NO3)2·4H2O");
+  m_purity->setObjectName("productPurity");
+  m_purity->setFixedWidth(70);
+  m_price->setObjectName("productPrice");
+  m_price->setFixedWidth(80);
+  m_put->setObjectName("putProduct");
+  m_put->setProperty("primary", true);
+  m_byLabel->setChecked(true);
+  auto* own = new QVBoxLayout(m_ownPart);
+  own->setContentsMargins(0, 0, 0, 0);
+  own->addWidget(m_name);
+  own->addWidget(m_byLabel);
+  own->addLayout(makeLabelGrid());
+  own->addWidget(m_byFormula);
+  auto* formulaRow = new QHBoxLayout;
+  formulaRow->addWidget(m_formula, 1);
+  formulaRow->addWidget(new QLabel("purity"));
+  formulaRow->addWidget(m_purity);
+  formulaRow->addWidget(new QLabel("%"));
+  own->addLayout(formulaRow);
+  m_density->setObjectName("productDensity");
+  m_density->setFixedWidth(70);
+  auto* liquidRow = new QHBoxLayout;
+  liquidRow->addWidget(new QLabel("A liquid? Its density"));
+  liquidRow->addWidget(m_density);
+  liquidRow->addWidget(new QLabel("kg/L (empty for a solid)"));
+  liquidRow->addStretch();
+  own->addLayout(liquidRow);
+  auto* priceRow = new QHBoxLayout;
+  priceRow->addWidget(new QLabel("Price"));
+  priceRow->addWidget(m_price);
+  priceRow->addWidget(new QLabel("per kg, in your currency"));
+  priceRow->addStretch();
+  m_doubts->setObjectName("productDoubts");
+  m_doubts->setWordWrap(true);
+  auto* buttons = new QHBoxLayout;
+  auto* back = new QPushButton("Back");
+  back->setObjectName("productBack");
+  buttons->addWidget(m_put);
+  buttons->addWidget(m_remove);
+  buttons->addWidget(back);
+  buttons->addStretch();
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->addWidget(m_title);
+  column->addWidget(m_facts);
+  column->addWidget(m_ownPart);
+  column->addLayout(priceRow);
+  column->addLayout(makeBag());
+  column->addWidget(m_doubts);
+  column->addWidget(m_problem);
+  column->addLayout(buttons);
+  column->addStretch();
+  connect(m_put, &QPushButton::clicked, this, &ProductPage::put);
+  connect(m_remove, &QPushButton::clicked, this, &ProductPage::remove);
+  connect(back, &QPushButton::clicked, this, &ProductPage::done);
+  connect(m_formula, &QLineEdit::textEdited, this, [this] {
+    m_byFormula->setChecked(true);
+    showDoubts();
+  });
+}
+
+/// The bag as it is bought, and how it is handled.
+QLayout* ProductPage::makeBag() {
+  auto* row = new QHBoxLayout;
+  m_bagPrice->setObjectName("productBagPrice");
+  m_bag->setObjectName("productBag");
+  m_step->setObjectName("productStep");
+  m_content->setObjectName("productContentError");
+  m_code->setObjectName("productCode");
+  m_code->setMaxLength(4);
+  m_code->setFixedWidth(52);
+  m_code->setPlaceholderText("KN");
+  m_code->setAccessibleName("short code");
+  for (auto* field : {m_bagPrice, m_bag, m_step, m_content}) {
+    field->setFixedWidth(60);
+    field->onMessage = [this](const QString& words) { emit message(words); };
+  }
+  m_content->setPlaceholderText("usual");
+  m_step->setToolTip("A bag, a scoop: with “in scale steps” it is used in whole numbers of this");
+  row->addWidget(new QLabel("or"));
+  row->addWidget(m_bagPrice);
+  row->addWidget(new QLabel("for a bag of"));
+  row->addWidget(m_bag);
+  row->addWidget(new QLabel("kg · in steps of"));
+  row->addWidget(m_step);
+  row->addWidget(new QLabel("g · content ±"));
+  row->addWidget(m_content);
+  row->addWidget(new QLabel("% · code"));
+  row->addWidget(m_code);
+  row->addStretch();
+  return row;
+}
+
+void ProductPage::showBag(const TypedProduct& product) {
+  const auto text = [](const std::string& s) { return QString::fromStdString(s); };
+  m_bagPrice->show(text(product.bagPrice));
+  m_bag->show(text(product.bag.digits));
+  m_step->show(text(product.step.digits));
+  m_content->show(text(product.contentErrorPercent));
+  m_code->setText(text(product.code));
+}
+
+/// What looks wrong, while it is typed.
+void ProductPage::showDoubts() {
+  m_doubts->clear();
+  if (!m_ownPart->isVisibleTo(this)) return;
+  core::ShelfProduct product;
+  product.id = m_id;
+  std::vector<core::LabelRow> rows;
+  if (m_byFormula->isChecked()) {
+    auto composition = core::compositionFromFormula(m_formula->text().trimmed().toStdString(), 100);
+    if (!composition) return;
+    product.composition = std::move(composition).value();
+  } else {
+    for (const auto& [key, field] : m_label) {
+      const auto value = core::parseDecimal(core::normalisedDecimal(field->text().toStdString()));
+      if (value && !field->isWrong()) rows.emplace_back(key, *value);
+    }
+    auto composition = core::compositionFromLabel(rows);
+    if (rows.empty() || !composition) return;
+    product.composition = composition->composition;
+  }
+  QStringList lines;
+  for (const auto& found : core::productDoubts(product, rows, m_editor.document().allProducts))
+    lines << "▲ " + QString::fromStdString(words::productDoubtText(found));
+  m_doubts->setText(lines.join("\n"));
+  m_doubts->setStyleSheet(QString("color: %1;").arg(theme().amberInk.name()));
+}
+
+QLayout* ProductPage::makeLabelGrid() {
+  auto* grid = new QGridLayout;
+  const std::vector<std::pair<QString, std::string>> keys{
+      {"N total", "N"}, {"NO₃-N", "N_NO3"}, {"NH₄-N", "N_NH4"}, {"urea-N", "N_urea"}, {"P₂O₅", "P2O5"},
+      {"K₂O", "K2O"},   {"Ca", "Ca"},       {"CaO", "CaO"},     {"Mg", "Mg"},         {"MgO", "MgO"},
+      {"S", "S"},       {"SO₃", "SO3"},     {"Fe", "Fe"},       {"Mn", "Mn"},         {"Zn", "Zn"},
+      {"B", "B"},       {"Cu", "Cu"},       {"Mo", "Mo"}};
+  int i = 0;
+  for (const auto& [shown, key] : keys) {
+    auto* field = new NumberField({shown + " on the label", "%", 0, 100, true});
+    field->setObjectName("label_" + QString::fromStdString(key));
+    field->setFixedWidth(56);
+    field->onTyped = [this](const QString&) {
+      m_byLabel->setChecked(true);
+      showDoubts();
+    };
+    field->onMessage = [this](const QString& words) { emit message(words); };
+    grid->addWidget(new QLabel(shown), i / 6, i % 6 * 2, Qt::AlignRight);
+    grid->addWidget(field, i / 6, i % 6 * 2 + 1);
+    m_label.emplace_back(key, field);
+    ++i;
+  }
+  grid->setColumnStretch(12, 1);
+  return grid;
+}
+
+void ProductPage::showProduct(const std::string& id) {
+  m_id = id;
+  m_problem->clear();
+  const int at = m_editor.indexOf(id);
+  const bool own = at < 0 || m_editor.document().products[static_cast<std::size_t>(at)].own;
+  m_title->setText(at < 0 ? QString("Own product") : QString::fromStdString(m_editor.nameOf(id)));
+  m_ownPart->setVisible(own);
+  m_remove->setVisible(at >= 0);
+  m_put->setText(at < 0 ? "Put on the shelf" : "Keep the changes");
+  const auto product = ShelfEdits(m_editor).typedProduct(id);
+  const auto text = [](const std::string& s) { return QString::fromStdString(s); };
+  m_name->setText(text(product.name));
+  m_formula->setText(text(product.formula));
+  m_purity->show(text(product.purityPercent));
+  m_price->show(text(product.pricePerKg));
+  m_density->show(text(product.densityKgPerL));
+  (product.byFormula ? m_byFormula : m_byLabel)->setChecked(true);
+  for (auto& [key, field] : m_label) {
+    QString percent;
+    for (const auto& [stated, digits] : product.label) {
+      if (stated == key) percent = text(digits);
+    }
+    field->show(percent);
+  }
+  showBag(product);
+  showFacts();
+  showDoubts();
+  (own ? m_name : static_cast<QLineEdit*>(m_price))->setFocus();
+}
+
+void ProductPage::showFacts() {
+  const auto* entry = core::findInCatalogue(m_id);
+  m_facts->setVisible(true);
+  if (!entry) {
+    m_facts->setText("The grade's P and K are oxides (P₂O₅, K₂O); what it leaves to 100 % is mostly carrier, "
+                     "not trace elements. "
+                     "Copy the label's own rows.");
+    return;
+  }
+  QStringList parts;
+  for (const auto n : core::allNutrients) {
+    const double share = entry->composition.massFraction.of(n);
+    if (n != core::Nutrient::N && share > 0.0005)
+      parts << QString("%1 %2 %").arg(QString::fromStdString(words::nutrientSymbol(n)),
+                                      QString::number(share * 100, 'f', 1));
+  }
+  m_facts->setText(QString("%1 · %2 · purity %3 %\n%4\nCautions: %5\n%6\nSource: %7%8")
+                       .arg(QString::fromStdString(entry->name), QString::fromStdString(entry->formulaText),
+                            QString::number(entry->purityPercent), parts.join(" · "),
+                            QString::fromStdString(entry->cautions), QString::fromStdString(entry->remark),
+                            QString::fromStdString(entry->source), solubilityWords(*entry)));
+}
+
+TypedProduct ProductPage::asTyped() const {
+  const auto decimal = [](const NumberField* field) {
+    return core::normalisedDecimal(field->text().toStdString());
+  };
+  TypedProduct out;
+  out.name = m_name->text().trimmed().toStdString();
+  out.byFormula = m_byFormula->isChecked();
+  out.formula = m_formula->text().trimmed().toStdString();
+  out.purityPercent = decimal(m_purity);
+  out.densityKgPerL = decimal(m_density);
+  out.pricePerKg = decimal(m_price);
+  out.bagPrice = decimal(m_bagPrice);
+  out.contentErrorPercent = decimal(m_content);
+  out.code = m_code->text().trimmed().toStdString();
+  out.bag = {decimal(m_bag), "kg"};
+  out.step = {decimal(m_step), "g"};
+  for (const auto& [key, field] : m_label) {
+    if (!field->text().isEmpty()) out.label.emplace_back(key, decimal(field));
+  }
+  return out;
+}
+
+bool ProductPage::anythingWrong() {
+  QString words;
+  if (m_ownPart->isVisibleTo(this) && m_name->text().trimmed().isEmpty())
+    words = "Give the product a name, as on the bag.";
+  for (const auto* field : {m_price, m_density, m_bagPrice, m_bag, m_step, m_content}) {
+    if (field->isWrong()) words = field->message();
+  }
+  if (m_byFormula->isChecked() && m_purity->isWrong()) words = m_purity->message();
+  for (const auto& [key, field] : m_label) {
+    if (m_byLabel->isChecked() && field->isWrong()) words = field->message();
+  }
+  m_problem->setText(words);
+  m_problem->setStyleSheet(QString("color: %1; font-weight: bold;").arg(theme().red.name()));
+  return !words.isEmpty();
+}
+
+void ProductPage::put() {
+  if (anythingWrong()) return;
+  if (const auto problem = ShelfEdits(m_editor).put(m_id, asTyped(), m_ownPart->isVisibleTo(this))) {
+    m_problem->setText(QString::fromStdString(words::problemText(*problem)));
+    return;
+  }
+  emit done();
+}
+
+void ProductPage::remove() {
+  if (m_editor.indexOf(m_id) < 0) return;
+  ShelfEdits(m_editor).remove(m_id);
+  emit done();
+}
+
+} // namespace butte::app

@@ -1,0 +1,175 @@
+#include "stations/formula/product_row.h"
+
+#include "document/formula_editor.h"
+#include "document/product_looks.h"
+#include "edits/shelf_edits.h"
+#include "fields/number_field.h"
+#include "paint/hatch.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "units/convert.h"
+#include "words.h"
+
+#include <QCheckBox>
+#include <QEvent>
+#include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QPainter>
+#include <QToolButton>
+#include <QVBoxLayout>
+
+namespace butte::app {
+
+ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id, QWidget* parent)
+    : QFrame(parent), m_editor(editor), m_units(units), m_id(std::move(id)), m_on(new QCheckBox),
+      m_name(new QLabel), m_carries(new QLabel), m_unit(new QLabel), m_hold(new QToolButton) {
+  const auto name = QString::fromStdString(editor.nameOf(m_id));
+  const auto objectId = QString::fromStdString(m_id);
+  m_weight = new NumberField({"weight of " + name, units.massUnit(), 0, 1e8, true});
+  m_weight->setObjectName("weight_" + objectId);
+  m_weight->setFixedWidth(72);
+  m_weight->setFont(faceOf(15, true));
+  m_weight->onTyped = [this](const QString& digits) { weightTyped(digits); };
+  m_weight->onMessage = [this](const QString& words) { emit message(words); };
+  m_weight->installEventFilter(this);
+  m_on->setObjectName("on_" + objectId);
+  m_on->setAccessibleName("use " + name);
+  m_on->setToolTip("Use this product in the formula");
+  connect(m_on, &QCheckBox::clicked, this, &ProductRow::setOn);
+  m_hold->setObjectName("hold_" + objectId);
+  m_hold->setCheckable(true);
+  m_hold->setFixedSize(42, 24);
+  m_hold->setFont(faceOf(11));
+  connect(m_hold, &QToolButton::clicked, this, &ProductRow::setHeld);
+  m_name->setFont(faceOf(12));
+  m_name->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+  m_carries->setFont(faceOf(11));
+  m_carries->setProperty("soft", true);
+  m_carries->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+  m_unit->setFont(faceOf(12));
+  m_unit->setFixedWidth(18);
+
+  auto* words = new QVBoxLayout;
+  words->setSpacing(0);
+  words->addWidget(m_name);
+  words->addWidget(m_carries);
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(32, 2, 5, 2);
+  row->setSpacing(6);
+  row->addWidget(m_on);
+  row->addLayout(words, 1);
+  row->addWidget(m_weight);
+  row->addWidget(m_unit);
+  row->addWidget(m_hold);
+  setFixedHeight(40);
+  refresh();
+}
+
+QString ProductRow::carries() const {
+  const int index = m_editor.indexOf(m_id);
+  const auto& product = m_editor.document().allProducts[static_cast<std::size_t>(index)];
+  QStringList parts;
+  for (const auto n : core::allNutrients) {
+    if (n != core::Nutrient::N && product.composition.massFraction.of(n) > 0.004)
+      parts << QString::fromStdString(words::nutrientSymbol(n));
+  }
+  if (const auto grams = m_editor.gramsOf(m_id); grams && product.liquid && product.densityKgPerL)
+    parts.prepend(m_units.stockText(core::Volume::fromLitres(grams->kilograms() / *product.densityKgPerL)));
+  if (product.composition.role == core::ProductRole::Acid) parts << "acid";
+  if (product.composition.role == core::ProductRole::Base) parts << "base";
+  return parts.join(" · ");
+}
+
+void ProductRow::refresh() {
+  const int index = m_editor.indexOf(m_id);
+  if (index < 0) return;
+  const auto& seen = m_editor.document().products[static_cast<std::size_t>(index)];
+  const auto grams = m_editor.gramsOf(m_id);
+  const auto name = QString::fromStdString(seen.name);
+  m_on->setChecked(seen.on);
+  m_name->setText(name);
+  setToolTip(name + "\ndouble-click, or F4 in its weight, for composition and price");
+  const auto& overlay = m_editor.overlay();
+  const auto other =
+      overlay ? overlay->grams.find(m_id) : std::map<std::string, core::Mass>::const_iterator{};
+  m_carries->setText(!overlay                        ? carries()
+                     : other == overlay->grams.end() ? QString("dashed: none")
+                                                     : "dashed: " + m_units.text(other->second));
+  m_hold->setChecked(seen.held.has_value());
+  m_hold->setText(seen.held ? "held" : "free");
+  m_hold->setToolTip(
+      seen.held ? "Held: the rest is solved around this weight. Press to let the solver choose again."
+                : "Free: the solver chooses. Press to hold this weight.");
+  m_hold->setAccessibleName(QString("%1 is %2").arg(name, m_hold->text()));
+  m_hold->setEnabled(seen.on);
+  m_weight->setEnabled(seen.on);
+  m_unit->setText(m_units.massUnit());
+  if (seen.held && QString::fromStdString(seen.held->unit) == m_units.massUnit())
+    m_weight->show(QString::fromStdString(seen.held->digits));
+  else
+    m_weight->show(grams ? QString::fromStdString(words::figure(m_units.massIn(*grams))) : QString());
+}
+
+void ProductRow::setOn(bool on) {
+  ShelfEdits(m_editor).setOn(m_id, on);
+}
+
+void ProductRow::setHeld(bool held) {
+  const auto grams = m_editor.gramsOf(m_id).value_or(core::Mass{});
+  const auto digits = held ? words::figure(m_units.massIn(grams)) : std::string();
+  ShelfEdits(m_editor).hold(m_id, {digits, m_units.massUnit().toStdString()}, false);
+}
+
+void ProductRow::weightTyped(const QString& digits) {
+  ShelfEdits(m_editor).hold(m_id, typed(digits, m_units.massUnit()), true);
+}
+
+void ProductRow::setLit(bool on) {
+  if (m_lit == on) return;
+  m_lit = on;
+  update();
+}
+
+void ProductRow::paintEvent(QPaintEvent*) {
+  const auto& t = theme();
+  QPainter p(this);
+  p.fillRect(rect(), t.card);
+  p.setPen(QPen(m_lit ? t.accent : t.line, m_lit ? 2 : 1));
+  p.drawRect(QRectF(rect()).adjusted(0.5, 0.5, -0.5, -0.5));
+  p.setOpacity(m_on->isChecked() ? 1 : 0.3);
+  fillAs(p, QRectF(6, 6, 20, height() - 12), lookIn(m_editor.document(), m_id));
+  const int index = m_editor.indexOf(m_id);
+  const auto code =
+      index < 0 ? QString()
+                : QString::fromStdString(m_editor.document().products[static_cast<std::size_t>(index)].code);
+  if (code.isEmpty()) return;
+  p.fillRect(QRectF(4, height() / 2.0 - 8, 25, 16), t.card);
+  p.setPen(t.ink);
+  p.setFont(faceOf(11, true));
+  p.drawText(QRectF(4, height() / 2.0 - 8, 25, 16), Qt::AlignCenter, code);
+}
+
+void ProductRow::enterEvent(QEnterEvent*) {
+  emit lit(m_id);
+}
+void ProductRow::leaveEvent(QEvent*) {
+  emit lit("");
+}
+void ProductRow::mouseDoubleClickEvent(QMouseEvent*) {
+  emit detailsAsked(m_id);
+}
+
+bool ProductRow::eventFilter(QObject* watched, QEvent* event) {
+  if (event->type() == QEvent::FocusIn) {
+    m_editor.endMerging();
+    emit lit(m_id);
+  }
+  if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_F4) {
+    emit detailsAsked(m_id);
+    return true;
+  }
+  return QFrame::eventFilter(watched, event);
+}
+
+} // namespace butte::app

@@ -1,0 +1,52 @@
+#pragma once
+#include <QFrame>
+
+class QCheckBox;
+class QLabel;
+class QToolButton;
+
+namespace butte::app {
+
+class FormulaEditor;
+class NumberField;
+class UnitsShown;
+
+/// One product of the shelf: on or off, its colour, its weight (typing one holds it), hold or free.
+class ProductRow : public QFrame {
+  Q_OBJECT
+
+public:
+  ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id, QWidget* parent = nullptr);
+  const std::string& id() const { return m_id; }
+  void refresh();
+  void setLit(bool lit);
+
+signals:
+  void lit(const std::string& id);
+  void detailsAsked(const std::string& id);
+  void message(const QString& words);
+
+protected:
+  void paintEvent(QPaintEvent* event) override;
+  void enterEvent(QEnterEvent* event) override;
+  void leaveEvent(QEvent* event) override;
+  void mouseDoubleClickEvent(QMouseEvent* event) override;
+  bool eventFilter(QObject* watched, QEvent* event) override;
+
+private:
+  void setOn(bool on);
+  void setHeld(bool held);
+  void weightTyped(const QString& digits);
+  QString carries() const;
+
+  FormulaEditor& m_editor;
+  UnitsShown& m_units;
+  std::string m_id;
+  QCheckBox* m_on;
+  QLabel *m_name, *m_carries, *m_unit;
+  NumberField* m_weight;
+  QToolButton* m_hold;
+  bool m_lit = false;
+};
+
+} // namespace butte::app

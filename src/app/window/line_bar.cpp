@@ -1,0 +1,166 @@
+#include "window/line_bar.h"
+
+#include "document/book_desk.h"
+#include "document/formula_editor.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
+#include "units/constants.h"
+
+#include <QDateTime>
+#include <QHBoxLayout>
+#include <QPainter>
+#include <QPainterPath>
+
+namespace butte::app {
+
+StationCard::StationCard(const QString& name, int number, QWidget* parent)
+    : QAbstractButton(parent), m_name(name), m_number(number) {
+  setCheckable(true);
+  setAutoExclusive(true);
+  setFocusPolicy(Qt::StrongFocus);
+  setObjectName("station" + QString::number(number));
+  setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+  setCursor(Qt::PointingHandCursor);
+}
+
+void StationCard::setHeadline(const QString& first, const QString& second, bool trouble) {
+  m_first = first;
+  m_second = second;
+  m_trouble = trouble;
+  setAccessibleName(QString("%1: %2, %3%4").arg(m_name, first, second, trouble ? ", needs a look" : ""));
+  setToolTip(QString("%1 (Ctrl+%2)\n%3\n%4").arg(m_name).arg(m_number).arg(first, second));
+  update();
+}
+
+void StationCard::paintEvent(QPaintEvent*) {
+  const auto& t = theme();
+  QPainter p(this);
+  p.setRenderHint(QPainter::Antialiasing);
+  const QRectF box = QRectF(rect()).adjusted(1, 1, -1, -1);
+  const bool on = isChecked();
+  p.setBrush(on ? t.accent : t.card);
+  p.setPen(QPen(hasFocus() ? t.amber : on ? t.accent : t.line, hasFocus() ? 2 : 1));
+  p.drawRoundedRect(box, 5, 5);
+  const QColor ink = on ? t.accentInk : t.ink;
+  const QColor soft = on ? t.accentInk : t.inkSoft;
+  p.setPen(ink);
+  p.setFont(faceOf(14, true));
+  p.drawText(QRectF(10, 5, width() - 40, 18), Qt::AlignVCenter, m_name);
+  p.setFont(faceOf(11));
+  p.setPen(soft);
+  p.drawText(QRectF(width() - 24, 5, 14, 18), Qt::AlignRight | Qt::AlignVCenter, QString::number(m_number));
+  const QFontMetrics metrics(faceOf(12));
+  p.setFont(faceOf(12));
+  p.drawText(QRectF(10, 24, width() - 20, 17), Qt::AlignVCenter,
+             metrics.elidedText(m_first, Qt::ElideRight, width() - 20));
+  p.setFont(faceOf(12, true));
+  p.setPen(ink);
+  const QFontMetrics bold(faceOf(12, true));
+  p.drawText(QRectF(10, 42, width() - 20, 17), Qt::AlignVCenter,
+             bold.elidedText(m_second, Qt::ElideRight, width() - 20));
+  if (m_trouble) {
+    QPainterPath sign;
+    const double x = width() - 44, y = 7;
+    sign.moveTo(x + 7, y);
+    sign.lineTo(x + 14, y + 13);
+    sign.lineTo(x, y + 13);
+    sign.closeSubpath();
+    p.fillPath(sign, on ? QColor("#f0b95a") : t.amber);
+    p.setPen(QPen(on ? QColor("#22434f") : t.card, 1.6));
+    p.drawLine(QPointF(x + 7, y + 4.5), QPointF(x + 7, y + 8.5));
+    p.drawPoint(QPointF(x + 7, y + 11));
+  }
+}
+
+LineBar::LineBar(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_units(units), m_desk(desk) {
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(10);
+  const char* names[] = {"Water", "Target", "Formula", "Stocks", "Bench", "Book"};
+  for (int i = 0; i < 6; ++i) {
+    auto* card = new StationCard(names[i], i + 1, this);
+    row->addWidget(card);
+    m_cards.push_back(card);
+    connect(card, &QAbstractButton::clicked, this, [this, i] { emit chosen(i); });
+  }
+  connect(&editor, &FormulaEditor::changed, this, &LineBar::refresh);
+  connect(&units, &UnitsShown::changed, this, &LineBar::refresh);
+  connect(&desk, &BookDesk::bookOpened, this, &LineBar::refreshBook);
+  connect(&desk, &BookDesk::changed, this, [this](const std::vector<book::Ref>& refs) {
+    if (std::any_of(refs.begin(), refs.end(), [](const auto& ref) { return ref.kind == book::Kind::Batch; }))
+      refreshBook();
+  });
+  refresh();
+  refreshBook();
+}
+
+void LineBar::setCurrent(int index) {
+  m_cards[static_cast<std::size_t>(index)]->setChecked(true);
+}
+
+void LineBar::refresh() {
+  const auto& document = m_editor.document();
+  const auto& answer = m_editor.answer();
+  const auto& water = answer.waters.water;
+  const auto alkalinity =
+      answer.water.ph ? QString("alk. %1 mg/L")
+                            .arg(localNumber(
+                                answer.water.netAlkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq, 0))
+                      : QString("alkalinity not known");
+  const bool waterOdd = std::any_of(water.remarks.begin(), water.remarks.end(),
+                                    [](core::WaterRemark r) { return r != core::WaterRemark::Pure; });
+  const auto base = water.compositionKnown || !water.conductivityMsPerCm
+                        ? answer.water.conductivity
+                        : core::Conductivity::fromMilliSiemensPerCm(*water.conductivityMsPerCm);
+  const auto waterPh = answer.water.ph ? " · pH " + localNumber(*answer.water.ph, 1) : QString();
+  m_cards[0]->setHeadline(QString::fromStdString(document.waterName) + waterPh,
+                          "EC " + m_units.text(base) + " · " + alkalinity, waterOdd);
+  m_cards[1]->setHeadline(QString::fromStdString(document.targetName),
+                          QString("%1 elements wanted").arg(document.given.request.rows.size()), false);
+  std::size_t used = 0;
+  for (const auto& g : answer.solution.grams)
+    used += g > core::Mass{};
+  const auto off = answer.solution.reasons.size();
+  m_cards[2]->setHeadline(
+      QString("%1 products · EC %2").arg(used).arg(m_units.text(answer.feed.conductivity)),
+      off == 0 ? QString("all elements in band") : QString("%1 off the band").arg(off), off > 0);
+  const auto& stock = answer.stock;
+  bool troubled = false;
+  for (const auto& n : stock.notices)
+    troubled |= n.kind != core::StockWarning::NotPlaced && n.kind != core::StockWarning::PartlyUnknown;
+  m_cards[3]->setHeadline(
+      QString("1:%1 · %2").arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
+      troubled         ? QString("a tank needs a look")
+      : stock.feedMade ? "makes " + m_units.text(*stock.feedMade) + " of feed"
+                       : QString("nothing to stock yet"),
+      troubled);
+  const auto plan = answer.solution.grams.empty() ? std::vector<core::WeighStep>()
+                                                  : core::weighPlan(document.given.request.shelf,
+                                                                    answer.solution.grams, document.scales);
+  m_cards[4]->setHeadline("weighing sheet", QString("%1 weighings · print or PDF").arg(plan.size()), false);
+}
+
+void LineBar::refreshBook() {
+  if (!m_desk.isOpen()) return m_cards[5]->setHeadline("no book open", "", false);
+  const auto newest = m_desk.book().store().batches({}, std::nullopt, 1);
+  const auto farm = QString::fromStdString(m_desk.book().farm());
+  if (!newest || newest->empty()) return m_cards[5]->setHeadline(farm, "no batch yet", false);
+  const auto days =
+      QDateTime::fromSecsSinceEpoch(newest->front().at.seconds).date().daysTo(QDate::currentDate());
+  m_cards[5]->setHeadline(farm,
+                          days <= 0   ? QString("last batch today")
+                          : days == 1 ? QString("last batch yesterday")
+                                      : QString("last batch %1 days ago").arg(days),
+                          false);
+}
+
+void LineBar::paintEvent(QPaintEvent*) {
+  // The pipe that joins the stations.
+  QPainter p(this);
+  p.setPen(QPen(theme().line, 2));
+  for (const int y : {height() / 2 - 3, height() / 2 + 3})
+    p.drawLine(0, y, width(), y);
+}
+
+} // namespace butte::app

@@ -1,0 +1,17 @@
+#pragma once
+#include "base/deed.h"
+
+#include <string>
+
+namespace butte::words {
+
+/// "potassium sulfate held at 22.7 kg": a step of undo, a line of a history.
+std::string deedText(const core::Deed& deed);
+
+/// "US gal", "°C", "mS/cm": a unit's key as it is read.
+std::string unitName(const std::string& key);
+
+/// "feed used per day": what a place of `dosing` in a formula is called ("drawn/0/volume" too).
+std::string dosingName(const std::string& place);
+
+} // namespace butte::words
