@@ -38,7 +38,7 @@ Farm* farm = nullptr; ///< one for all measurements, as long as there is an appl
 constexpr const char* potassium = "/target/rows/3/mg_per_l";
 
 void keystroke(benchmark::State& state) {
-  farm->window.showStation(static_cast<int>(state.range(0)));
+  farm->window.showStation(static_cast<Station>(state.range(0)));
   QApplication::processEvents();
   for (int i = 0; auto _ : state) {
     farm->window.editor().set(told("potassium"), potassium, i++ % 2 == 0 ? "206" : "205", true);
@@ -59,6 +59,31 @@ void editAlone(benchmark::State& state) {
 } // namespace
 
 BENCHMARK(editAlone)->Unit(benchmark::kMicrosecond);
+/// Dark and light in turns, everything painted.
+void themeSwitch(benchmark::State& state) {
+  farm->window.showStation(Station::Formula);
+  QApplication::processEvents();
+  for (bool dark = false; auto _ : state) {
+    dark = !dark;
+    applyTheme(dark);
+    emit farm->window.editor().changed();
+    QApplication::processEvents();
+  }
+  applyTheme(false);
+}
+
+/// The same repaint with nothing changed: what a key costs is told against it.
+void repaintAlone(benchmark::State& state) {
+  farm->window.showStation(static_cast<Station>(state.range(0)));
+  QApplication::processEvents();
+  for (auto _ : state) {
+    farm->window.update();
+    QApplication::processEvents();
+  }
+}
+
+BENCHMARK(themeSwitch)->Unit(benchmark::kMillisecond);
+BENCHMARK(repaintAlone)->ArgName("station")->DenseRange(0, 5)->Unit(benchmark::kMicrosecond);
 BENCHMARK(keystroke)->ArgName("station")->DenseRange(0, 5)->Unit(benchmark::kMicrosecond);
 
 int main(int argc, char** argv) {

@@ -10,7 +10,7 @@ using ::testing::HasSubstr;
 namespace butte::app {
 
 TEST_F(WindowTest, BadNumbersTurnTheFieldRedAndTheLastGoodOneStays) {
-  window->showStation(1);
+  window->showStation(Station::Target);
   const auto before = editor().json();
   struct Case {
     QString text;
@@ -34,13 +34,13 @@ TEST_F(WindowTest, BadNumbersTurnTheFieldRedAndTheLastGoodOneStays) {
 }
 
 TEST_F(WindowTest, ADecimalCommaIsRead) {
-  window->showStation(1);
+  window->showStation(Station::Target);
   type("target_K", "205,5");
   EXPECT_DOUBLE_EQ(editor().document().given.request.rows[3].milligramsPerLitre, 205.5);
 }
 
 TEST_F(WindowTest, AnEmptyFieldIsEitherFreeOrAsked) {
-  window->showStation(1);
+  window->showStation(Station::Target);
   type("target_K", "");
   EXPECT_EQ(editor().document().given.request.rows.size(), 12u); // potassium is free now
   type("stockFactor", "");

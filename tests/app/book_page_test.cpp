@@ -31,15 +31,15 @@ protected:
   int batchRows() { return find<QListView>("batchList")->model()->rowCount(); }
   void openSample() {
     ASSERT_FALSE(window->desk().openSample());
-    window->showStation(5);
+    window->showStation(Station::Book);
     QApplication::processEvents();
   }
 };
 
 TEST_F(BookPageTest, MixedItKeepsTheBatchWithItsVersionAndSheet) {
-  window->showStation(4);
+  window->showStation(Station::Bench);
   click("mixedIt");
-  EXPECT_EQ(window->station(), 5);
+  EXPECT_EQ(window->station(), Station::Book);
   ASSERT_EQ(book().store().counts()->batches, 1);
   const auto head = book().store().batches({}, std::nullopt, 1)->front();
   EXPECT_EQ(head.formulaVersion, 1);
@@ -62,12 +62,12 @@ TEST_F(BookPageTest, MixedItKeepsTheBatchWithItsVersionAndSheet) {
 }
 
 TEST_F(BookPageTest, WhatABatchUsedDoesNotChangeUnderIt) {
-  window->showStation(4);
+  window->showStation(Station::Bench);
   click("mixedIt");
   const auto head = book().store().batches({}, std::nullopt, 1)->front();
   const auto before = book().record({book::Kind::Batch, head.uid});
   const auto planned = (*before)->body["weights"];
-  window->showStation(1);
+  window->showStation(Station::Target);
   type("target_K", "250");
   ASSERT_FALSE(book().flush());
   EXPECT_EQ((*book().record({book::Kind::Batch, head.uid}))->body["weights"], planned);
@@ -81,7 +81,7 @@ TEST_F(BookPageTest, WhatABatchUsedDoesNotChangeUnderIt) {
 }
 
 TEST_F(BookPageTest, AWeightInTheBatchIsUndoneAlsoAfterANight) {
-  window->showStation(4);
+  window->showStation(Station::Bench);
   click("mixedIt");
   const auto uid = book().store().batches({}, std::nullopt, 1)->front().uid;
   type("actual0", "16.2");
@@ -166,7 +166,7 @@ TEST_F(BookPageTest, TheBinGivesBack) {
 }
 
 TEST_F(BookPageTest, AWaterIsKeptAndUsedAgainWithoutChangingOldFormulas) {
-  window->showStation(5);
+  window->showStation(Station::Book);
   click("section2");
   click("keepInBook");
   ASSERT_EQ(book().store().list(book::Kind::Water, false)->size(), 1u);
@@ -176,7 +176,7 @@ TEST_F(BookPageTest, AWaterIsKeptAndUsedAgainWithoutChangingOldFormulas) {
   window->showRecord(ref);
   click("useThing");
   EXPECT_EQ(editor().document().waterName, "Roof 60 : bore 40");
-  window->showStation(0);
+  window->showStation(Station::Water);
   type("water_Ca", "55");
   ASSERT_FALSE(book().flush());
   EXPECT_EQ((*book().record(first))->body["water"]["rows"][0]["mg_per_l"], "31.9");
@@ -184,16 +184,16 @@ TEST_F(BookPageTest, AWaterIsKeptAndUsedAgainWithoutChangingOldFormulas) {
 }
 
 TEST_F(BookPageTest, GoingBackToACopyShowsWhatWouldChangeFirst) {
-  window->showStation(5);
+  window->showStation(Station::Book);
   click("section8");
   click("copyNow");
   auto* list = find<QListWidget>("copies");
   ASSERT_EQ(list->count(), 1);
   const auto old = editor().json();
-  window->showStation(1);
+  window->showStation(Station::Target);
   type("target_K", "250");
   window->files().newFormula();
-  window->showStation(5);
+  window->showStation(Station::Book);
   click("section8");
   list->setCurrentRow(0);
   const auto words = find<QLabel>("copyChanges")->text().toStdString();
@@ -215,7 +215,7 @@ TEST_F(BookPageTest, GoingBackToACopyShowsWhatWouldChangeFirst) {
 }
 
 TEST_F(BookPageTest, AReadingIsTypedInItsOwnUnit) {
-  window->showStation(5);
+  window->showStation(Station::Book);
   click("section6");
   type("readingTank", "north");
   find<QComboBox>("readingUnit")->setCurrentText("uS/cm");
@@ -250,7 +250,7 @@ TEST_F(BookPageTest, ATableShowsRowByRowWhatItWouldTakeBeforeAnythingIsWritten) 
 }
 
 TEST_F(BookPageTest, ATargetAStockPlanAndAProductGoFromOneFormulaToAnother) {
-  window->showStation(5);
+  window->showStation(Station::Book);
   for (const auto* section : {"section3", "section4", "section5"}) {
     click(section);
     click("keepInBook");
@@ -276,7 +276,7 @@ TEST_F(BookPageTest, ATargetAStockPlanAndAProductGoFromOneFormulaToAnother) {
 }
 
 TEST_F(BookPageTest, AProductsBagHazardsAndLookAreTypedAndGoWithIt) {
-  window->showStation(5);
+  window->showStation(Station::Book);
   click("section4");
   click("keepInBook");
   const auto ref = book().store().list(book::Kind::Product, false)->front().ref;
@@ -303,7 +303,7 @@ TEST_F(BookPageTest, AProductsBagHazardsAndLookAreTypedAndGoWithIt) {
 }
 
 TEST_F(BookPageTest, ATargetsStageAndSeasonAreTypedAndStayWhenItIsKeptAnew) {
-  window->showStation(5);
+  window->showStation(Station::Book);
   click("section3");
   click("keepInBook");
   const auto ref = book().store().list(book::Kind::Target, false)->front().ref;
@@ -319,7 +319,7 @@ TEST_F(BookPageTest, ATargetsStageAndSeasonAreTypedAndStayWhenItIsKeptAnew) {
 }
 
 TEST_F(BookPageTest, KeepingTheSameTwiceMakesNothingNew) {
-  window->showStation(5);
+  window->showStation(Station::Book);
   click("section3");
   click("keepInBook");
   const auto steps = book().store().counts()->steps;
@@ -328,7 +328,7 @@ TEST_F(BookPageTest, KeepingTheSameTwiceMakesNothingNew) {
 }
 
 TEST_F(BookPageTest, ABatchGoesIntoTheBinAndComesBackWithUndo) {
-  window->showStation(4);
+  window->showStation(Station::Bench);
   click("mixedIt");
   ASSERT_EQ(batchRows(), 1);
   click("batchBin");
@@ -344,7 +344,7 @@ TEST_F(BookPageTest, ANamedVersionStandsInTheTrail) {
     return QString("before the heat");
   };
   window->showRecord(window->desk().inHand());
-  window->showStation(5);
+  window->showStation(Station::Book);
   window->bookPage().showRecord(window->desk().inHand());
   click("nameVersion");
   auto* trail = find<QListWidget>("trail");
@@ -353,7 +353,7 @@ TEST_F(BookPageTest, ANamedVersionStandsInTheTrail) {
 }
 
 TEST_F(BookPageTest, TablesAreWrittenFromTheWindow) {
-  window->showStation(4);
+  window->showStation(Station::Bench);
   click("mixedIt");
   const auto path = folder.filePath("batches.csv");
   ASSERT_TRUE(window->books().exportTableTo(book::Kind::Batch, path, true));
@@ -367,14 +367,14 @@ TEST_F(BookPageTest, TablesAreWrittenFromTheWindow) {
 }
 
 TEST_F(BookPageTest, AReadOnlyWindowOffersNoWriting) {
-  window->showStation(4);
+  window->showStation(Station::Bench);
   click("mixedIt");
   ASSERT_FALSE(book().flush());
   QSettings other(folder.filePath("other.ini"), QSettings::IniFormat);
   MainWindow second(other, folder.filePath("other"));
   ASSERT_FALSE(second.desk().openBook(bookPath()));
   second.show();
-  second.showStation(5);
+  second.showStation(Station::Book);
   QApplication::processEvents();
   EXPECT_FALSE(second.findChild<QWidget*>("batchBin")->isEnabled());
   EXPECT_TRUE(second.findChild<QLineEdit*>("actual0")->isReadOnly());

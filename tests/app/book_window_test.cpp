@@ -32,7 +32,7 @@ TEST_F(WindowTest, WhatIsTypedIsKeptWithoutSavingAndUndoneAfterANight) {
 
 TEST_F(WindowTest, TheMarkSaysWhenAllIsKept) {
   auto* mark = find<QLabel>("keptMark");
-  window->showStation(3);
+  window->showStation(Station::Stocks);
   QTest::qWait(50); // painted once: what follows is the typing alone
   type("stockFactor", "150");
   EXPECT_THAT(mark->text().toStdString(), HasSubstr("keeping"));

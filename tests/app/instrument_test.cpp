@@ -19,7 +19,7 @@ class InstrumentTest : public WindowTest {
 protected:
   void SetUp() override {
     WindowTest::SetUp();
-    window->showStation(2);
+    window->showStation(Station::Formula);
     lanes = window->findChild<ElementLanes*>();
     lanes->grab(); // lays the lanes out
   }
@@ -71,10 +71,10 @@ protected:
     case 1:
       return drag(lanes->bandEdge(element), static_cast<int>(random() % 31) - 10);
     case 2:
-      window->showStation(1);
+      window->showStation(Station::Target);
       type("target_" + QString::fromStdString(std::string(core::nutrientKey(element))),
            QString::number(20 + random() % 200));
-      return window->showStation(2);
+      return window->showStation(Station::Formula);
     case 3:
       return click("on_" + product);
     case 4:
@@ -126,9 +126,9 @@ TEST_F(InstrumentTest, WhateverAHandDoesThePictureFollowsAndTheWayBackIsWhole) {
 TEST_F(InstrumentTest, TheChangeLineSaysWhatOneKeyDid) {
   EXPECT_THAT(changeLine(), Not(HasSubstr("Changed")));
   const double before = editor().answer().feed.milligramsPerLitre.of(Nutrient::K);
-  window->showStation(1);
+  window->showStation(Station::Target);
   type("target_K", "9");
-  window->showStation(2);
+  window->showStation(Station::Formula);
   const double fell = before - editor().answer().feed.milligramsPerLitre.of(Nutrient::K);
   ASSERT_GT(fell, 20);
   EXPECT_THAT(changeLine(), HasSubstr("Changed"));

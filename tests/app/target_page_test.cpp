@@ -17,7 +17,7 @@ class TargetPageTest : public WindowTest {
 protected:
   void SetUp() override {
     WindowTest::SetUp();
-    window->showStation(1);
+    window->showStation(Station::Target);
     QApplication::processEvents();
   }
   std::string label(const QString& name) { return find<QLabel>(name)->text().toStdString(); }
@@ -149,8 +149,8 @@ TEST_F(TargetPageTest, StagesOfACropStandInTime) {
   ASSERT_FALSE(book().flush());
   QApplication::processEvents();
   auto* line = find<StageLine>("stageLine");
-  window->showStation(2);
-  window->showStation(1);
+  window->showStation(Station::Formula);
+  window->showStation(Station::Target);
   EXPECT_THAT(line->text().toStdString(), ::testing::StartsWith("Plant-up from week 0"));
   QTest::mouseClick(line, Qt::LeftButton, {}, line->stageAt(1));
   EXPECT_NEAR(wanted(Nutrient::K), 205, 1e-9) << "the later stage is in the formula again";

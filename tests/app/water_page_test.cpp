@@ -23,7 +23,7 @@ class WaterPageTest : public WindowTest {
 protected:
   void SetUp() override {
     WindowTest::SetUp();
-    window->showStation(0);
+    window->showStation(Station::Water);
     QApplication::processEvents();
   }
   const core::Water& water() { return editor().answer().waters.water; }
@@ -194,7 +194,7 @@ TEST_F(WaterPageTest, AnOldSpreadsheetsFileIsReadAndItsFormulaNamed) {
 
 TEST_F(WaterPageTest, ReportsOfOneSourceAreChosenAndTheDriftIsShown) {
   ASSERT_FALSE(window->desk().openSample());
-  window->showStation(0);
+  window->showStation(Station::Water);
   QApplication::processEvents();
   ASSERT_EQ(WaterEdits(editor()).count(), 2u) << "roof and bore";
   find<BlendBar>("blendBar")->setFocus();
@@ -266,7 +266,7 @@ TEST_F(WaterPageTest, ABlendIsKeptInTheBookAsTheWaterThatCameOfIt) {
   type("waterShare", "50");
   const double calcium = water().milligramsPerLitre.of(Nutrient::Ca);
   window->bookPage().showSection(BookPage::Waters);
-  window->showStation(5);
+  window->showStation(Station::Book);
   click("keepInBook");
   const auto heads = book().store().list(book::Kind::Water, false);
   ASSERT_EQ(heads->size(), 1u);
@@ -278,7 +278,7 @@ TEST_F(WaterPageTest, ABlendIsKeptInTheBookAsTheWaterThatCameOfIt) {
 }
 
 TEST_F(WaterPageTest, UpkeepOfASourceIsKept) {
-  window->showStation(5);
+  window->showStation(Station::Book);
   click("section2");
   click("keepInBook");
   const auto ref = book().store().list(book::Kind::Water, false)->front().ref;

@@ -92,7 +92,7 @@ protected:
     // The tanks' own fields stand at the Stocks station: a hand goes there first.
     if (!field->isVisible() &&
         (name.startsWith("stock") || name.startsWith("tank") || name == "alkalinityLeft"))
-      window->showStation(3);
+      window->showStation(Station::Stocks);
     field->setFocus();
     field->selectAll();
     if (text.isEmpty())

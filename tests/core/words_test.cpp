@@ -6,7 +6,7 @@ using namespace butte;
 using namespace butte::core;
 
 TEST(Words, EveryProblemNamesThePlaceOnOneLine) {
-  for (int code = 0; code <= static_cast<int>(ProblemCode::NotDeterminable); ++code) {
+  for (int code = 0; code <= static_cast<int>(ProblemCode::BookConflict); ++code) {
     const auto line =
         words::problemLine(problemAt(static_cast<ProblemCode>(code), "a.key", {"x\ny", "2", "z", "w"}));
     EXPECT_THAT(line, ::testing::StartsWith("a.key: "));

@@ -324,7 +324,7 @@ void StockEdits::setDosing(const std::string& path, const exchange::Amount& figu
               path, exchange::figureJson(figure), true);
 }
 
-void StockEdits::setDosing(const std::string& path, bool on) {
+void StockEdits::switchDosing(const std::string& path, bool on) {
   setInDosing({on ? DeedCode::DosingOn : DeedCode::DosingOff, {path}}, path, on, false);
 }
 

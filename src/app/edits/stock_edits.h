@@ -70,7 +70,7 @@ public:
   /// usual.
   exchange::Amount dosing(const std::string& path) const { return figure("/dosing/" + path); }
   void setDosing(const std::string& path, const exchange::Amount& figure);
-  void setDosing(const std::string& path, bool on);
+  void switchDosing(const std::string& path, bool on);
   void setDevice(exchange::DosingDevice device);
   /// ISO date; empty: not said.
   void setMixedOn(const QString& date);

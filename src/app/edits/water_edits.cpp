@@ -250,6 +250,7 @@ bool WaterEdits::put(const Deed& deed, const Json& water) {
 }
 
 void WaterEdits::setShares(const std::vector<double>& percent, bool merge) {
+  if (!hasParts(json()["water"])) return;
   Json parts = json()["water"]["parts"];
   std::string all;
   for (std::size_t i = 0; i < parts.size() && i < percent.size(); ++i) {

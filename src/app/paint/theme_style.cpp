@@ -54,6 +54,24 @@ void paintButton(QPainter* p, const QStyleOption* option, const QWidget* widget)
   paintBox(p, option->rect, fill, focus && filled ? t.amber : marked ? t.accent : t.line, focus ? 2 : 1);
 }
 
+void paintCheck(QPainter* p, const QStyleOption* option) {
+  const auto& t = theme();
+  const bool enabled = option->state & QStyle::State_Enabled;
+  const QRect box = option->rect.adjusted(0, 0, -1, -1);
+  p->save();
+  p->setRenderHint(QPainter::Antialiasing);
+  p->setPen(QPen(option->state & QStyle::State_HasFocus ? t.accent : t.inkSoft, 1));
+  p->setBrush(t.card);
+  p->drawRect(QRectF(box).adjusted(0.5, 0.5, -0.5, -0.5));
+  if (option->state & QStyle::State_On) {
+    const QRectF in = QRectF(box).adjusted(3, 3, -3, -3);
+    p->setPen(QPen(enabled ? t.ink : t.inkSoft, 2));
+    p->drawPolyline(
+        QPolygonF({{in.left(), in.center().y()}, {in.center().x() - 1, in.bottom()}, in.topRight()}));
+  }
+  p->restore();
+}
+
 QColor buttonInk(const QStyleOption* option, const QWidget* widget) {
   const auto& t = theme();
   if (!(option->state & QStyle::State_Enabled)) return t.inkSoft;
@@ -114,6 +132,8 @@ void ThemeStyle::drawPrimitive(PrimitiveElement element, const QStyleOption* opt
     return paintButton(painter, option, widget);
   case PE_PanelButtonTool:
     return paintButton(painter, option, widget);
+  case PE_IndicatorCheckBox:
+    return paintCheck(painter, option);
   case PE_PanelStatusBar:
   case PE_FrameStatusBarItem:
     return;

@@ -31,19 +31,20 @@ struct Picture {
 /// Paints the window into a file and ends.
 void grabAndQuit(MainWindow& window, const Picture& picture) {
   QTimer::singleShot(400, &window, [&window, picture] {
-    constexpr int firstStart = 6;
+    constexpr int firstStart = static_cast<int>(stations.size());
     window.resize(1280, 800);
     if (picture.station == firstStart)
       window.showFirstStart();
     else
-      window.showStation(picture.station);
+      window.showStation(static_cast<Station>(picture.station));
     constexpr int stocks = 3;
     if (picture.section >= 0 && picture.station == stocks)
       window.stocksPage().showPart(static_cast<StocksPage::Part>(picture.section));
     else if (picture.section >= 0)
       window.bookPage().showSection(static_cast<BookPage::Section>(picture.section));
     if (!picture.find.isEmpty()) window.findText(picture.find);
-    QApplication::processEvents();
+    for (int i = 0; i < 4; ++i) // what is shown for the first time asks for its room, and so on inwards
+      QApplication::processEvents();
     const bool written = window.grab().save(picture.path);
     QApplication::exit(written ? 0 : 1);
   });

@@ -151,7 +151,8 @@ void BookActions::makeBook() {
 }
 
 void BookActions::openSample() {
-  if (tell(m_window.desk().openSample(), "The sample can't be opened.")) m_window.showStation(2);
+  if (tell(m_window.desk().openSample(), "The sample can't be opened."))
+    m_window.showStation(Station::Formula);
 }
 
 void BookActions::startSampleAfresh() {

@@ -161,7 +161,7 @@ void Finder::addShipped(const QStringList& words) {
                        at >= 0 ? "on this shelf" : "shipped; puts it on this shelf",
                        [this, &editor, id = product.id, name, at] {
                          if (at < 0) ShelfEdits(editor).add(id, name);
-                         m_window.showStation(2);
+                         m_window.showStation(Station::Formula);
                        },
                        {}});
   }
@@ -176,7 +176,7 @@ void Finder::addShipped(const QStringList& words) {
                        "shipped; takes it for this formula",
                        [this, &editor, &target] {
                          TargetEdits(editor).take(target, false);
-                         m_window.showStation(1);
+                         m_window.showStation(Station::Target);
                        },
                        {}});
   }

@@ -5,6 +5,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "units/constants.h"
+#include "wording/tr.h"
 
 #include <QDateTime>
 #include <QHBoxLayout>
@@ -77,12 +78,11 @@ LineBar::LineBar(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidg
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(10);
-  const char* names[] = {"Water", "Target", "Formula", "Stocks", "Bench", "Book"};
-  for (int i = 0; i < 6; ++i) {
-    auto* card = new StationCard(names[i], i + 1, this);
+  for (const auto& info : stations) {
+    auto* card = new StationCard(app::tr(info.name), static_cast<int>(info.station) + 1, this);
     row->addWidget(card);
     m_cards.push_back(card);
-    connect(card, &QAbstractButton::clicked, this, [this, i] { emit chosen(i); });
+    connect(card, &QAbstractButton::clicked, this, [this, station = info.station] { emit chosen(station); });
   }
   connect(&editor, &FormulaEditor::changed, this, &LineBar::refresh);
   connect(&units, &UnitsShown::changed, this, &LineBar::refresh);
@@ -95,8 +95,8 @@ LineBar::LineBar(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidg
   refreshBook();
 }
 
-void LineBar::setCurrent(int index) {
-  m_cards[static_cast<std::size_t>(index)]->setChecked(true);
+void LineBar::setCurrent(Station station) {
+  card(station)->setChecked(true);
 }
 
 void LineBar::refresh() {
@@ -114,45 +114,51 @@ void LineBar::refresh() {
                         ? answer.water.conductivity
                         : core::Conductivity::fromMilliSiemensPerCm(*water.conductivityMsPerCm);
   const auto waterPh = answer.water.ph ? " · pH " + localNumber(*answer.water.ph, 1) : QString();
-  m_cards[0]->setHeadline(QString::fromStdString(document.waterName) + waterPh,
-                          "EC " + m_units.text(base) + " · " + alkalinity, waterOdd);
-  m_cards[1]->setHeadline(QString::fromStdString(document.targetName),
-                          QString("%1 elements wanted").arg(document.given.request.rows.size()), false);
+  card(Station::Water)
+      ->setHeadline(QString::fromStdString(document.waterName) + waterPh,
+                    "EC " + m_units.text(base) + " · " + alkalinity, waterOdd);
+  card(Station::Target)
+      ->setHeadline(QString::fromStdString(document.targetName),
+                    QString("%1 elements wanted").arg(document.given.request.rows.size()), false);
   std::size_t used = 0;
   for (const auto& g : answer.solution.grams)
     used += g > core::Mass{};
   const auto off = answer.solution.reasons.size();
-  m_cards[2]->setHeadline(
-      QString("%1 products · EC %2").arg(used).arg(m_units.text(answer.feed.conductivity)),
-      off == 0 ? QString("all elements in band") : QString("%1 off the band").arg(off), off > 0);
+  card(Station::Formula)
+      ->setHeadline(QString("%1 products · EC %2").arg(used).arg(m_units.text(answer.feed.conductivity)),
+                    off == 0 ? QString("all elements in band") : QString("%1 off the band").arg(off),
+                    off > 0);
   const auto& stock = answer.stock;
   bool troubled = false;
   for (const auto& n : stock.notices)
     troubled |= n.kind != core::StockWarning::NotPlaced && n.kind != core::StockWarning::PartlyUnknown;
-  m_cards[3]->setHeadline(
-      QString("1:%1 · %2").arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
-      troubled         ? QString("a tank needs a look")
-      : stock.feedMade ? "makes " + m_units.text(*stock.feedMade) + " of feed"
-                       : QString("nothing to stock yet"),
-      troubled);
+  card(Station::Stocks)
+      ->setHeadline(QString("1:%1 · %2")
+                        .arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
+                    troubled         ? QString("a tank needs a look")
+                    : stock.feedMade ? "makes " + m_units.text(*stock.feedMade) + " of feed"
+                                     : QString("nothing to stock yet"),
+                    troubled);
   const auto plan = answer.solution.grams.empty() ? std::vector<core::WeighStep>()
                                                   : core::weighPlan(document.given.request.shelf,
                                                                     answer.solution.grams, document.scales);
-  m_cards[4]->setHeadline("weighing sheet", QString("%1 weighings · print or PDF").arg(plan.size()), false);
+  card(Station::Bench)
+      ->setHeadline("weighing sheet", QString("%1 weighings · print or PDF").arg(plan.size()), false);
 }
 
 void LineBar::refreshBook() {
-  if (!m_desk.isOpen()) return m_cards[5]->setHeadline("no book open", "", false);
+  if (!m_desk.isOpen()) return card(Station::Book)->setHeadline("no book open", "", false);
   const auto newest = m_desk.book().store().batches({}, std::nullopt, 1);
   const auto farm = QString::fromStdString(m_desk.book().farm());
-  if (!newest || newest->empty()) return m_cards[5]->setHeadline(farm, "no batch yet", false);
+  if (!newest || newest->empty()) return card(Station::Book)->setHeadline(farm, "no batch yet", false);
   const auto days =
       QDateTime::fromSecsSinceEpoch(newest->front().at.seconds).date().daysTo(QDate::currentDate());
-  m_cards[5]->setHeadline(farm,
-                          days <= 0   ? QString("last batch today")
-                          : days == 1 ? QString("last batch yesterday")
-                                      : QString("last batch %1 days ago").arg(days),
-                          false);
+  card(Station::Book)
+      ->setHeadline(farm,
+                    days <= 0   ? QString("last batch today")
+                    : days == 1 ? QString("last batch yesterday")
+                                : QString("last batch %1 days ago").arg(days),
+                    false);
 }
 
 void LineBar::paintEvent(QPaintEvent*) {

@@ -1,4 +1,6 @@
 #pragma once
+#include "window/stations.h"
+
 #include <QAbstractButton>
 #include <QWidget>
 #include <vector>
@@ -34,11 +36,11 @@ class LineBar : public QWidget {
 
 public:
   LineBar(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent = nullptr);
-  StationCard* card(int index) const { return m_cards[static_cast<std::size_t>(index)]; }
-  void setCurrent(int index);
+  StationCard* card(Station station) const { return m_cards[static_cast<std::size_t>(station)]; }
+  void setCurrent(Station station);
 
 signals:
-  void chosen(int index);
+  void chosen(butte::app::Station station);
 
 protected:
   void paintEvent(QPaintEvent* event) override;

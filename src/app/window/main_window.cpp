@@ -50,19 +50,7 @@ QScrollArea* scrolling(QWidget* page) {
   return area;
 }
 
-enum Page {
-  WaterStation,
-  TargetStation,
-  FormulaStation,
-  ProductStation,
-  BenchStation,
-  BookStation,
-  FirstStartPage,
-  CropsStation,
-  StocksStation
-};
 constexpr int columnGap = 18;
-enum Side { ProductsSide, AcidSide, BookSide };
 } // namespace
 
 MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* parent)
@@ -85,9 +73,11 @@ MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* 
   grid->addWidget(makeStations(), 2, 0);
   auto* acid = new AcidPanel(m_editor, m_units);
   m_side = new QStackedWidget;
-  m_side->addWidget(m_products);
-  m_side->addWidget(scrolling(acid));
-  m_side->addWidget(m_bookPage->side());
+  m_sides[StationSide::Shelf] = m_products;
+  m_sides[StationSide::Acid] = scrolling(acid);
+  m_sides[StationSide::Book] = m_bookPage->side();
+  for (const auto& [side, page] : m_sides)
+    m_side->addWidget(page);
   grid->addWidget(m_side, 2, 1);
   grid->setColumnStretch(0, 1);
   grid->setRowStretch(2, 1);
@@ -104,7 +94,7 @@ MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* 
   new ViewActions(*this, m_settings);
   new FinderActions(*this);
   connectParts(acid);
-  showStation(2);
+  showStation(Station::Formula);
   refreshTitle();
 }
 
@@ -151,27 +141,30 @@ QWidget* MainWindow::makeStations() {
   column->addWidget(new ChangeLine(m_editor, m_units));
   column->addWidget(new ReasonStrip(m_editor, m_mends));
   m_productPage = new ProductPage(m_editor);
-  // The typing pages scroll on a low screen; the formula shrinks its lanes instead.
-  m_pages->addWidget(water);
-  m_pages->addWidget(scrolling(target));
-  m_pages->addWidget(formula);
-  m_pages->addWidget(scrolling(m_productPage));
+  addStation(Station::Water, water);
+  addStation(Station::Target, target);
+  addStation(Station::Formula, formula);
+  m_productView = scrolling(m_productPage);
+  m_pages->addWidget(m_productView);
   auto* bench = new BenchPage(m_editor, m_units);
-  m_pages->addWidget(bench);
+  addStation(Station::Bench, bench);
   m_bookPage = new BookPage(m_desk, m_editor, m_units, m_prompts);
-  m_pages->addWidget(m_bookPage);
+  addStation(Station::Book, m_bookPage);
   m_firstStart = new FirstStart(m_desk, m_units);
-  m_pages->addWidget(scrolling(m_firstStart));
+  m_firstView = scrolling(m_firstStart);
+  m_pages->addWidget(m_firstView);
   auto* crops = new CropsPage(m_editor, m_units, m_desk);
-  m_pages->addWidget(scrolling(crops));
+  auto* cropsView = scrolling(crops);
+  m_pages->addWidget(cropsView);
   m_stocks = new StocksPage(m_editor, m_units, m_desk);
-  m_pages->addWidget(m_stocks);
+  addStation(Station::Stocks, m_stocks);
   connect(m_stocks, &StocksPage::message, this, &MainWindow::say);
   connect(m_stocks, &StocksPage::labelsAsked, this, [this] { m_files->exportLabels(); });
-  connect(target, &TargetPage::severalAsked, this, [this] { m_pages->setCurrentIndex(CropsStation); });
-  connect(crops, &CropsPage::done, this, [this] { showStation(1); });
+  connect(target, &TargetPage::severalAsked, this,
+          [this, cropsView] { m_pages->setCurrentWidget(cropsView); });
+  connect(crops, &CropsPage::done, this, [this] { showStation(Station::Target); });
   connect(crops, &CropsPage::message, this, &MainWindow::say);
-  connect(m_firstStart, &FirstStart::done, this, [this] { showStation(2); });
+  connect(m_firstStart, &FirstStart::done, this, [this] { showStation(Station::Formula); });
   connect(m_firstStart, &FirstStart::message, this, &MainWindow::say);
   connect(bench, &BenchPage::mixedAsked, this, &MainWindow::keepMixedBatch);
   connect(bench, &BenchPage::message, this, &MainWindow::say);
@@ -180,32 +173,33 @@ QWidget* MainWindow::makeStations() {
   connect(water, &WaterPage::message, this, &MainWindow::say);
   connect(target, &TargetPage::message, this, &MainWindow::say);
   connect(m_productPage, &ProductPage::message, this, &MainWindow::say);
-  connect(m_productPage, &ProductPage::done, this, [this] { showStation(2); });
+  connect(m_productPage, &ProductPage::done, this, [this] { showStation(Station::Formula); });
   return m_pages;
 }
 
-void MainWindow::showStation(int index) {
-  constexpr int stocks = 3, bench = 4, book = 5;
-  m_station = index;
-  const int page = index == stocks  ? static_cast<int>(StocksStation)
-                   : index == bench ? static_cast<int>(BenchStation)
-                   : index == book  ? static_cast<int>(BookStation)
-                                    : index;
+void MainWindow::addStation(Station station, QWidget* page) {
+  auto* view = infoOf(station).scrolls ? scrolling(page) : page;
+  m_stationPages[station] = view;
+  m_pages->addWidget(view);
+}
+
+void MainWindow::showStation(Station station) {
+  m_station = station;
+  const auto side = infoOf(station).side;
+  const bool wide = side == StationSide::None; // the tanks want the whole width
   m_line->setVisible(true);
-  m_side->setVisible(index != stocks); // the tanks want the whole width
-  static_cast<QGridLayout*>(centralWidget()->layout())->setHorizontalSpacing(index == stocks ? 0 : columnGap);
-  m_pages->setCurrentIndex(page);
-  m_side->setCurrentIndex(page == WaterStation ? AcidSide : page == BookStation ? BookSide : ProductsSide);
-  m_line->setCurrent(index);
-  if (index == stocks) {
-    if (auto* factor = findChild<QWidget*>("stockFactor")) factor->setFocus(Qt::ShortcutFocusReason);
-  } else if (page == FormulaStation) {
-    m_lanes->setFocus();
-  }
+  m_side->setVisible(!wide);
+  static_cast<QGridLayout*>(centralWidget()->layout())->setHorizontalSpacing(wide ? 0 : columnGap);
+  m_pages->setCurrentWidget(m_stationPages.at(station));
+  if (!wide) m_side->setCurrentWidget(m_sides.at(side));
+  m_line->setCurrent(station);
+  if (station == Station::Formula) return m_lanes->setFocus();
+  if (station != Station::Stocks) return;
+  if (auto* factor = findChild<QWidget*>("stockFactor")) factor->setFocus(Qt::ShortcutFocusReason);
 }
 
 void MainWindow::showFirstStart() {
-  m_pages->setCurrentIndex(FirstStartPage);
+  m_pages->setCurrentWidget(m_firstView);
   m_line->hide();
   m_side->hide();
   m_firstStart->start();
@@ -219,12 +213,12 @@ void MainWindow::findText(const QString& text) {
 
 void MainWindow::showRecord(const book::Ref& ref) {
   if (ref.kind != book::Kind::Formula) {
-    showStation(5);
+    showStation(Station::Book);
     return m_bookPage->showRecord(ref);
   }
   if (const auto trouble = m_desk.openFormula(ref))
     return say(QString::fromStdString(words::problemText(*trouble)));
-  showStation(2);
+  showStation(Station::Formula);
 }
 
 void MainWindow::keepMixedBatch() {
@@ -237,7 +231,7 @@ void MainWindow::keepMixedBatch() {
 }
 
 void MainWindow::askForProduct(const std::string& id) {
-  m_pages->setCurrentIndex(ProductStation);
+  m_pages->setCurrentWidget(m_productView);
   m_productPage->showProduct(id);
 }
 

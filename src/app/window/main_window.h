@@ -4,9 +4,11 @@
 #include "mends/mend_finder.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
+#include "window/stations.h"
 
 #include <QMainWindow>
 #include <QSettings>
+#include <map>
 
 class QLabel;
 class QStackedWidget;
@@ -45,8 +47,8 @@ public:
   BookPage& bookPage() { return *m_bookPage; }
   StocksPage& stocksPage() { return *m_stocks; }
   Prompts& prompts() { return m_prompts; }
-  void showStation(int index);
-  int station() const { return m_station; }
+  void showStation(Station station);
+  Station station() const { return m_station; }
   /// The short way in: units, crop, water, products.
   void showFirstStart();
   /// Opens the finder with a text in it.
@@ -62,6 +64,7 @@ protected:
 
 private:
   QWidget* makeStations();
+  void addStation(Station station, QWidget* page);
   void connectParts(QWidget* acid);
   void keepMixedBatch();
   void light(const std::string& productId);
@@ -86,7 +89,11 @@ private:
   StocksPage* m_stocks = nullptr;
   FirstStart* m_firstStart = nullptr;
   QLabel *m_banner = nullptr, *m_kept = nullptr;
-  int m_station = 2;
+  QWidget *m_productView = nullptr,
+          *m_firstView = nullptr; ///< the pages that belong to no station of their own
+  std::map<Station, QWidget*> m_stationPages;
+  std::map<StationSide, QWidget*> m_sides;
+  Station m_station = Station::Formula;
 };
 
 } // namespace butte::app

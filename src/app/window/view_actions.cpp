@@ -2,6 +2,7 @@
 
 #include "paint/theme.h"
 #include "window/main_window.h"
+#include "wording/tr.h"
 
 #include <QAction>
 #include <QActionGroup>
@@ -47,12 +48,9 @@ ViewActions::ViewActions(MainWindow& window, QSettings& settings) : QObject(&win
 }
 
 void ViewActions::addStations(QMenu* menu) {
-  const char* names[] = {"&Water", "&Target", "&Formula", "&Stocks"};
-  for (int i = 0; i < 4; ++i)
-    menu->addAction(names[i], QKeySequence(QString("Ctrl+%1").arg(i + 1)), this,
-                    [this, i] { m_window.showStation(i); });
-  menu->addAction("&Bench sheet", QKeySequence("Ctrl+5"), this, [this] { m_window.showStation(4); });
-  menu->addAction("Boo&k", QKeySequence("Ctrl+6"), this, [this] { m_window.showStation(5); });
+  for (const auto& info : stations)
+    menu->addAction(app::tr(info.menu), shortcutOf(info.station), this,
+                    [this, station = info.station] { m_window.showStation(station); });
 }
 
 void ViewActions::addUnits(QMenu* menu) {

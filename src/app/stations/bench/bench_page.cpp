@@ -6,6 +6,7 @@
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "print/sheet_text.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "units/convert.h"
 
@@ -20,7 +21,8 @@ namespace butte::app {
 
 namespace {
 constexpr std::size_t scaleCount = 2;
-}
+constexpr int restMilliseconds = 120; ///< the paper follows when the typing rests
+} // namespace
 
 BenchPage::BenchPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_sheet(new QTextBrowser) {
@@ -51,8 +53,12 @@ BenchPage::BenchPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   m_sheet->setStyleSheet("background: white; color: black; border: 1px solid " + theme().line.name());
   m_sheet->setFont(faceOf(12));
   column->addWidget(m_sheet, 1);
-  connect(&editor, &FormulaEditor::changed, this, &BenchPage::refresh);
-  connect(&units, &UnitsShown::changed, this, &BenchPage::refresh);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
+  connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
+  m_rest.setSingleShot(true);
+  m_rest.setInterval(restMilliseconds);
+  connect(&m_rest, &QTimer::timeout, this, &BenchPage::layOut);
 }
 
 NumberField* BenchPage::scaleField(std::size_t index, bool readability, const QString& name,
@@ -92,10 +98,10 @@ QWidget* BenchPage::makeScaleRow(std::size_t index) {
 void BenchPage::showEvent(QShowEvent* event) {
   QWidget::showEvent(event);
   refresh();
+  layOut();
 }
 
 void BenchPage::refresh() {
-  if (!isVisible()) return; // a sheet nobody sees need not be set at every key
   const auto& scales = m_editor.document().scales;
   const auto stated = FormulaEdits(m_editor).scaleCount();
   for (std::size_t i = 0; i < m_scales.size(); ++i) {
@@ -105,8 +111,17 @@ void BenchPage::refresh() {
     m_scales[i].capacity->show(there ? QString::fromStdString(core::decimalText(scales[i].capacity.grams()))
                                      : QString());
   }
+  m_rest.start();
+}
+
+/// Anew only when something on it changed.
+void BenchPage::layOut() {
+  m_rest.stop();
+  const auto html = benchSheetHtml(m_editor, m_units, dateOnSheet(QDate::currentDate()));
+  if (html == m_html) return;
+  m_html = html;
   const int at = m_sheet->verticalScrollBar()->value();
-  m_sheet->setHtml(benchSheetHtml(m_editor, m_units, dateOnSheet(QDate::currentDate())));
+  m_sheet->setHtml(html);
   m_sheet->verticalScrollBar()->setValue(at);
 }
 

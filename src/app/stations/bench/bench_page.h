@@ -1,4 +1,5 @@
 #pragma once
+#include <QTimer>
 #include <QWidget>
 #include <vector>
 
@@ -30,10 +31,13 @@ private:
   QWidget* makeScaleRow(std::size_t index);
   NumberField* scaleField(std::size_t index, bool readability, const QString& name, const char* unit);
   void refresh();
+  void layOut();
 
   FormulaEditor& m_editor;
   UnitsShown& m_units;
   QTextBrowser* m_sheet;
+  QString m_html; ///< as laid out
+  QTimer m_rest;
   struct ScaleFields {
     NumberField *readability = nullptr, *capacity = nullptr;
   };

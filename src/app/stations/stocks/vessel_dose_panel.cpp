@@ -71,7 +71,7 @@ QCheckBox* VesselDosePanel::flag(const QString& words, const QString& id, const 
   auto* box = new QCheckBox(words);
   box->setObjectName(id);
   connect(box, &QCheckBox::clicked, this,
-          [this, path](bool on) { StockEdits(m_editor).setDosing(path, on); });
+          [this, path](bool on) { StockEdits(m_editor).switchDosing(path, on); });
   return box;
 }
 

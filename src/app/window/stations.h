@@ -1,0 +1,52 @@
+#pragma once
+#include <QKeySequence>
+#include <QString>
+#include <array>
+
+namespace butte::app {
+
+/// The stations of the line, in the order of the work.
+enum class Station { Water, Target, Formula, Stocks, Bench, Book };
+
+/// What stands beside a station.
+enum class StationSide { Shelf, Acid, Book, None };
+
+struct StationInfo {
+  Station station;
+  const char* key;  ///< for the command line
+  const char* name; ///< on its card; tr() it
+  const char* menu; ///< with its mnemonic; tr() it
+  StationSide side;
+  bool scrolls; ///< typing pages scroll on a low screen; pictures shrink instead
+};
+
+/// Everything else that is counted by stations (cards, menu, shortcuts, pages) follows from this list.
+inline constexpr std::array stations{
+    StationInfo{Station::Water, "water", QT_TRANSLATE_NOOP("butte", "Water"),
+                QT_TRANSLATE_NOOP("butte", "&Water"), StationSide::Acid, false},
+    StationInfo{Station::Target, "target", QT_TRANSLATE_NOOP("butte", "Target"),
+                QT_TRANSLATE_NOOP("butte", "&Target"), StationSide::Shelf, true},
+    StationInfo{Station::Formula, "formula", QT_TRANSLATE_NOOP("butte", "Formula"),
+                QT_TRANSLATE_NOOP("butte", "&Formula"), StationSide::Shelf, false},
+    StationInfo{Station::Stocks, "stocks", QT_TRANSLATE_NOOP("butte", "Stocks"),
+                QT_TRANSLATE_NOOP("butte", "&Stocks"), StationSide::None, false},
+    StationInfo{Station::Bench, "bench", QT_TRANSLATE_NOOP("butte", "Bench"),
+                QT_TRANSLATE_NOOP("butte", "&Bench sheet"), StationSide::Shelf, false},
+    StationInfo{Station::Book, "book", QT_TRANSLATE_NOOP("butte", "Book"),
+                QT_TRANSLATE_NOOP("butte", "Boo&k"), StationSide::Book, false}};
+static_assert([] {
+  for (std::size_t i = 0; i < stations.size(); ++i)
+    if (static_cast<std::size_t>(stations[i].station) != i) return false;
+  return true;
+}());
+
+inline const StationInfo& infoOf(Station station) {
+  return stations[static_cast<std::size_t>(station)];
+}
+
+/// Ctrl+1 ...: its place on the line.
+inline QKeySequence shortcutOf(Station station) {
+  return QKeySequence(QString("Ctrl+%1").arg(static_cast<int>(station) + 1));
+}
+
+} // namespace butte::app
