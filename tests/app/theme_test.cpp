@@ -41,6 +41,22 @@ TEST_F(ThemeTest, DarkReachesFieldsListsButtonsAndSoftLabelsAtOnce) {
   EXPECT_EQ(groundOf(*field), QColor("#ffffff"));
 }
 
+TEST_F(ThemeTest, TheMainButtonIsFilledAndItsTextIsReadable) {
+  window->showStation(Station::Bench);
+  auto* button = find<QPushButton>("sheetPdf");
+  for (const bool dark : {false, true}) {
+    if (dark) trigger("darkTheme");
+    QApplication::processEvents();
+    EXPECT_EQ(groundOf(*button), theme().accent);
+    const auto picture = button->grab().toImage();
+    int ink = 0;
+    for (int y = 0; y < picture.height(); ++y)
+      for (int x = 0; x < picture.width(); ++x)
+        ink += picture.pixelColor(x, y) == theme().accentInk;
+    EXPECT_GT(ink, 40) << "letters in the ink that belongs on that ground";
+  }
+}
+
 TEST_F(ThemeTest, AFieldWithAWrongTextIsSeenFromAfar) {
   auto* field = find<NumberField>("batch");
   type("batch", "0");

@@ -154,8 +154,7 @@ void ThemeStyle::drawControl(ControlElement element, const QStyleOption* option,
     const auto ink = buttonInk(option, widget);
     if (const auto* push = qstyleoption_cast<const QStyleOptionButton*>(option)) {
       QStyleOptionButton own = *push;
-      if (own.palette.isBrushSet(QPalette::Normal, QPalette::ButtonText))
-        own.palette.setColor(QPalette::ButtonText, ink);
+      own.palette.setColor(QPalette::ButtonText, ink);
       return QProxyStyle::drawControl(element, &own, painter, widget);
     }
     if (const auto* tool = qstyleoption_cast<const QStyleOptionToolButton*>(option)) {
