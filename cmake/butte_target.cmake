@@ -1,7 +1,8 @@
 # How every target of ours is compiled. butte_target(NAME [WINDOW] [SOLVER] [PRECOMPILED header...])
 #   WINDOW       widgets and their tests: instrumented only when all is (BUTTE_SANITIZE=all). Instrumenting them costs a
 #                third of the build and what they call is instrumented already; the library's own checks stay on.
-#   SOLVER       optimised a little in debug builds too: Eigen unoptimised makes every solve a hundred times slower.
+#   SOLVER       optimised a little in debug builds too (Eigen unoptimised makes every solve a hundred times slower), and
+#                all the way in a release.
 #   PRECOMPILED  what nearly every file of the target includes.
 function(butte_target name)
   cmake_parse_arguments(ARG "WINDOW;SOLVER" "" "PRECOMPILED" ${ARGN})
@@ -26,6 +27,9 @@ function(butte_target name)
   endif()
   if(BUTTE_SANITIZE AND ARG_SOLVER)
     target_compile_options(${name} PRIVATE -O1)
+  endif()
+  if(ARG_SOLVER AND CMAKE_BUILD_TYPE STREQUAL "Release")
+    target_compile_options(${name} PRIVATE -O3)
   endif()
   if(BUTTE_SANITIZE)
     target_link_options(${name} PRIVATE -fsanitize=address,undefined)
