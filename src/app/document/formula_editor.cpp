@@ -169,7 +169,10 @@ void FormulaEditor::step(bool back) {
   const auto next = m_log->stepOver(*m_json, back);
   m_applying = false;
   if (!next) return emit refused(QString::fromStdString(words::problemText(next.problem())));
-  if (*next) adoptWorked(**next);
+  if (*next) {
+    if (const auto problem = adoptWorked(**next))
+      return emit refused(QString::fromStdString(words::problemText(*problem)));
+  }
   emit changed();
 }
 

@@ -100,11 +100,11 @@ void TargetTable::compareWith(std::vector<core::TargetRow> other) {
 }
 
 void TargetTable::refresh() {
-  const TargetEdits edits(m_editor);
+  const auto typedRows = TargetEdits(m_editor).rows();
   for (const auto& row : m_rows) {
-    const auto typed = edits.row(row.nutrient);
-    row.band->setEnabled(typed.has_value());
-    if (!typed) {
+    const auto typed = std::ranges::find(typedRows, row.nutrient, &TypedTargetRow::nutrient);
+    row.band->setEnabled(typed != typedRows.end());
+    if (typed == typedRows.end()) {
       row.amount->show({});
       row.band->show({});
       const auto chosen = m_emptyUnit.find(row.nutrient);
