@@ -1,9 +1,7 @@
 #include "book.h"
 
 #include "edit.h"
-#include "formula_changes.h"
-#include "open_store.h"
-#include "record_check.h"
+#include "kinds/kind_info.h"
 
 #include <map>
 
@@ -60,8 +58,8 @@ std::vector<Ref> refsOf(const Step& step) {
 
 } // namespace
 
-Book::Book(std::string path, std::unique_ptr<Store> store)
-    : m_path(std::move(path)), m_store(std::move(store)) {
+Book::Book(std::string place, std::unique_ptr<Store> store, Hold hold)
+    : m_place(std::move(place)), m_hold(std::move(hold)), m_store(std::move(store)) {
   m_gather.setSingleShot(true);
   m_gather.setInterval(gatherMilliseconds);
   m_retry.setInterval(retryMilliseconds);
@@ -71,56 +69,22 @@ Book::Book(std::string path, std::unique_ptr<Store> store)
   });
   connect(&m_retry, &QTimer::timeout, this, [this] { flush(); });
   connect(&m_beat, &QTimer::timeout, this, [this] {
-    if (m_mark && !m_mark->beat())
-      emit troubled(problemAt(ProblemCode::BookReadOnly, m_path, {"another computer has taken it over"}));
+    if (m_hold.mine && !m_hold.mine->beat())
+      emit troubled(problemAt(ProblemCode::BookReadOnly, m_place, {"another computer has taken it over"}));
   });
+  if (m_hold.mine) m_beat.start();
 }
 
 Book::~Book() {
   flush();
-  const auto snapshot = m_snapshot;
-  m_store.reset();
-  m_mark.reset();
-}
-
-core::Result<std::unique_ptr<Book>> Book::open(const std::string& path, const std::string& snapshotFolder,
-                                               bool takeOver) {
-  auto mark = OwnerMark::take(path, takeOver);
-  if (auto* mine = std::get_if<std::unique_ptr<OwnerMark>>(&mark)) {
-    auto store = openStore(path, OpenFor::Writing);
-    if (store) {
-      std::unique_ptr<Book> book(new Book(path, std::move(store).value()));
-      book->m_mark = std::move(*mine);
-      book->m_beat.start();
-      return book;
-    }
-    if (store.problem().code != ProblemCode::BookNotWritable) return store.problem();
-    mark = Owner{};
-  }
-  auto snapshot = openSnapshot(path, snapshotFolder);
-  if (!snapshot) return snapshot.problem();
-  std::unique_ptr<Book> book(new Book(path, std::move(snapshot).value()));
-  book->m_heldBy = std::get<Owner>(mark);
-  return book;
-}
-
-core::Result<std::unique_ptr<Book>> Book::create(const std::string& path, const std::string& farm) {
-  auto store = createStore(path);
-  if (!store) return store.problem();
-  auto mark = OwnerMark::take(path);
-  std::unique_ptr<Book> book(new Book(path, std::move(store).value()));
-  if (auto* mine = std::get_if<std::unique_ptr<OwnerMark>>(&mark)) book->m_mark = std::move(*mine);
-  if (const auto trouble = book->m_store->setMeta("farm", farm)) return *trouble;
-  if (const auto trouble = book->m_store->setMeta("made", Moment::now().iso())) return *trouble;
-  book->m_beat.start();
-  return book;
+  m_store.reset(); // before the mark goes
 }
 
 std::string Book::readOnlyWords() const {
-  if (!m_heldBy) return {};
-  if (m_heldBy->host.empty()) return "its file or folder is write-protected";
-  return m_heldBy->user + " on " + m_heldBy->host + " has it open since " +
-         m_heldBy->since.iso().substr(0, 16);
+  if (!m_hold.other) return {};
+  if (m_hold.other->host.empty()) return "its file or folder is write-protected";
+  return m_hold.other->user + " on " + m_hold.other->host + " has it open since " +
+         m_hold.other->since.iso().substr(0, 16);
 }
 
 std::string Book::farm() {
@@ -143,13 +107,13 @@ core::Result<std::optional<Record>> Book::record(const Ref& ref) {
   return m_store->read(ref);
 }
 
-Trouble Book::refuseIfReadOnly() const {
+Trouble Book::refusal() const {
   if (!isReadOnly()) return std::nullopt;
-  return problemAt(ProblemCode::BookReadOnly, m_path, {readOnlyWords()});
+  return problemAt(ProblemCode::BookReadOnly, m_place, {readOnlyWords()});
 }
 
 Trouble Book::apply(Step step, Checked checked) {
-  if (auto refused = refuseIfReadOnly()) return refused;
+  if (auto refused = refusal()) return refused;
   flush();
   step.at = Moment::now();
   step.who = m_who;
@@ -164,7 +128,7 @@ Trouble Book::apply(Step step, Checked checked) {
 
 Trouble Book::applyGathering(Step step, Checked checked) {
   if (step.mergeKey.empty()) return apply(std::move(step), checked);
-  if (auto refused = refuseIfReadOnly()) return refused;
+  if (auto refused = refusal()) return refused;
   step.at = Moment::now();
   step.who = m_who;
   if (m_queue.empty() || !merges(m_queue.back().step, step)) {
@@ -221,7 +185,7 @@ Trouble Book::writeStep(Waiting& waiting) {
   if (auto trouble = m_store->begin()) return trouble;
   const auto write = [&]() -> Trouble {
     if (auto trouble = writeChanges(waiting, false)) return trouble;
-    if (auto trouble = m_store->dropUndone()) return trouble;
+    if (auto trouble = m_store->dropUndone(m_who)) return trouble;
     if (step.number > 0) return m_store->replaceStep(step);
     const auto number = m_store->addStep(step);
     if (!number) return number.problem();
@@ -340,21 +304,21 @@ Trouble Book::replaceBody(const Ref& ref, const Json& body, const Deed& deed) {
 std::optional<Deed> Book::undoable() {
   if (isReadOnly()) return std::nullopt;
   if (!m_queue.empty()) return m_queue.back().step.deed;
-  const auto deed = m_store->deedOfLastDone();
+  const auto deed = m_store->deedOfLastDone(m_who);
   return deed ? *deed : std::nullopt;
 }
 
 std::optional<Deed> Book::redoable() {
   if (isReadOnly() || !m_queue.empty()) return std::nullopt;
-  const auto deed = m_store->deedOfFirstUndone();
+  const auto deed = m_store->deedOfFirstUndone(m_who);
   return deed ? *deed : std::nullopt;
 }
 
 core::Result<std::optional<Step>> Book::stepOver(bool back) {
-  if (auto refused = refuseIfReadOnly()) return *refused;
+  if (auto refused = refusal()) return *refused;
   if (auto trouble = flush()) return *trouble;
   m_open.reset();
-  auto found = back ? m_store->lastDone() : m_store->firstUndone();
+  auto found = back ? m_store->lastDone(m_who) : m_store->firstUndone(m_who);
   if (!found || !*found) return found;
   Waiting waiting{**found, Checked::Not, {}};
   auto& step = waiting.step;
@@ -373,7 +337,7 @@ core::Result<std::optional<Step>> Book::stepOver(bool back) {
 }
 
 core::Result<int> Book::makeVersion(const Ref& ref, const std::string& why, const std::string& name) {
-  if (auto refused = refuseIfReadOnly()) return *refused;
+  if (auto refused = refusal()) return *refused;
   if (auto trouble = flush()) return *trouble;
   const auto record = m_store->read(ref);
   if (!record) return record.problem();
@@ -382,10 +346,11 @@ core::Result<int> Book::makeVersion(const Ref& ref, const std::string& why, cons
   if (!earlier) return earlier.problem();
   if (name.empty() && !earlier->empty() && earlier->front().body == (*record)->body)
     return earlier->front().number;
-  const auto words = earlier->empty() ? std::string("first version")
-                                      : changeWords(ref.kind, earlier->front().body, (*record)->body);
+  auto changes = earlier->empty()
+                     ? std::vector<core::Change>{{core::ChangeCode::FirstVersion, {}}}
+                     : changesBetween(ref.kind, earlier->front().body, (*record)->body);
   const auto number =
-      m_store->addVersion({ref.uid, 0, Moment::now(), m_who, why, name, words, (*record)->body});
+      m_store->addVersion({ref.uid, 0, Moment::now(), m_who, why, name, std::move(changes), (*record)->body});
   if (number) emit changed({ref});
   return number;
 }

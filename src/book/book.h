@@ -22,16 +22,21 @@ class Book : public QObject {
   Q_OBJECT
 
 public:
-  /// Opens for writing, or as a read-only snapshot when somebody else has it open (see heldBy()).
-  static core::Result<std::unique_ptr<Book>> open(const std::string& path, const std::string& snapshotFolder,
-                                                  bool takeOver = false);
-  static core::Result<std::unique_ptr<Book>> create(const std::string& path, const std::string& farm);
+  /// Who may write in it: we, with the mark that says so, or somebody else, and we only look at it.
+  struct Hold {
+    std::unique_ptr<Ownership> mine;
+    std::optional<Owner> other;
+  };
+  /// A store that is open; open_book.h finds and opens one. `place` is what messages call it: a file's path.
+  Book(std::string place, std::unique_ptr<Store> store, Hold hold);
   ~Book() override;
 
-  const std::string& path() const { return m_path; }
+  const std::string& place() const { return m_place; }
   bool isReadOnly() const { return m_store->isReadOnly(); }
   /// Who writes in this book while we only look at it.
-  const std::optional<Owner>& heldBy() const { return m_heldBy; }
+  const std::optional<Owner>& heldBy() const { return m_hold.other; }
+  /// A problem when nothing can be written.
+  Trouble refusal() const;
   /// Why nothing can be written, in words; empty when it can.
   std::string readOnlyWords() const;
   std::string farm();
@@ -59,7 +64,8 @@ public:
   Trouble takeFromBin(const Ref& ref, const std::string& name);
   Trouble replaceBody(const Ref& ref, const Json& body, const core::Deed& deed);
 
-  /// What would be taken back, or done again; nothing where there is none.
+  /// What would be taken back, or done again; nothing where there is none. Steps of others stay: a person
+  /// takes back their own (and those that nobody put a name to). What others built on is a BookConflict.
   std::optional<core::Deed> undoable();
   std::optional<core::Deed> redoable();
   /// The step that was taken back or done again; nothing when there was none.
@@ -80,7 +86,6 @@ signals:
   void troubled(const core::Problem& problem);
 
 private:
-  Book(std::string path, std::unique_ptr<Store> store);
   /// A step on its way into the file.
   struct Waiting {
     Step step;
@@ -92,12 +97,10 @@ private:
   Trouble writeStep(Waiting& waiting);
   Trouble writeChanges(const Waiting& waiting, bool back);
   core::Result<std::optional<Step>> stepOver(bool back);
-  Trouble refuseIfReadOnly() const;
 
-  std::string m_path, m_who, m_snapshot;
-  std::unique_ptr<OwnerMark> m_mark;
+  std::string m_place, m_who;
+  Hold m_hold;
   std::unique_ptr<Store> m_store;
-  std::optional<Owner> m_heldBy;
   std::deque<Waiting> m_queue;
   std::optional<Waiting> m_open; ///< the newest kept step, while later edits may still merge into it
   QTimer m_gather, m_retry, m_beat;

@@ -1,10 +1,11 @@
 #include "book_json.h"
 
 #include "open_store.h"
-#include "record_check.h"
+#include "kinds/kind_info.h"
 
 #include <QFile>
 #include <QSaveFile>
+#include <set>
 #include <sstream>
 
 namespace butte::book {
@@ -15,7 +16,7 @@ using exchange::ObjectReader;
 
 namespace {
 
-constexpr int formatVersion = 1;
+constexpr int formatVersion = 2; // 1: readings named their tank, versions and steps held sentences
 constexpr const char* formatName = "butte-book";
 
 // ---- out
@@ -38,8 +39,8 @@ public:
       return trouble;
     end();
     begin("records");
-    for (const auto kind : allKinds) {
-      if (kind == Kind::Reading) continue;
+    for (const auto kind : allKinds()) {
+      if (infoOf(kind).home == Home::Readings) continue;
       if ((trouble = m_store.eachRecord(
                kind, [&](const Record& record, Moment at) { return item(recordJson(record, at)); })))
         return trouble;
@@ -56,7 +57,7 @@ public:
     end();
     begin("readings");
     trouble = m_store.eachReading([&](const Reading& r, std::optional<Moment> binned) {
-      return item(Json::array({r.number, r.tank, r.quantity, r.at.iso(), r.value, r.typed, r.importUid,
+      return item(Json::array({r.number, r.vesselUid, r.quantity, r.at.iso(), r.value, r.typed, r.importUid,
                                binned ? Json(binned->iso()) : Json()}));
     });
     if (trouble) return trouble;
@@ -89,7 +90,7 @@ private:
   }
   static Json versionJson(const Version& v) {
     return {{"thing", v.thingUid}, {"number", v.number}, {"at", v.at.iso()}, {"who", v.who},
-            {"why", v.why},        {"name", v.name},     {"words", v.words}, {"body", v.body}};
+            {"why", v.why},        {"name", v.name},     {"changes", core::changeLines(v.changes)}, {"body", v.body}};
   }
   /// ["product_held", "potassium sulfate", "22.7", "kg"]; a text where an older version kept a sentence.
   static Json didJson(const core::Deed& deed) {
@@ -168,6 +169,8 @@ private:
       meta(value);
       return false;
     }
+    if (depth == 1 && event == Event::value && m_list == "version" && value.is_number_integer())
+      m_version = value.get<int>();
     const bool whole = event == Event::object_end || event == Event::array_end || event == Event::value;
     if (depth != 2 || !whole || m_list == "meta" || m_list == "format" || m_list == "version") return true;
     m_path = m_list + "[" + std::to_string(m_index++) + "]";
@@ -228,14 +231,20 @@ private:
     if (!kept) keep(kept.problem());
   }
 
+  static std::string knownKinds() {
+    std::string out;
+    for (const auto kind : allKinds()) {
+      if (infoOf(kind).home != Home::Readings) out += (out.empty() ? "" : ", ") + std::string(code(kind));
+    }
+    return out;
+  }
+
   void record(const Json& json) {
     ObjectReader reader(json, m_path, m_problem);
     const auto kindText = reader.text("kind").value_or("");
     const auto kind = kindFromCode(kindText);
-    if (!kind || *kind == Kind::Reading)
-      reader.fail(
-          ProblemCode::OutOfRange, "kind",
-          {"'" + kindText + "'", "water, product, target, formula, stock_plan, batch or reading_import"});
+    if (!kind || infoOf(*kind).home == Home::Readings)
+      reader.fail(ProblemCode::NotOneOf, "kind", {kindText, knownKinds()});
     Record out;
     out.ref.uid = reader.text("uid").value_or("");
     if (out.ref.uid.empty()) reader.fail(ProblemCode::MissingKey, "uid", {"every record needs one"});
@@ -266,7 +275,8 @@ private:
     v.who = reader.text("who").value_or("");
     v.why = reader.text("why").value_or("");
     v.name = reader.text("name").value_or("");
-    v.words = reader.text("words").value_or("");
+    const auto words = reader.text("words").value_or(""); // in files of versions before
+    v.changes = core::changesFromLines(reader.text("changes").value_or(words));
     if (const auto* body = reader.object("body")) v.body = *body;
     reader.finish();
     if (!m_problem) keep(m_store.putVersion(v));
@@ -306,18 +316,34 @@ private:
     for (std::size_t i = 0; changes && i < changes->size() && !m_problem; ++i) {
       ObjectReader row((*changes)[i], m_path + ".changes[" + std::to_string(i) + "]", m_problem);
       const auto kind = kindFromCode(row.text("kind").value_or(""));
-      if (!kind) row.fail(ProblemCode::OutOfRange, "kind", {"", "the kind of a record"});
+      if (!kind) row.fail(ProblemCode::NotOneOf, "kind", {"", knownKinds()});
       RecordChange change{{kind.value_or(Kind::Formula), row.text("uid").value_or("")},
                           row.text("pointer").value_or(""),
                           {},
                           {}};
       if (const auto* before = row.any("before")) change.before = *before;
       if (const auto* after = row.any("after")) change.after = *after;
+      if (kind == Kind::Reading) nameVessel(change.after);
       row.finish();
       s.changes.push_back(std::move(change));
     }
     reader.finish();
     if (!m_problem) keep(m_store.putStep(s, undone));
+  }
+
+  /// A reading of an earlier version names its tank: that becomes a vessel.
+  std::string vesselOf(const std::string& tank) {
+    const auto uid = vesselUidOf(tank);
+    if (m_vessels.insert(uid).second)
+      keep(m_store.write({{Kind::Vessel, uid}, Json{{"name", tank}}, {}}, shifted(Moment{})));
+    return uid;
+  }
+
+  void nameVessel(Json& after) {
+    if (!after.is_object() || !after.contains("body") || !after["body"].contains("tank")) return;
+    auto& body = after["body"];
+    if (body["tank"].is_string()) body["vessel"] = vesselOf(body["tank"].get<std::string>());
+    body.erase("tank");
   }
 
   void reading(const Json& json) {
@@ -328,11 +354,13 @@ private:
     const auto at = right ? Moment::fromIso(json[3].get<std::string>()) : std::nullopt;
     if (!at)
       return void(m_problem = problemAt(ProblemCode::WrongType, m_path,
-                                        {"[number, tank, quantity, time, value, typed, import, binned]",
+                                        {"[number, vessel, quantity, time, value, typed, import, binned]",
                                          exchange::typeName(json)}));
-    Reading r{
-        json[0].get<std::int64_t>(), json[1].get<std::string>(), json[2].get<std::string>(), shifted(*at),
-        json[4].get<double>(),       json[5].get<std::string>(), json[6].get<std::string>()};
+    const auto vessel = json[1].get<std::string>();
+    Reading r{json[0].get<std::int64_t>(), m_version < 2 ? vesselOf(vessel) : vessel,
+              json[2].get<std::string>(),  shifted(*at),
+              json[4].get<double>(),       json[5].get<std::string>(),
+              json[6].get<std::string>(),  {}};
     if (json[7].is_null()) return keep(m_store.addReadings({r}));
     const auto binned = json[7].is_string() ? Moment::fromIso(json[7].get<std::string>()) : std::nullopt;
     keep(
@@ -342,6 +370,8 @@ private:
   Store& m_store;
   ReadBookJson m_how;
   std::int64_t m_shift = 0;
+  int m_version = formatVersion; ///< of the file; it stands before the lists
+  std::set<std::string> m_vessels; ///< made from the tanks of an earlier version
   std::string m_list, m_path;
   std::size_t m_index = 0;
   Trouble m_problem;
@@ -352,8 +382,8 @@ private:
 Trouble writeBookJson(Store& store, const std::string& path) {
   QSaveFile file(QString::fromStdString(path));
   const auto failed = [&] {
-    return problemAt(ProblemCode::BadFile, path,
-                     {"it can't be written: " + file.errorString().toStdString()});
+    return problemAt(ProblemCode::CantBeWritten, path,
+                     {file.errorString().toStdString()});
   };
   if (!file.open(QIODevice::WriteOnly)) return failed();
   if (auto trouble = Writer(store, file).write()) return trouble;

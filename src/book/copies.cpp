@@ -1,5 +1,6 @@
 #include "copies.h"
 
+#include "kinds/kind_info.h"
 #include "open_store.h"
 
 #include <QDate>
@@ -77,21 +78,13 @@ using States = std::map<Ref, std::pair<std::string, Json>>; // name, body
 
 Trouble collect(Store& store, Kind kind, States& out) {
   return store.eachRecord(kind, [&](const Record& record, Moment) {
-    const char* key = kind == Kind::Batch ? "formula_name" : "name";
-    const auto name = record.body.contains(key) && record.body[key].is_string()
-                          ? record.body[key].get<std::string>()
-                          : std::string("?");
+    const auto called = nameIn(kind, record.body);
+    const auto name = called.empty() ? std::string("?") : called;
     Json state = record.body;
     if (record.binnedAt) state["x_in_bin"] = true;
     out[record.ref] = {name, std::move(state)};
     return true;
   });
-}
-
-std::string kindWord(Kind kind) {
-  std::string word(code(kind));
-  std::replace(word.begin(), word.end(), '_', ' ');
-  return word;
 }
 
 } // namespace
@@ -110,7 +103,7 @@ std::vector<CopyOfBook> copiesOf(const std::string& bookPath) {
 }
 
 core::Result<std::string> makeCopy(Book& book, const std::string& why) {
-  const auto target = freePath(book.path(), Moment::now(), why);
+  const auto target = freePath(book.place(), Moment::now(), why);
   if (auto trouble = copyInto(book.store(), target)) return *trouble;
   return target.toStdString();
 }
@@ -152,53 +145,52 @@ Trouble copyDaily(const std::string& bookPath, Moment now) {
 }
 
 void copyDailyBehind(Book& book, QObject* owner) {
-  auto* thread = QThread::create([path = book.path()] { copyDaily(path, Moment::now()); });
+  auto* thread = QThread::create([path = book.place()] { copyDaily(path, Moment::now()); });
   thread->setParent(owner);
   QObject::connect(thread, &QThread::finished, thread, &QObject::deleteLater);
   QObject::connect(owner, &QObject::destroyed, thread, [thread] { thread->wait(); });
   thread->start(QThread::LowPriority);
 }
 
-core::Result<std::vector<std::string>> whatGoingBackChanges(Book& book, const std::string& copyPath) {
+namespace {
+
+GoingBack differenceOf(Kind kind, const States& now, const States& then) {
+  GoingBack out;
+  out.kind = kind;
+  for (const auto& [ref, state] : now) {
+    const auto old = then.find(ref);
+    if (old == then.end())
+      out.gone.push_back(state.first);
+    else if (old->second.second != state.second)
+      out.otherwise.push_back(old->second.first);
+  }
+  for (const auto& [ref, state] : then) {
+    if (!now.contains(ref)) out.back.push_back(state.first);
+  }
+  return out;
+}
+
+} // namespace
+
+core::Result<std::vector<GoingBack>> whatGoingBackChanges(Book& book, const std::string& copyPath) {
   const QTemporaryDir aside;
   auto copy = openCopy(copyPath, aside);
   if (!copy) return copy.problem();
-  std::vector<std::string> out;
-  for (const auto kind :
-       {Kind::Formula, Kind::Water, Kind::Target, Kind::Product, Kind::StockPlan, Kind::Batch}) {
+  std::vector<GoingBack> out;
+  for (const auto kind : allKinds()) {
+    if (!infoOf(kind).isListed) continue;
     States now, then;
     if (auto trouble = collect(book.store(), kind, now)) return *trouble;
     if (auto trouble = collect(**copy, kind, then)) return *trouble;
-    std::vector<std::string> gone, back, other;
-    for (const auto& [ref, state] : now) {
-      const auto old = then.find(ref);
-      if (old == then.end())
-        gone.push_back(state.first);
-      else if (old->second.second != state.second)
-        other.push_back(old->second.first);
-    }
-    for (const auto& [ref, state] : then) {
-      if (!now.contains(ref)) back.push_back(state.first);
-    }
-    const auto say = [&](const char* verb, const std::vector<std::string>& names) {
-      if (names.empty()) return;
-      constexpr std::size_t most = 3;
-      std::string line = std::to_string(names.size()) + " " + kindWord(kind) +
-                         (names.size() == 1 ? " " : "s ") + verb + ": ";
-      for (std::size_t i = 0; i < names.size() && i < most; ++i)
-        line += (i ? ", " : "") + names[i];
-      if (names.size() > most) line += " and " + std::to_string(names.size() - most) + " more";
-      out.push_back(line);
-    };
-    say("made since would go", gone);
-    say("would stand as then", other);
-    say("would come back", back);
+    out.push_back(differenceOf(kind, now, then));
   }
   const auto readingsNow = book.store().counts();
   const auto readingsThen = (*copy)->counts();
-  if (readingsNow && readingsThen && readingsNow->readings != readingsThen->readings)
-    out.push_back("readings: " + std::to_string(readingsNow->readings) + " now, " +
-                  std::to_string(readingsThen->readings) + " then");
+  if (readingsNow && readingsThen)
+    out.push_back({Kind::Reading, {}, {}, {}, readingsNow->readings, readingsThen->readings});
+  std::erase_if(out, [](const auto& line) {
+    return line.gone.empty() && line.otherwise.empty() && line.back.empty() && line.countNow == line.countThen;
+  });
   return out;
 }
 

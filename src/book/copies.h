@@ -34,8 +34,16 @@ void copyDailyBehind(Book& book, QObject* owner);
 /// The same, here and now (for tests and the thread).
 Trouble copyDaily(const std::string& bookPath, Moment now);
 
-/// What would be different after going back to a copy, in words, one thing a line.
-core::Result<std::vector<std::string>> whatGoingBackChanges(Book& book, const std::string& copyPath);
+/// What would be different of one kind: the names of what was made since, stands otherwise then, comes back;
+/// of readings how many there are.
+struct GoingBack {
+  Kind kind = Kind::Formula;
+  std::vector<std::string> gone, otherwise, back;
+  std::int64_t countNow = 0, countThen = 0;
+};
+
+/// What would be different after going back to a copy; kinds where nothing would be are left out.
+core::Result<std::vector<GoingBack>> whatGoingBackChanges(Book& book, const std::string& copyPath);
 
 /// Puts a copy in the book's place. The book must be closed; it is kept as a copy "before going back" first.
 Trouble goBackTo(const std::string& bookPath, const std::string& copyPath);

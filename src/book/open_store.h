@@ -25,6 +25,6 @@ core::Result<std::unique_ptr<Store>> createStore(const std::string& path);
 /// A private copy of a book that somebody else has open, to look at.
 core::Result<std::unique_ptr<Store>> openSnapshot(const std::string& path, const std::string& privateFolder);
 
-inline constexpr int newestSchema = 4;
+inline constexpr int newestSchema = 5;
 
 } // namespace butte::book

@@ -14,9 +14,17 @@ struct Owner {
   Moment since, heard; ///< when it was opened; when the holder last gave a sign of life
 };
 
+/// The right to write in a book, while it lasts.
+class Ownership {
+public:
+  virtual ~Ownership() = default;
+  /// A sign of life; to be given every minute. False: somebody else has taken the book over.
+  virtual bool beat() = 0;
+};
+
 /// The mark beside a book ("NAME.owner") that says who writes in it. On one computer the system's lock on
 /// that file tells whether the holder still lives; across computers its sign of life does.
-class OwnerMark {
+class OwnerMark : public Ownership {
 public:
   static constexpr int silentSeconds =
       180; ///< a holder on another computer that is silent for longer may be gone
@@ -24,12 +32,11 @@ public:
   /// The mark, or the owner that is in the way. With `takeOver` a silent owner on another computer gives way.
   static std::variant<std::unique_ptr<OwnerMark>, Owner> take(const std::string& bookPath,
                                                               bool takeOver = false);
-  ~OwnerMark();
+  ~OwnerMark() override;
   OwnerMark(const OwnerMark&) = delete;
   OwnerMark& operator=(const OwnerMark&) = delete;
 
-  /// A sign of life; to be given every minute. False: somebody else has taken the book over.
-  bool beat();
+  bool beat() override;
 
 private:
   OwnerMark(std::string path, int file, Owner me)

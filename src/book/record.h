@@ -1,9 +1,10 @@
 #pragma once
+#include "base/change.h"
 #include "base/deed.h"
 #include "json_reader.h"
+#include "book/kinds/kind.h"
 #include "moment.h"
 
-#include <array>
 #include <compare>
 #include <optional>
 #include <string>
@@ -15,14 +16,6 @@ namespace butte::book {
 using exchange::Json;
 /// What stood in the way; nothing when all went well.
 using Trouble = std::optional<core::Problem>;
-
-enum class Kind { Water, Product, Target, Formula, StockPlan, Batch, Reading, ReadingImport };
-
-/// The codes that stand in the file: "water", "product", "stock_plan" ...
-std::string_view code(Kind kind);
-std::optional<Kind> kindFromCode(std::string_view code);
-inline constexpr std::array allKinds{Kind::Water,     Kind::Product, Kind::Target,  Kind::Formula,
-                                     Kind::StockPlan, Kind::Batch,   Kind::Reading, Kind::ReadingImport};
 
 /// Names one record of the book for good. A reading's uid is its number; the others have a random UUID.
 struct Ref {
@@ -71,9 +64,9 @@ struct Version {
   int number = 0;
   Moment at;
   std::string who;
-  std::string why;   ///< "used", "printed", "named", "brought in", "gone back"
-  std::string name;  ///< when named
-  std::string words; ///< what had changed since the version before, as it was told then
+  std::string why;  ///< "used", "printed", "named", "brought in", "gone back"
+  std::string name; ///< when named
+  std::vector<core::Change> changes; ///< since the version before; not yet in words
   Json body;
 };
 

@@ -72,16 +72,18 @@ public:
   virtual core::Result<std::vector<RecordHead>> list(Kind kind, bool binned) = 0;
   virtual core::Result<std::vector<RecordHead>> bin() = 0;
 
-  /// The newest step that is (not) taken back; nothing when there is none.
-  virtual core::Result<std::optional<Step>> lastDone() = 0;
-  virtual core::Result<std::optional<Step>> firstUndone() = 0;
+  /// The newest step of this person that is (not) taken back; nothing when there is none. Steps under no name
+  /// are everybody's, and who has no name may take back all.
+  virtual core::Result<std::optional<Step>> lastDone(const std::string& who) = 0;
+  virtual core::Result<std::optional<Step>> firstUndone(const std::string& who) = 0;
   /// What they were alone, cheaply: a menu asks after every change.
-  virtual core::Result<std::optional<core::Deed>> deedOfLastDone() = 0;
-  virtual core::Result<std::optional<core::Deed>> deedOfFirstUndone() = 0;
+  virtual core::Result<std::optional<core::Deed>> deedOfLastDone(const std::string& who) = 0;
+  virtual core::Result<std::optional<core::Deed>> deedOfFirstUndone(const std::string& who) = 0;
   virtual core::Result<std::int64_t> addStep(const Step& step) = 0;
   virtual Trouble replaceStep(const Step& step) = 0;
   virtual Trouble markUndone(std::int64_t step, bool undone) = 0;
-  virtual Trouble dropUndone() = 0;
+  /// What this person took back can't be done again: they went on otherwise.
+  virtual Trouble dropUndone(const std::string& who) = 0;
   virtual core::Result<std::vector<Step>> steps(int newest) = 0;
 
   virtual core::Result<int> addVersion(const Version& version) = 0;                     ///< gives its number
@@ -104,7 +106,7 @@ public:
   virtual core::Result<std::vector<Reading>> readings(const std::optional<Reading>& after,
                                                       int most) = 0; ///< newest first
   virtual core::Result<std::int64_t> nextReadingNumber() = 0;
-  /// Whether this tank has a reading of this quantity at this very time.
+  /// Whether this vessel has a reading of this quantity at this very time.
   virtual core::Result<bool> hasReading(const Reading& reading) = 0;
 
   virtual core::Result<std::vector<Hit>> search(const std::string& words, int mostOfEach) = 0;

@@ -280,6 +280,10 @@ std::string unitName(const std::string& key) {
   return named(units, key);
 }
 
+std::string quantityName(const std::string& code) {
+  return named(quantities, code);
+}
+
 std::string dosingName(const std::string& place) {
   const auto first = place.find('/'), last = place.rfind('/');
   const bool isNumbered = first != std::string::npos && last > first + 1 &&

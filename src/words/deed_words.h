@@ -11,6 +11,9 @@ std::string deedText(const core::Deed& deed);
 /// "US gal", "°C", "mS/cm": a unit's key as it is read.
 std::string unitName(const std::string& key);
 
+/// "EC", "pH", "level": a quantity that a meter reads.
+std::string quantityName(const std::string& code);
+
 /// "feed used per day": what a place of `dosing` in a formula is called ("drawn/0/volume" too).
 std::string dosingName(const std::string& place);
 

@@ -65,12 +65,10 @@ std::string nutrientSymbol(Nutrient nutrient) {
 
 std::string figure(double value) {
   const double size = std::abs(value);
-  if (size >= 100) return said("{:.0f}", value);
-  if (size >= 10) return said("{:.1f}", value);
-  if (size >= 1) return said("{:.2f}", value);
-  if (size >= 0.1) return said("{:.3f}", value);
-  if (size >= 0.001) return said("{:.4f}", value);
-  return size < 1e-9 ? "0" : said("{:.2g}", value);
+  if (size < 1e-9) return "0";
+  if (size < 0.001) return figureText(fmt::format("{:.2g}", value));
+  const int places = size >= 100 ? 0 : size >= 10 ? 1 : size >= 1 ? 2 : size >= 0.1 ? 3 : 4;
+  return figureText(fmt::format("{:.{}f}", value, places));
 }
 
 std::string nameAsIs(const std::string& id) {

@@ -1,5 +1,6 @@
 #include "words.h"
 
+#include "deed_words.h"
 #include "language.h"
 
 namespace butte::words {
@@ -19,6 +20,28 @@ std::string shortened(const std::string& text) {
 
 std::string value(const core::Problem& p, std::size_t i) {
   return i < p.values.size() ? p.values[i] : std::string("?");
+}
+
+/// "0 to 14", "0.1 to 5 kg/L", "0 or more".
+std::string limitsText(const std::string& least, const std::string& most, const std::string& unit) {
+  const auto with = [&](const std::string& range) { return unit.empty() ? range : range + " " + unitName(unit); };
+  if (most.empty()) return with(said("{} or more", figureText(least)));
+  if (least.empty()) return with(said("up to {}", figureText(most)));
+  return with(said("{} to {}", figureText(least), figureText(most)));
+}
+
+std::string limitText(const core::Problem& p) {
+  const auto found = figureText(shortened(value(p, 0)));
+  switch (p.code) {
+  case ProblemCode::OutsideLimits:
+    return said("{} is out of range; it should be {}", found, limitsText(value(p, 1), value(p, 2), value(p, 3)));
+  case ProblemCode::NotAbove:
+    return said("{} is out of range; it should be {}", found,
+                said("above {}", figureText(value(p, 1))) +
+                    (p.values.size() > 2 && !p.values[2].empty() ? " " + unitName(p.values[2]) : ""));
+  default:
+    return said("'{}' is not known here; it should be one of {}", shortened(value(p, 0)), value(p, 1));
+  }
 }
 
 std::string bookProblemText(const core::Problem& p) {
@@ -51,6 +74,22 @@ std::string bookProblemText(const core::Problem& p) {
   }
 }
 
+std::string formulaProblemText(const core::Problem& p) {
+  switch (p.code) {
+  case ProblemCode::FormulaEmpty:
+    return text("the formula is empty; write one such as Ca(NO3)2·4H2O");
+  case ProblemCode::FormulaSyntax:
+    return said("formula '{}', position {}: expected {}, found {}", shortened(value(p, 0)), shortened(value(p, 1)), value(p, 2), shortened(value(p, 3)));
+  case ProblemCode::UnknownElement:
+    return said("formula '{}', position {}: '{}' is no element symbol; symbols are written like K, Ca, Mg",
+                shortened(value(p, 0)), shortened(value(p, 1)), shortened(value(p, 2)));
+  case ProblemCode::FormulaTooLarge:
+    return said("formula '{}' is too large: {}", shortened(value(p, 0)), shortened(value(p, 1)));
+  default:
+    return {};
+  }
+}
+
 std::string chemistryProblemText(const core::Problem& p) {
   switch (p.code) {
   case ProblemCode::NoEquilibrium:
@@ -74,27 +113,27 @@ std::string problemText(const core::Problem& p) {
   const auto v = [&](std::size_t i) { return shortened(value(p, i)); };
   switch (p.code) {
   case ProblemCode::FormulaEmpty:
-    return text("the formula is empty; write one such as Ca(NO3)2·4H2O");
   case ProblemCode::FormulaSyntax:
-    return said("formula '{}', position {}: expected {}, found {}", v(0), v(1), value(p, 2), v(3));
   case ProblemCode::UnknownElement:
-    return said("formula '{}', position {}: '{}' is no element symbol; symbols are written like K, Ca, Mg",
-                v(0), v(1), v(2));
   case ProblemCode::FormulaTooLarge:
-    return said("formula '{}' is too large: {}", v(0), v(1));
+    return formulaProblemText(p);
   case ProblemCode::NotANumber:
     return said("'{}' is not a number; write one such as 12.5", v(0));
   case ProblemCode::OutOfRange:
-    return said("{} is out of range; it should be {}", v(0), value(p, 1));
+    return said("{} is out of range; it should be {}", v(0), text(value(p, 1)));
+  case ProblemCode::OutsideLimits:
+  case ProblemCode::NotAbove:
+  case ProblemCode::NotOneOf:
+    return limitText(p);
   case ProblemCode::MissingKey:
-    return said("missing; {}", value(p, 0));
+    return said("missing; {}", text(value(p, 0)));
   case ProblemCode::UnknownKey:
     return said("unknown key; known here: {}", value(p, 0));
   case ProblemCode::DuplicateKey:
     return v(0) == v(1) ? said("'{}' is given twice", v(0))
                         : said("'{}' and '{}' state the same thing; give one of them", v(0), v(1));
   case ProblemCode::WrongType:
-    return said("expected {}, found {}", value(p, 0), v(1));
+    return said("expected {}, found {}", text(value(p, 0)), text(v(1)));
   case ProblemCode::UnknownUnit:
     return said("'{}' is neither a unit nor a substance that Butte knows", v(0));
   case ProblemCode::IncompatibleUnits:
@@ -128,7 +167,11 @@ std::string problemText(const core::Problem& p) {
   case ProblemCode::BadJson:
     return said("this is not valid JSON: {}", value(p, 0));
   case ProblemCode::BadFile:
-    return value(p, 0);
+    return text(value(p, 0));
+  case ProblemCode::CantBeRead:
+    return said("it can't be read: {}", value(p, 0));
+  case ProblemCode::CantBeWritten:
+    return said("it can't be written: {}", value(p, 0));
   case ProblemCode::NewerFormat:
     return said("the file has format version {}, this program knows up to {}", v(0), v(1));
   default:

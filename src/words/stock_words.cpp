@@ -86,6 +86,12 @@ std::string_view code(ReadingCause cause) {
   return codes[static_cast<std::size_t>(cause)];
 }
 
+namespace {
+std::string wholeFigure(double value) {
+  return fmt::format("{:.0f}", value);
+}
+} // namespace
+
 std::string causeText(const PossibleCause& cause, const ReadingGap& gap,
                       const std::vector<std::string>& tankNames) {
   switch (cause.cause) {
@@ -94,22 +100,22 @@ std::string causeText(const PossibleCause& cause, const ReadingGap& gap,
   case ReadingCause::MeterScale:
     return said("The meter: {}.", liquidScale(cause.value));
   case ReadingCause::OneSideShut:
-    return said("The line of tank {} is clogged or shut: without it the meter would show {:.2f} mS/cm.",
-                cause.tank < tankNames.size() ? tankNames[cause.tank] : "?", cause.value);
+    return said("The line of tank {} is clogged or shut: without it the meter would show {} mS/cm.",
+                cause.tank < tankNames.size() ? tankNames[cause.tank] : "?", figure(cause.value));
   case ReadingCause::WrongVolume:
     return said("The vessel holds {} L, not {} L.", figure(cause.value),
                 gap.volume ? figure(gap.volume->litres()) : "?");
   case ReadingCause::Undissolved:
-    return said("{:.0f} % of the salts are not in solution yet: stir, wait, read again.", cause.value);
+    return said("{} % of the salts are not in solution yet: stir, wait, read again.", wholeFigure(cause.value));
   case ReadingCause::StockOff:
-    return said("The stocks stand at {:.0f} % of their strength: topped up past the mark, a salt weighed "
+    return said("The stocks stand at {} % of their strength: topped up past the mark, a salt weighed "
                 "wrong, or salt on the floor.",
-                100 * cause.value);
+                wholeFigure(100 * cause.value));
   case ReadingCause::OtherWater:
-    return said("The water itself reads {:.2f} mS/cm today, not {:.2f}.", cause.value,
-                gap.water.milliSiemensPerCm());
+    return said("The water itself reads {} mS/cm today, not {}.", figure(cause.value),
+                figure(gap.water.milliSiemensPerCm()));
   case ReadingCause::Temperature:
-    return said("A pen that does not correct for temperature, in water of {:.0f} °C.", 25 + cause.value);
+    return said("A pen that does not correct for temperature, in water of {} °C.", wholeFigure(25 + cause.value));
   }
   return {};
 }

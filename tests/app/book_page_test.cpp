@@ -167,7 +167,7 @@ TEST_F(BookPageTest, TheBinGivesBack) {
 
 TEST_F(BookPageTest, AWaterIsKeptAndUsedAgainWithoutChangingOldFormulas) {
   window->showStation(Station::Book);
-  click("section2");
+  click("sectionWaters");
   click("keepInBook");
   ASSERT_EQ(book().store().list(book::Kind::Water, false)->size(), 1u);
   const auto first = window->desk().inHand();
@@ -185,7 +185,7 @@ TEST_F(BookPageTest, AWaterIsKeptAndUsedAgainWithoutChangingOldFormulas) {
 
 TEST_F(BookPageTest, GoingBackToACopyShowsWhatWouldChangeFirst) {
   window->showStation(Station::Book);
-  click("section8");
+  click("sectionCopies");
   click("copyNow");
   auto* list = find<QListWidget>("copies");
   ASSERT_EQ(list->count(), 1);
@@ -194,7 +194,7 @@ TEST_F(BookPageTest, GoingBackToACopyShowsWhatWouldChangeFirst) {
   type("target_K", "250");
   window->files().newFormula();
   window->showStation(Station::Book);
-  click("section8");
+  click("sectionCopies");
   list->setCurrentRow(0);
   const auto words = find<QLabel>("copyChanges")->text().toStdString();
   EXPECT_THAT(words, HasSubstr("1 formula made since would go"));
@@ -216,17 +216,46 @@ TEST_F(BookPageTest, GoingBackToACopyShowsWhatWouldChangeFirst) {
 
 TEST_F(BookPageTest, AReadingIsTypedInItsOwnUnit) {
   window->showStation(Station::Book);
-  click("section6");
-  type("readingTank", "north");
-  find<QComboBox>("readingUnit")->setCurrentText("uS/cm");
+  click("sectionReadings");
+  type("readingVessel", "north");
+  find<QComboBox>("readingUnit")->setCurrentText("µS/cm");
   type("readingValue", "1580");
   click("keepReading");
   const auto readings = book().store().readings(std::nullopt, 5);
   ASSERT_EQ(readings->size(), 1u);
   EXPECT_NEAR(readings->front().value, 1.58, 1e-12);
   EXPECT_EQ(readings->front().typed, "1580 uS/cm");
+  EXPECT_EQ(readings->front().vesselName, "north");
+  type("readingVessel", "North"); // the same one, however it is written
+  type("readingValue", "1600");
+  click("keepReading");
+  EXPECT_EQ(book().store().list(book::Kind::Vessel, false)->size(), 1u);
+  editor().undo();
   editor().undo();
   EXPECT_TRUE(book().store().readings(std::nullopt, 5)->empty());
+  EXPECT_TRUE(book().store().list(book::Kind::Vessel, false)->empty()) << "it came with its first reading";
+}
+
+TEST_F(BookPageTest, AVesselIsRenamedAndItsReadingsGoWithIt) {
+  window->showStation(Station::Book);
+  click("sectionReadings");
+  type("readingVessel", "pond");
+  type("readingValue", "1.6");
+  click("keepReading");
+  click("sectionVessels");
+  const auto ref = book().store().list(book::Kind::Vessel, false)->front().ref;
+  window->showRecord(ref);
+  type("fact_name", "raft pond 2");
+  type("fact_volume", "264");
+  find<QComboBox>("fact_volumeUnit")->setCurrentIndex(1);
+  emit find<QComboBox>("fact_volumeUnit")->activated(1);
+  ASSERT_FALSE(book().flush());
+  EXPECT_EQ((*book().record(ref))->body["volume"], exchange::amountJson("264", "gal_us"));
+  EXPECT_EQ(book().store().readings(std::nullopt, 5)->front().vesselName, "raft pond 2");
+  EXPECT_FALSE(find<QAbstractButton>("useThing")->isVisible()) << "a vessel is no part of a formula";
+  click("binThing");
+  EXPECT_TRUE(book().store().list(book::Kind::Vessel, false)->empty());
+  EXPECT_EQ(book().store().readings(std::nullopt, 5)->size(), 1u) << "what was read stays";
 }
 
 TEST_F(BookPageTest, ATableShowsRowByRowWhatItWouldTakeBeforeAnythingIsWritten) {
@@ -251,7 +280,7 @@ TEST_F(BookPageTest, ATableShowsRowByRowWhatItWouldTakeBeforeAnythingIsWritten) 
 
 TEST_F(BookPageTest, ATargetAStockPlanAndAProductGoFromOneFormulaToAnother) {
   window->showStation(Station::Book);
-  for (const auto* section : {"section3", "section4", "section5"}) {
+  for (const auto* section : {"sectionTargets", "sectionProducts", "sectionStockPlans"}) {
     click(section);
     click("keepInBook");
   }
@@ -277,7 +306,7 @@ TEST_F(BookPageTest, ATargetAStockPlanAndAProductGoFromOneFormulaToAnother) {
 
 TEST_F(BookPageTest, AProductsBagHazardsAndLookAreTypedAndGoWithIt) {
   window->showStation(Station::Book);
-  click("section4");
+  click("sectionProducts");
   click("keepInBook");
   const auto ref = book().store().list(book::Kind::Product, false)->front().ref;
   window->showRecord(ref);
@@ -304,7 +333,7 @@ TEST_F(BookPageTest, AProductsBagHazardsAndLookAreTypedAndGoWithIt) {
 
 TEST_F(BookPageTest, ATargetsStageAndSeasonAreTypedAndStayWhenItIsKeptAnew) {
   window->showStation(Station::Book);
-  click("section3");
+  click("sectionTargets");
   click("keepInBook");
   const auto ref = book().store().list(book::Kind::Target, false)->front().ref;
   window->showRecord(ref);
@@ -320,7 +349,7 @@ TEST_F(BookPageTest, ATargetsStageAndSeasonAreTypedAndStayWhenItIsKeptAnew) {
 
 TEST_F(BookPageTest, KeepingTheSameTwiceMakesNothingNew) {
   window->showStation(Station::Book);
-  click("section3");
+  click("sectionTargets");
   click("keepInBook");
   const auto steps = book().store().counts()->steps;
   click("keepInBook");

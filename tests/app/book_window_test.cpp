@@ -3,6 +3,7 @@
 #include "window_fixture.h"
 
 #include "book/book_json.h"
+#include "book/open_book.h"
 #include "window/finder.h"
 
 #include <QAbstractButton>
@@ -114,7 +115,7 @@ TEST_F(WindowTest, ControlKTakesAFormulaInHand) {
 }
 
 TEST_F(WindowTest, DroppedOnTheWindowABookOpensAndAFormulaComesIn) {
-  auto other = book::Book::create(folder.filePath("other.butte").toStdString(), "Other farm");
+  auto other = book::createBook(folder.filePath("other.butte").toStdString(), "Other farm");
   ASSERT_TRUE(static_cast<bool>(other));
   std::move(other).value().reset();
   const auto drop = [&](const QString& path) {

@@ -279,7 +279,7 @@ TEST_F(WaterPageTest, ABlendIsKeptInTheBookAsTheWaterThatCameOfIt) {
 
 TEST_F(WaterPageTest, UpkeepOfASourceIsKept) {
   window->showStation(Station::Book);
-  click("section2");
+  click("sectionWaters");
   click("keepInBook");
   const auto ref = book().store().list(book::Kind::Water, false)->front().ref;
   window->showRecord(ref);

@@ -1,7 +1,7 @@
 #pragma once
-#include "book/book.h"
+#include "book/open_book.h"
 #include "book/open_store.h"
-#include "book/record_check.h"
+#include "book/kinds/kind_info.h"
 #include "formula_json.h"
 #include "words.h"
 
@@ -40,12 +40,17 @@ inline Json smallBatch(const std::string& formula = "f1", const std::string& at 
                 {"product": "epsom", "name": "magnesium sulfate", "tank": "B", "planned_g": 250, "actual": null, "lot": ""}]})");
 }
 
+/// A vessel of this name, so that readings have something to belong to.
+inline Record smallVessel(const std::string& uid, const std::string& name) {
+  return {{Kind::Vessel, uid}, Json{{"name", name}}, {}};
+}
+
 class BookTest : public ::testing::Test {
 protected:
   std::string pathOf(const QString& name) const { return folder.filePath(name).toStdString(); }
 
   std::unique_ptr<Book> make(const QString& name = "farm.butte") {
-    auto made = Book::create(pathOf(name), "Test farm");
+    auto made = createBook(pathOf(name), "Test farm");
     EXPECT_TRUE(static_cast<bool>(made)) << (made ? "" : words::problemLine(made.problem()));
     if (!made) return nullptr;
     auto book = std::move(made).value();
@@ -54,7 +59,7 @@ protected:
   }
 
   std::unique_ptr<Book> reopen(const QString& name = "farm.butte") {
-    auto opened = Book::open(pathOf(name), pathOf("snapshots"));
+    auto opened = openBook(pathOf(name), pathOf("snapshots"));
     EXPECT_TRUE(static_cast<bool>(opened)) << (opened ? "" : words::problemLine(opened.problem()));
     return opened ? std::move(opened).value() : nullptr;
   }

@@ -146,11 +146,49 @@ TEST_F(BookTest, AVersionNeverChanges) {
   ASSERT_EQ(versions->size(), 2u);
   EXPECT_EQ((*versions)[1].body, demoFormula());
   EXPECT_EQ((*versions)[0].who, "oa");
-  EXPECT_THAT((*versions)[0].words, HasSubstr("to"));
+  EXPECT_EQ((*versions)[1].changes, (std::vector<core::Change>{{core::ChangeCode::FirstVersion, {}}}));
+  EXPECT_EQ((*versions)[0].changes.front(),
+            (core::Change{core::ChangeCode::RowChanged, {"target", "", "K", "205", "mg/L", "225", "mg/L"}}));
   ASSERT_FALSE(book->replaceBody(ref, (*versions)[1].body, told("back to version 1")));
   EXPECT_EQ(bodyOf(*book, ref), demoFormula());
   ASSERT_TRUE(static_cast<bool>(book->undo()));
   EXPECT_EQ(bodyOf(*book, ref)["target"]["rows"][3]["mg_per_l"], "225");
+}
+
+TEST_F(BookTest, APersonTakesBackTheirOwnSteps) {
+  auto book = make(); // as "oa"
+  const auto ref = *book->create(Kind::Water, smallWater("One"), told("new water"));
+  ASSERT_FALSE(book->apply({0, {}, {}, told("note"), {}, {{ref, "/body/note", Json(), "by oa"}}}));
+  book->setWho("mb");
+  ASSERT_FALSE(book->apply({0, {}, {}, told("rename"), {}, {{ref, "/body/name", "One", "Two"}}}));
+  book->setWho("oa");
+  EXPECT_EQ(words::deedText(*book->undoable()), "note") << "the newer step is somebody else's";
+  ASSERT_TRUE(static_cast<bool>(book->undo()));
+  EXPECT_EQ(bodyOf(*book, ref)["name"], "Two") << "which stays";
+  EXPECT_FALSE(bodyOf(*book, ref).contains("note"));
+  book->setWho("mb");
+  EXPECT_FALSE(book->redoable()) << "nor does one do again what another took back";
+  ASSERT_FALSE(book->apply({0, {}, {}, told("ph"), {}, {{ref, "/body/reports/0/water/ph", "7.4", "7.5"}}}));
+  book->setWho("oa");
+  EXPECT_TRUE(book->redoable()) << "another's going on does not cut off my own steps";
+  ASSERT_TRUE(static_cast<bool>(book->redo()));
+  EXPECT_EQ(bodyOf(*book, ref)["note"], "by oa");
+  book->setWho("");
+  EXPECT_EQ(words::deedText(*book->undoable()), "ph") << "who has no name may take back all";
+}
+
+TEST_F(BookTest, AStepThatAnotherBuiltOnIsAConflictAndStays) {
+  auto book = make();
+  const auto ref = *book->create(Kind::Water, smallWater("One"), told("new water"));
+  ASSERT_FALSE(book->apply({0, {}, {}, told("rename"), {}, {{ref, "/body/name", "One", "Two"}}}));
+  book->setWho("mb");
+  ASSERT_FALSE(book->apply({0, {}, {}, told("rename"), {}, {{ref, "/body/name", "Two", "Three"}}}));
+  book->setWho("oa");
+  const auto undone = book->undo();
+  ASSERT_FALSE(static_cast<bool>(undone));
+  EXPECT_EQ(undone.problem().code, core::ProblemCode::BookConflict);
+  EXPECT_EQ(bodyOf(*book, ref)["name"], "Three");
+  EXPECT_TRUE(book->undoable()) << "the step is still there to be taken back later";
 }
 
 TEST_F(BookTest, ASecondOpeningOnlyLooksAndSaysWhoHoldsIt) {
@@ -198,11 +236,11 @@ TEST_F(BookTest, AnotherComputersMarkCountsUntilItIsSilentAndSomebodyDecides) {
   auto looked = reopen();
   EXPECT_TRUE(looked->isReadOnly());
   EXPECT_THAT(looked->readOnlyWords(), HasSubstr("mb on packhouse"));
-  EXPECT_TRUE((*Book::open(pathOf("farm.butte"), pathOf("s"), true))->isReadOnly())
+  EXPECT_TRUE((*openBook(pathOf("farm.butte"), pathOf("s"), true))->isReadOnly())
       << "it was heard a moment ago: no taking over";
   markBy("2026-01-01T00:00:00Z");
   EXPECT_TRUE(reopen()->isReadOnly()) << "silent, but nobody decided";
-  EXPECT_FALSE((*Book::open(pathOf("farm.butte"), pathOf("s"), true))->isReadOnly());
+  EXPECT_FALSE((*openBook(pathOf("farm.butte"), pathOf("s"), true))->isReadOnly());
 }
 
 TEST_F(BookTest, OnANetworkFolderThereIsNoWriteAheadLog) {

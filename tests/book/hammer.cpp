@@ -1,7 +1,7 @@
 // Edits a book at random until it is killed. After each edit that is confirmed it says so on its output:
 //   done NUMBER VALUE
 // so that whoever killed it knows what must be there. Usage: hammer BOOK SEED
-#include "book/book.h"
+#include "book/open_book.h"
 #include "book_fixture.h"
 #include "support/told.h"
 
@@ -23,7 +23,7 @@ void confirm(int number, const std::string& value) {
 int main(int argc, char** argv) {
   QCoreApplication application(argc, argv);
   if (argc < 3) return 2;
-  auto opened = Book::open(argv[1], std::string(argv[1]) + "-snapshots");
+  auto opened = openBook(argv[1], std::string(argv[1]) + "-snapshots");
   if (!opened || (*opened)->isReadOnly()) return 4;
   auto& book = **opened;
   std::mt19937 random(static_cast<unsigned>(std::stoul(argv[2])));

@@ -25,7 +25,7 @@ protected:
   /// Opening must fail with this code and leave the file as it is.
   void expectRefused(const QString& name, ProblemCode code) {
     const auto before = bytesOf(name);
-    const auto opened = Book::open(pathOf(name), pathOf("snapshots"));
+    const auto opened = openBook(pathOf(name), pathOf("snapshots"));
     ASSERT_FALSE(static_cast<bool>(opened)) << name.toStdString();
     EXPECT_EQ(opened.problem().code, code) << words::problemLine(opened.problem());
     EXPECT_FALSE(words::problemText(opened.problem()).empty());
@@ -46,8 +46,8 @@ TEST_F(OpenTest, WhatIsNoBookStaysAsItIs) {
   }
   expectRefused("other.butte", ProblemCode::NotABook);
   QDir(folder.path()).mkdir("dir.butte");
-  EXPECT_EQ(Book::open(pathOf("dir.butte"), pathOf("s")).problem().code, ProblemCode::NotABook);
-  EXPECT_EQ(Book::open(pathOf("nowhere.butte"), pathOf("s")).problem().code, ProblemCode::BookMissing);
+  EXPECT_EQ(openBook(pathOf("dir.butte"), pathOf("s")).problem().code, ProblemCode::NotABook);
+  EXPECT_EQ(openBook(pathOf("nowhere.butte"), pathOf("s")).problem().code, ProblemCode::BookMissing);
 }
 
 TEST_F(OpenTest, ABookFromTheFutureStaysAsItIs) {
@@ -89,6 +89,18 @@ TEST_F(OpenTest, EveryEarlierVersionIsBroughtForward) {
         ASSERT_FALSE((*db)->run("INSERT INTO batch (uid, at, formula_uid, formula_version, formula_name, "
                                 "litres, changed_at) VALUES ('b1', 1772435700, 'f', 1, 'Basil', 100, 7)"));
       }
+      if (from >= 4) { // the program of then kept what Ctrl+K looks through
+        ASSERT_FALSE((*db)->run("INSERT INTO find_thing (rowid, words) SELECT id, name FROM thing"));
+        ASSERT_FALSE((*db)->run("INSERT INTO find_batch (rowid, words) SELECT id, formula_name FROM batch"));
+      }
+      if (from >= 3) {
+        ASSERT_FALSE((*db)->run("INSERT INTO reading (id, tank, quantity, at, value, typed, binned_at) VALUES "
+                                "(1, 'north', 'ec', 5, 1.5, '1.5', NULL), (2, 'North bay', 'ph', 6, 5.8, '5.8', 9)"));
+        ASSERT_FALSE((*db)->run(
+            "INSERT INTO step (at, who, words, undone, changes) VALUES (1, 'oa', 'pH of North bay', 1, ?)",
+            {QString(R"([{"kind": "reading", "uid": "2", "pointer": "", "before": null, "after": {"body": {"tank":
+              "North bay", "quantity": "ph", "at": "1970-01-01T00:00:06Z", "value": 5.8, "typed": "5.8", "import": ""}}}])")}));
+      }
     }
     const auto before = bytesOf(name);
     auto book = reopen(name);
@@ -98,6 +110,16 @@ TEST_F(OpenTest, EveryEarlierVersionIsBroughtForward) {
         << "found after the migration, from version " << from;
     if (from >= 2) {
       EXPECT_EQ(book->store().search("basil", 5)->size(), 1u);
+    }
+    if (from == 3 || from == 4) {
+      const auto readings = book->store().readings(std::nullopt, 5);
+      ASSERT_EQ(readings->size(), 1u);
+      EXPECT_EQ(readings->front().vesselName, "north") << "a tank's name became a vessel";
+      EXPECT_EQ(book->store().list(Kind::Vessel, false)->size(), 2u);
+      EXPECT_EQ(book->store().search("north", 5)->size(), 2u) << "which is found";
+      const auto redone = book->redo();
+      ASSERT_TRUE(static_cast<bool>(redone)) << words::problemLine(redone.problem());
+      EXPECT_EQ(book->store().readings(std::nullopt, 5)->size(), 2u) << "and a step of then can be done again";
     }
     const auto sound = book->store().checkWhole();
     EXPECT_FALSE(sound) << said(sound);
@@ -125,7 +147,7 @@ TEST_F(OpenTest, TheTablesRefuseNonsense) {
   make("strict.butte").reset();
   auto db = Database::open(QString::fromStdString(pathOf("strict.butte")), Database::Mode::Write);
   EXPECT_TRUE(
-      (*db)->run("INSERT INTO thing (uid, kind, name, body, changed_at) VALUES ('x', 'pony', 'n', '{}', 1)"));
+      (*db)->run("INSERT INTO thing (uid, kind, name, body, changed_at) VALUES ('x', '', 'n', '{}', 1)"));
   EXPECT_TRUE((*db)->run(
       "INSERT INTO thing (uid, kind, name, body, changed_at) VALUES ('x', 'water', 'n', 'not json', 1)"));
   EXPECT_TRUE((*db)->run(

@@ -154,28 +154,31 @@ TEST_F(StoreTest, VersionsAreNumberedAndStay) {
   ASSERT_FALSE(store->write({{Kind::Water, "w1"}, smallWater(), {}}, Moment{5}));
   for (int i = 1; i <= 3; ++i) {
     const auto number =
-        store->addVersion({"w1", 0, Moment{i}, "oa", "named", "n" + std::to_string(i), "", smallWater()});
+        store->addVersion({"w1", 0, Moment{i}, "oa", "named", "n" + std::to_string(i), {}, smallWater()});
     ASSERT_TRUE(static_cast<bool>(number)) << words::problemLine(number.problem());
     EXPECT_EQ(*number, i);
   }
   EXPECT_EQ(store->versions("w1")->front().name, "n3");
   EXPECT_EQ((*store->version("w1", 2))->name, "n2");
-  EXPECT_FALSE(static_cast<bool>(store->addVersion({"nobody", 0, {}, "", "named", "", "", Json::object()})))
+  EXPECT_FALSE(static_cast<bool>(store->addVersion({"nobody", 0, {}, "", "named", "", {}, Json::object()})))
       << "of a thing that is not there";
-  EXPECT_FALSE(static_cast<bool>(store->addVersion({"w1", 0, {}, "", "whim", "", "", Json::object()})))
+  EXPECT_FALSE(static_cast<bool>(store->addVersion({"w1", 0, {}, "", "whim", "", {}, Json::object()})))
       << "CHECK refuses an unknown reason";
 }
 
 TEST_F(StoreTest, ReadingsNewestFirstWithoutThoseOfABinnedImport) {
   ASSERT_FALSE(store->write({{Kind::ReadingImport, "i1"}, Json{{"name", "log.csv"}}, {}}, Moment{1}));
-  ASSERT_FALSE(store->addReadings({{0, "north", "ec", Moment{100}, 1.5, "1.5 mS/cm", ""},
-                                   {0, "north", "ec", Moment{200}, 1.6, "1.6 mS/cm", "i1"}}));
+  ASSERT_FALSE(store->write(smallVessel("v1", "north"), Moment{1}));
+  ASSERT_FALSE(store->addReadings({{0, "v1", "ec", Moment{100}, 1.5, "1.5 mS/cm", "", ""},
+                                   {0, "v1", "ec", Moment{200}, 1.6, "1.6 mS/cm", "i1", ""}}));
+  EXPECT_EQ(store->readings(std::nullopt, 10)->front().vesselName, "north");
   ASSERT_EQ(store->readings(std::nullopt, 10)->size(), 2u);
   EXPECT_EQ(store->readings(std::nullopt, 10)->front().at.seconds, 200);
   ASSERT_FALSE(store->write({{Kind::ReadingImport, "i1"}, Json{{"name", "log.csv"}}, Moment{2}}, Moment{2}));
   EXPECT_EQ(store->readings(std::nullopt, 10)->size(), 1u);
-  EXPECT_TRUE(store->addReadings({{0, "north", "mood", Moment{1}, 1, "", ""}}))
-      << "CHECK refuses an unknown quantity";
+  EXPECT_FALSE(store->addReadings({{0, "v1", "oxygen", Moment{1}, 8.1, "8.1 mg/L", "", ""}}))
+      << "quantities can grow without another schema";
+  EXPECT_TRUE(store->addReadings({{0, "v2", "ec", Moment{1}, 1, "", "", ""}})) << "of a vessel that is none";
 }
 
 TEST_F(StoreTest, ACopyIsWholeAndRefusesToOverwrite) {

@@ -1,6 +1,7 @@
 #include "document/book_desk.h"
 
 #include "book/book_json.h"
+#include "book/open_book.h"
 #include "document/edit_log.h"
 #include "document/formula_editor.h"
 #include "formula_json.h"
@@ -40,7 +41,7 @@ BookDesk::~BookDesk() {
 }
 
 QString BookDesk::path() const {
-  return m_book ? QString::fromStdString(m_book->path()) : QString();
+  return m_book ? QString::fromStdString(m_book->place()) : QString();
 }
 
 QString BookDesk::firstBookPath() const {
@@ -49,14 +50,14 @@ QString BookDesk::firstBookPath() const {
 
 book::Trouble BookDesk::openBook(const QString& path, bool takeOver) {
   if (m_book && QFileInfo(path) == QFileInfo(this->path()) && !m_book->isReadOnly()) return std::nullopt;
-  auto opened = book::Book::open(path.toStdString(), (m_dataFolder + "/snapshots").toStdString(), takeOver);
+  auto opened = book::openBook(path.toStdString(), (m_dataFolder + "/snapshots").toStdString(), takeOver);
   if (!opened) return opened.problem();
   remember(path);
   return take(std::move(opened).value());
 }
 
 book::Trouble BookDesk::createBook(const QString& path, const QString& farm) {
-  auto made = book::Book::create(path.toStdString(), farm.toStdString());
+  auto made = book::createBook(path.toStdString(), farm.toStdString());
   if (!made) return made.problem();
   remember(path);
   return take(std::move(made).value());
@@ -80,7 +81,7 @@ book::Trouble BookDesk::openSample(bool afresh) {
             book::readBookJson(source.readAll().toStdString(), path.toStdString(), {.shiftToToday = true}))
       return trouble;
   }
-  auto opened = book::Book::open(path.toStdString(), (m_dataFolder + "/snapshots").toStdString());
+  auto opened = book::openBook(path.toStdString(), (m_dataFolder + "/snapshots").toStdString());
   if (!opened) return opened.problem();
   return take(std::move(opened).value());
 }
@@ -90,7 +91,7 @@ book::Trouble BookDesk::reopenAfter(const std::function<book::Trouble(const QStr
   m_editor.letGo();
   m_book.reset();
   const auto trouble = between(path);
-  auto opened = book::Book::open(path.toStdString(), (m_dataFolder + "/snapshots").toStdString());
+  auto opened = book::openBook(path.toStdString(), (m_dataFolder + "/snapshots").toStdString());
   if (!opened) return opened.problem();
   if (auto problem = take(std::move(opened).value())) return problem;
   return trouble;

@@ -1,5 +1,5 @@
 #pragma once
-#include "book/formula_changes.h"
+#include "book/changes/comparison.h"
 #include "json_fwd.h"
 
 #include <QString>

@@ -112,6 +112,11 @@ Trouble ThingEdits::setBag(const Amount& bag) {
                   exchange::figureJson(bag));
 }
 
+Trouble ThingEdits::setVolume(const Amount& volume) {
+  return setKnown("volume", volume.isEmpty() ? std::string() : volume.digits + " " + volume.unit, "/volume",
+                  exchange::figureJson(volume));
+}
+
 std::vector<std::string> ThingEdits::hazards() const {
   std::vector<std::string> out;
   for (const auto& code : body().value("hazards", Json::array())) {
@@ -180,16 +185,52 @@ Trouble ThingEdits::setUpkeep(const std::string& what, const Upkeep& upkeep) {
   return setKnown("upkeep", what + " " + upkeep.everyMonths + " " + upkeep.last, "/upkeep", list);
 }
 
+std::vector<std::string> vesselNames(BookDesk& desk) {
+  std::vector<std::string> out;
+  if (const auto heads = desk.book().store().list(book::Kind::Vessel, false)) {
+    for (const auto& head : *heads)
+      out.push_back(head.name);
+  }
+  return out;
+}
+
+namespace {
+
+/// The vessel of this name, however it is capitalised; nothing where there is none.
+std::optional<book::Ref> vesselNamed(BookDesk& desk, const std::string& name) {
+  const auto heads = desk.book().store().list(book::Kind::Vessel, false);
+  if (!heads) return std::nullopt;
+  const auto wanted = QString::fromStdString(name);
+  for (const auto& head : *heads) {
+    if (QString::fromStdString(head.name).compare(wanted, Qt::CaseInsensitive) == 0) return head.ref;
+  }
+  return std::nullopt;
+}
+
+} // namespace
+
 Trouble keepReading(BookDesk& desk, const std::string& vessel, const std::string& quantity, double value,
                     const Amount& typed) {
-  const Json body{{"tank", vessel},
-                  {"quantity", quantity},
-                  {"at", book::Moment::now().iso()},
-                  {"value", value},
-                  {"typed", typed.digits + (typed.unit.empty() ? "" : " " + typed.unit)}};
-  const auto kept =
-      desk.book().create(book::Kind::Reading, body, {core::DeedCode::ReadingKept, {quantity, vessel}});
-  return kept ? Trouble() : Trouble(kept.problem());
+  const auto known = vesselNamed(desk, vessel);
+  const auto number = desk.book().store().nextReadingNumber();
+  if (!number) return number.problem();
+  const auto ref = known.value_or(book::freshRef(book::Kind::Vessel));
+  const book::Reading reading{*number,
+                              ref.uid,
+                              quantity,
+                              book::Moment::now(),
+                              value,
+                              typed.digits + (typed.unit.empty() ? "" : " " + typed.unit),
+                              {},
+                              {}};
+  book::Step step;
+  step.deed = {core::DeedCode::ReadingKept, {quantity, vessel}};
+  if (!known) step.changes.push_back({ref, "", Json(), Json{{"body", {{"name", vessel}}}}});
+  step.changes.push_back({{book::Kind::Reading, std::to_string(*number)},
+                          "",
+                          Json(),
+                          Json{{"body", toJson(reading)}}});
+  return desk.book().apply(std::move(step));
 }
 
 } // namespace butte::app

@@ -74,6 +74,8 @@ public:
   book::Trouble setFact(const std::string& key, const QString& text);
   exchange::Amount bag() const { return figureAt("/bag"); }
   book::Trouble setBag(const exchange::Amount& bag);
+  exchange::Amount volume() const { return figureAt("/volume"); }
+  book::Trouble setVolume(const exchange::Amount& volume);
   std::vector<std::string> hazards() const;
   book::Trouble setHazards(const std::vector<std::string>& codes);
   std::string colour() const { return textAt("/colour"); }
@@ -99,7 +101,11 @@ private:
                          const exchange::Json& value);
 };
 
-/// Keeps what a meter said. `value` in the quantity's own unit.
+/// What the farm's vessels are called.
+std::vector<std::string> vesselNames(BookDesk& desk);
+
+/// Keeps what a meter said of the vessel of this name, which is made where there is none yet. `value` in the
+/// quantity's own unit.
 book::Trouble keepReading(BookDesk& desk, const std::string& vessel, const std::string& quantity,
                           double value, const exchange::Amount& typed);
 

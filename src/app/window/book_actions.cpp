@@ -3,7 +3,10 @@
 #include "book/book_json.h"
 #include "book/copies.h"
 #include "book/open_store.h"
-#include "book/tables.h"
+#include "book/kinds/kind_info.h"
+#include "book/tables/table_kind.h"
+#include "book/tables/tables.h"
+#include "language.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
 #include "wording/record_words.h"
@@ -52,13 +55,13 @@ void BookActions::addActions(QMenu* menu) {
   menu->addSeparator();
   add("&Bring in a table (CSV)…", {}, &BookActions::importTable)->setObjectName("importTable");
   auto* tables = menu->addMenu("Write a &table (CSV)");
-  const std::pair<const char*, Kind> kinds[] = {{"Products", Kind::Product},
-                                                {"Waters", Kind::Water},
-                                                {"Targets", Kind::Target},
-                                                {"Batches", Kind::Batch},
-                                                {"Readings", Kind::Reading}};
-  for (const auto& [name, kind] : kinds)
-    tables->addAction(QString(name) + "…", this, [this, kind = kind] { exportTable(kind); });
+  for (const auto kind : book::allKinds()) {
+    if (const auto* table = book::infoOf(kind).table) {
+      auto name = QString::fromStdString(words::text(table->name));
+      name[0] = name[0].toUpper();
+      tables->addAction(name + "…", this, [this, kind] { exportTable(kind); });
+    }
+  }
   tables->addSeparator();
   m_decimalComma = tables->addAction("With a decimal comma, cells parted by ;");
   m_decimalComma->setCheckable(true);
@@ -221,19 +224,19 @@ bool BookActions::importTableFrom(const QString& path) {
   auto plan = book::planImport(m_window.desk().book().store(), file.readAll().toStdString());
   if (!plan) return tell(plan.problem(), name + " was not brought in; the book stays as it is.");
   QStringList lines{QString("%1: %2. %3 rows would be taken, %4 not.")
-                        .arg(name, QString::fromStdString(plan->about))
+                        .arg(name, QString::fromStdString(book::aboutTable(*plan)))
                         .arg(plan->taken)
                         .arg(plan->rows.size() - plan->taken)};
   int shown = 0;
   for (const auto& row : plan->rows) {
     if (!row.taken && ++shown <= rowsShown)
-      lines << QString("row %1, not taken: %2").arg(row.line).arg(QString::fromStdString(row.words));
+      lines << QString("row %1, not taken: %2").arg(row.line).arg(QString::fromStdString(words::rowText(row.saying)));
   }
   if (shown > rowsShown) lines << QString("… and %1 more not taken").arg(shown - rowsShown);
   int takenShown = 0;
   for (const auto& row : plan->rows) {
     if (row.taken && ++takenShown <= rowsShown)
-      lines << QString("row %1: %2").arg(row.line).arg(QString::fromStdString(row.words));
+      lines << QString("row %1: %2").arg(row.line).arg(QString::fromStdString(words::rowText(row.saying)));
   }
   if (plan->taken == 0) {
     m_window.prompts().trouble(lines.join('\n'));

@@ -1,9 +1,11 @@
 #pragma once
+#include "book/copies.h"
 #include "book/record.h"
 
 #include <QDateTime>
 #include <QLocale>
 #include <QString>
+#include <QStringList>
 
 namespace butte::app {
 
@@ -22,9 +24,10 @@ inline QString dayText(book::Moment at) {
   return QLocale().toString(QDateTime::fromSecsSinceEpoch(at.seconds).date(), "d MMM yyyy");
 }
 
-/// "water", "stock plan": a kind in a sentence.
-inline QString kindText(book::Kind kind) {
-  return qtext(std::string(book::code(kind))).replace('_', ' ');
-}
+/// "water", "stock plan"; "stock plans": a kind in a sentence.
+QString kindText(book::Kind kind, bool several = false);
+
+/// What going back to a copy would change, a line each: "2 waters made since would go: Bore, Rain".
+QStringList goingBackWords(const std::vector<book::GoingBack>& changes);
 
 } // namespace butte::app

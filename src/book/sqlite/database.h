@@ -1,6 +1,6 @@
 #pragma once
-#include "record.h"
-#include "sqlite/sql_text.h"
+#include "book/record.h"
+#include "book/sqlite/sql_text.h"
 
 #include <QHash>
 #include <QSqlDatabase>

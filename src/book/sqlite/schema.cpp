@@ -19,7 +19,8 @@ namespace {
 constexpr std::int64_t applicationId = 0x4274426b; // "BtBk", as in migrations/0001_things.sql
 constexpr const char* steps[newestSchema] = {
     ":/book/migrations/0001_things.sql", ":/book/migrations/0002_batches.sql",
-    ":/book/migrations/0003_readings.sql", ":/book/migrations/0004_finding.sql"};
+    ":/book/migrations/0003_readings.sql", ":/book/migrations/0004_finding.sql",
+    ":/book/migrations/0005_vessels.sql"};
 } // namespace
 
 core::Result<int> schemaOf(Database& database) {
@@ -36,16 +37,31 @@ core::Result<int> schemaOf(Database& database) {
   return found;
 }
 
+namespace {
+
+/// What a table made anew leaves: nothing may point to nothing.
+Trouble checkPointers(Database& database) {
+  const auto loose = database.single("PRAGMA foreign_key_check");
+  if (!loose) return loose.problem();
+  if (!loose->isValid()) return std::nullopt;
+  return problemAt(ProblemCode::BookDamaged, database.path().toStdString(),
+                   {"a row of " + loose->toString().toStdString() + " points to nothing"});
+}
+
+} // namespace
+
 Trouble migrate(Database& database, int from, int to) {
   loadMigrations();
-  if (const auto trouble = database.run("BEGIN IMMEDIATE")) return trouble;
-  for (int step = from; step < to; ++step) {
-    if (const auto trouble = database.runResource(steps[step])) {
-      database.run("ROLLBACK");
-      return trouble;
-    }
-  }
-  return database.run("COMMIT");
+  // A table that others point to is made anew under its old name: only possible while nobody looks.
+  if (const auto trouble = database.run("PRAGMA foreign_keys = OFF")) return trouble;
+  auto trouble = database.run("BEGIN IMMEDIATE");
+  for (int step = from; step < to && !trouble; ++step)
+    trouble = database.runResource(steps[step]);
+  if (!trouble) trouble = checkPointers(database);
+  if (!trouble) trouble = database.run("COMMIT");
+  if (trouble) database.run("ROLLBACK");
+  const auto again = database.run("PRAGMA foreign_keys = ON");
+  return trouble ? trouble : again;
 }
 
 } // namespace butte::book

@@ -1,5 +1,5 @@
 #pragma once
-#include "sqlite/database.h"
+#include "book/sqlite/database.h"
 
 namespace butte::book {
 

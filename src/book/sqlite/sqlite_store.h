@@ -1,7 +1,7 @@
 #pragma once
-#include "batch.h"
-#include "sqlite/database.h"
-#include "store.h"
+#include "book/batch.h"
+#include "book/sqlite/database.h"
+#include "book/store.h"
 
 namespace butte::book {
 
@@ -21,14 +21,14 @@ public:
   Trouble write(const Record& record, Moment at) override;
   core::Result<std::vector<RecordHead>> list(Kind kind, bool binned) override;
   core::Result<std::vector<RecordHead>> bin() override;
-  core::Result<std::optional<Step>> lastDone() override;
-  core::Result<std::optional<Step>> firstUndone() override;
-  core::Result<std::optional<core::Deed>> deedOfLastDone() override;
-  core::Result<std::optional<core::Deed>> deedOfFirstUndone() override;
+  core::Result<std::optional<Step>> lastDone(const std::string& who) override;
+  core::Result<std::optional<Step>> firstUndone(const std::string& who) override;
+  core::Result<std::optional<core::Deed>> deedOfLastDone(const std::string& who) override;
+  core::Result<std::optional<core::Deed>> deedOfFirstUndone(const std::string& who) override;
   core::Result<std::int64_t> addStep(const Step& step) override;
   Trouble replaceStep(const Step& step) override;
   Trouble markUndone(std::int64_t step, bool undone) override;
-  Trouble dropUndone() override;
+  Trouble dropUndone(const std::string& who) override;
   core::Result<std::vector<Step>> steps(int newest) override;
   core::Result<int> addVersion(const Version& version) override;
   core::Result<std::vector<Version>> versions(const std::string& thingUid) override;
@@ -67,8 +67,8 @@ private:
   core::Result<std::optional<Record>> readBatch(const std::string& uid);
   core::Result<std::optional<Record>> readReading(const std::string& uid);
   core::Result<Batch> batchOfRow(const QSqlQuery& row);
-  core::Result<std::optional<Step>> oneStep(Sql sql);
-  core::Result<std::optional<core::Deed>> oneDeed(Sql sql);
+  core::Result<std::optional<Step>> oneStep(Sql sql, const std::string& who);
+  core::Result<std::optional<core::Deed>> oneDeed(Sql sql, const std::string& who);
   core::Problem damaged(const std::string& what) const;
 
   std::unique_ptr<Database> m_db;

@@ -1,4 +1,5 @@
 // Records of the typed kinds, their versions, and the steps.
+#include "kinds/kind_info.h"
 #include "sqlite/sqlite_store.h"
 
 #include <QSqlError>
@@ -84,7 +85,7 @@ std::optional<Version> versionOf(const QSqlQuery& row) {
   Version v{plain(row.value(0)),         row.value(1).toInt(),
             {row.value(2).toLongLong()}, plain(row.value(3)),
             plain(row.value(4)),         plain(row.value(5)),
-            plain(row.value(6)),         Json::parse(plain(row.value(7)), nullptr, false)};
+            core::changesFromLines(plain(row.value(6))), Json::parse(plain(row.value(7)), nullptr, false)};
   if (v.body.is_discarded()) return std::nullopt;
   return v;
 }
@@ -118,14 +119,26 @@ Trouble SqliteStore::setMeta(const std::string& key, const std::string& value) {
 }
 
 core::Result<std::optional<Record>> SqliteStore::read(const Ref& ref) {
-  if (ref.kind == Kind::Batch) return readBatch(ref.uid);
-  if (ref.kind == Kind::Reading) return readReading(ref.uid);
+  switch (infoOf(ref.kind).home) {
+  case Home::Batches:
+    return readBatch(ref.uid);
+  case Home::Readings:
+    return readReading(ref.uid);
+  case Home::Things:
+    break;
+  }
   return readThing(ref);
 }
 
 Trouble SqliteStore::write(const Record& record, Moment at) {
-  if (record.ref.kind == Kind::Batch) return writeBatch(record, at);
-  if (record.ref.kind == Kind::Reading) return writeReading(record);
+  switch (infoOf(record.ref.kind).home) {
+  case Home::Batches:
+    return writeBatch(record, at);
+  case Home::Readings:
+    return writeReading(record);
+  case Home::Things:
+    break;
+  }
   return writeThing(record, at);
 }
 
@@ -188,10 +201,10 @@ core::Result<std::vector<RecordHead>> SqliteStore::bin() {
   return out;
 }
 
-core::Result<std::optional<Step>> SqliteStore::oneStep(Sql sql) {
+core::Result<std::optional<Step>> SqliteStore::oneStep(Sql sql, const std::string& who) {
   std::optional<Step> out;
   bool whole = true;
-  if (auto trouble = m_db->each(sql, {}, [&](const QSqlQuery& row) {
+  if (auto trouble = m_db->each(sql, {qt(who), qt(who)}, [&](const QSqlQuery& row) {
         out = stepOf(row);
         whole = out.has_value();
         return false;
@@ -201,18 +214,22 @@ core::Result<std::optional<Step>> SqliteStore::oneStep(Sql sql) {
   return out;
 }
 
-core::Result<std::optional<Step>> SqliteStore::lastDone() {
+core::Result<std::optional<Step>> SqliteStore::lastDone(const std::string& who) {
   return oneStep(
-      "SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 0 ORDER BY id DESC LIMIT 1");
+      "SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 0 AND (who = ? OR who = '' OR ? = '') "
+      "ORDER BY id DESC LIMIT 1",
+      who);
 }
-core::Result<std::optional<Step>> SqliteStore::firstUndone() {
+core::Result<std::optional<Step>> SqliteStore::firstUndone(const std::string& who) {
   return oneStep(
-      "SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 1 ORDER BY id LIMIT 1");
+      "SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 1 AND (who = ? OR who = '' OR ? = '') "
+      "ORDER BY id LIMIT 1",
+      who);
 }
 
-core::Result<std::optional<core::Deed>> SqliteStore::oneDeed(Sql sql) {
+core::Result<std::optional<core::Deed>> SqliteStore::oneDeed(Sql sql, const std::string& who) {
   std::optional<core::Deed> out;
-  if (auto trouble = m_db->each(sql, {}, [&](const QSqlQuery& row) {
+  if (auto trouble = m_db->each(sql, {qt(who), qt(who)}, [&](const QSqlQuery& row) {
         out = core::deedFromLine(plain(row.value(0)));
         return false;
       }))
@@ -220,11 +237,13 @@ core::Result<std::optional<core::Deed>> SqliteStore::oneDeed(Sql sql) {
   return out;
 }
 
-core::Result<std::optional<core::Deed>> SqliteStore::deedOfLastDone() {
-  return oneDeed("SELECT words FROM step WHERE undone = 0 ORDER BY id DESC LIMIT 1");
+core::Result<std::optional<core::Deed>> SqliteStore::deedOfLastDone(const std::string& who) {
+  return oneDeed(
+      "SELECT words FROM step WHERE undone = 0 AND (who = ? OR who = '' OR ? = '') ORDER BY id DESC LIMIT 1", who);
 }
-core::Result<std::optional<core::Deed>> SqliteStore::deedOfFirstUndone() {
-  return oneDeed("SELECT words FROM step WHERE undone = 1 ORDER BY id LIMIT 1");
+core::Result<std::optional<core::Deed>> SqliteStore::deedOfFirstUndone(const std::string& who) {
+  return oneDeed("SELECT words FROM step WHERE undone = 1 AND (who = ? OR who = '' OR ? = '') ORDER BY id LIMIT 1",
+                 who);
 }
 
 core::Result<std::int64_t> SqliteStore::addStep(const Step& step) {
@@ -251,8 +270,8 @@ Trouble SqliteStore::markUndone(std::int64_t step, bool undone) {
   return m_db->run("UPDATE step SET undone = ? WHERE id = ?", {undone ? 1 : 0, static_cast<qlonglong>(step)});
 }
 
-Trouble SqliteStore::dropUndone() {
-  return m_db->run("DELETE FROM step WHERE undone = 1");
+Trouble SqliteStore::dropUndone(const std::string& who) {
+  return m_db->run("DELETE FROM step WHERE undone = 1 AND (who = ? OR who = '' OR ? = '')", {qt(who), qt(who)});
 }
 
 core::Result<std::vector<Step>> SqliteStore::steps(int newest) {
@@ -281,7 +300,7 @@ Trouble SqliteStore::putVersion(const Version& v) {
   return m_db->run(
       "INSERT INTO version (thing_uid, number, at, who, why, name, words, body) VALUES (?, ?, ?, ?, ?, ?, ?, "
       "?)",
-      {qt(v.thingUid), v.number, stamp(v.at), qt(v.who), qt(v.why), qt(v.name), qt(v.words), dumped(v.body)});
+      {qt(v.thingUid), v.number, stamp(v.at), qt(v.who), qt(v.why), qt(v.name), qt(core::changeLines(v.changes)), dumped(v.body)});
 }
 
 Trouble SqliteStore::putStep(const Step& step, bool undone) {
@@ -322,7 +341,7 @@ Trouble SqliteStore::eachRecord(Kind kind, const std::function<bool(const Record
     all.emplace_back(plain(row.value(0)), Moment{row.value(1).toLongLong()});
     return true;
   };
-  const auto trouble = kind == Kind::Batch
+  const auto trouble = infoOf(kind).home == Home::Batches
                            ? m_db->each("SELECT uid, changed_at FROM batch ORDER BY id", {}, note)
                            : m_db->each("SELECT uid, changed_at FROM thing WHERE kind = ? ORDER BY id",
                                         {kindText(kind)}, note);

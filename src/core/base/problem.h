@@ -12,11 +12,14 @@ enum class ProblemCode {
   UnknownElement,         ///< values: formula, position (1-based), symbol
   FormulaTooLarge,        ///< values: formula, limit
   NotANumber,             ///< values: text
-  OutOfRange,             ///< values: value, what is right
-  MissingKey,             ///< values: what is needed
+  OutOfRange,             ///< values: value, what is right (a phrase)
+  OutsideLimits,          ///< values: value, least, most, unit; an empty limit is none
+  NotAbove,               ///< values: value, what it must be above, unit
+  NotOneOf,               ///< values: value, known ones as one text
+  MissingKey,             ///< values: what is needed (a phrase)
   UnknownKey,             ///< values: known keys
   DuplicateKey,           ///< values: the other key
-  WrongType,              ///< values: expected, found
+  WrongType,              ///< values: expected, found (phrases)
   UnknownUnit,            ///< values: unit
   IncompatibleUnits,      ///< values: from, to
   NeedsSubstance,         ///< values: from, to
@@ -33,7 +36,9 @@ enum class ProblemCode {
   ToleranceWithoutTarget, ///< values: element
   NeedsPrice,             ///< values: product id
   BadJson,                ///< values: what the parser said
-  BadFile,                ///< values: what the system said
+  BadFile,                ///< values: what is wrong with it (a phrase)
+  CantBeRead,             ///< values: what the system said
+  CantBeWritten,          ///< values: what the system said
   NewerFormat,            ///< values: found version, newest known version
   NoEquilibrium,          ///< the solution chemistry found no end
   CannotReach,            ///< values: target pH
@@ -51,7 +56,8 @@ enum class ProblemCode {
 };
 
 /// A fault in what was given: a code, the place (a key path such as "products[2].formula") and the values
-/// that the words need. Values are already text, in full precision and with a decimal point.
+/// that the words need. Values are already text, in full precision and with a decimal point. A phrase among
+/// them is English and whole: the words look it up as it stands.
 struct Problem {
   ProblemCode code{};
   std::string where;

@@ -14,9 +14,9 @@ constexpr double firstOfAcid = 0.7; // of the acid, before it is read again (com
 constexpr int aimRounds = 2;        // leave less than a pen sees
 constexpr double leastWorthALitre = 1e-9;
 
-class Reservoir {
+class ReservoirPlanner {
 public:
-  Reservoir(const ReservoirGiven& given, const StockAnswer& stock, const MixResult& water)
+  ReservoirPlanner(const ReservoirGiven& given, const StockAnswer& stock, const MixResult& water)
       : m_given(given), m_stock(stock), m_water(water) {
     for (std::size_t t = 0; t < stock.tanks.size(); ++t) {
       const auto& content = stock.tanks[t];
@@ -211,7 +211,7 @@ private:
 
 Result<std::vector<ReservoirStep>> planReservoir(const ReservoirGiven& given, const StockAnswer& stock,
                                                  const MixResult& water) {
-  return Reservoir(given, stock, water).plan();
+  return ReservoirPlanner(given, stock, water).plan();
 }
 
 } // namespace butte::core

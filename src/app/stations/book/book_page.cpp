@@ -37,21 +37,30 @@ namespace {
 enum Center { BatchCenter, ThingCenter, ReadingCenter, CopyCenter, CompareCenter, SheetCenter };
 enum SidePage { BatchSide, TrailSide, HelpSide };
 
+/// The parts of the book in the order of their buttons: what they are called, by tests too, and which kind of
+/// thing they list.
+struct Part {
+  const char* name;
+  const char* objectName;
+  std::optional<Kind> kind{};
+};
+const std::array<Part, BookPage::Copies + 1>& parts() {
+  static const std::array<Part, BookPage::Copies + 1> all{
+      {{QT_TRANSLATE_NOOP("butte", "Batches"), "sectionBatches"},
+       {QT_TRANSLATE_NOOP("butte", "Formulas"), "sectionFormulas", Kind::Formula},
+       {QT_TRANSLATE_NOOP("butte", "Waters"), "sectionWaters", Kind::Water},
+       {QT_TRANSLATE_NOOP("butte", "Targets"), "sectionTargets", Kind::Target},
+       {QT_TRANSLATE_NOOP("butte", "Products"), "sectionProducts", Kind::Product},
+       {QT_TRANSLATE_NOOP("butte", "Stock plans"), "sectionStockPlans", Kind::StockPlan},
+       {QT_TRANSLATE_NOOP("butte", "Vessels"), "sectionVessels", Kind::Vessel},
+       {QT_TRANSLATE_NOOP("butte", "Readings"), "sectionReadings"},
+       {QT_TRANSLATE_NOOP("butte", "Bin"), "sectionBin"},
+       {QT_TRANSLATE_NOOP("butte", "Copies"), "sectionCopies"}}};
+  return all;
+}
+
 std::optional<Kind> kindOf(BookPage::Section section) {
-  switch (section) {
-  case BookPage::Formulas:
-    return Kind::Formula;
-  case BookPage::Waters:
-    return Kind::Water;
-  case BookPage::Targets:
-    return Kind::Target;
-  case BookPage::Products:
-    return Kind::Product;
-  case BookPage::StockPlans:
-    return Kind::StockPlan;
-  default:
-    return std::nullopt;
-  }
+  return parts()[section].kind;
 }
 
 QListView* listFor(QAbstractItemModel* model, QAbstractItemDelegate* delegate, const QString& name) {
@@ -138,12 +147,10 @@ QWidget* BookPage::makeSections() {
   auto* row = new QHBoxLayout(box);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(4);
-  const char* names[] = {"Batches",     "Formulas", "Waters", "Targets", "Products",
-                         "Stock plans", "Readings", "Bin",    "Copies"};
   for (int i = 0; i <= Copies; ++i) {
     auto* button = new QToolButton;
-    button->setText(names[i]);
-    button->setObjectName(QString("section%1").arg(i));
+    button->setText(tr(parts()[static_cast<std::size_t>(i)].name));
+    button->setObjectName(parts()[static_cast<std::size_t>(i)].objectName);
     button->setCheckable(true);
     button->setFont(faceOf(13, true));
     m_sections->addButton(button, i);
@@ -182,7 +189,7 @@ QWidget* BookPage::makeThings() {
   connect(m_thingList->selectionModel(), &QItemSelectionModel::currentChanged, this, &BookPage::chooseThing);
   connect(m_thingList, &QListView::activated, this, [this](const QModelIndex& index) {
     const auto* head = m_things->head(index);
-    if (head && !head->binnedAt && head->ref.kind != Kind::Batch) use(head->ref);
+    if (head && !head->binnedAt && head->ref.kind != Kind::Batch && head->ref.kind != Kind::Vessel) use(head->ref);
   });
   m_keep = new QPushButton;
   m_keep->setObjectName("keepInBook");
@@ -317,7 +324,8 @@ void BookPage::showRecord(const Ref& ref) {
       m_batchList->setCurrentIndex(m_batches->index(row));
     return;
   }
-  for (const auto section : {Formulas, Waters, Targets, Products, StockPlans}) {
+  for (int i = 0; i <= Copies; ++i) {
+    const auto section = static_cast<Section>(i);
     if (kindOf(section) != ref.kind) continue;
     showSection(section);
     m_trail->show(ref);

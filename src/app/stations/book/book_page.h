@@ -35,7 +35,7 @@ class BookPage : public QWidget {
   Q_OBJECT
 
 public:
-  enum Section { Batches, Formulas, Waters, Targets, Products, StockPlans, Readings, Bin, Copies };
+  enum Section { Batches, Formulas, Waters, Targets, Products, StockPlans, Vessels, Readings, Bin, Copies };
 
   BookPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, Prompts& prompts,
            QWidget* parent = nullptr);

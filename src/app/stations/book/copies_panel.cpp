@@ -88,8 +88,8 @@ void CopiesPanel::look() {
   if (!changes)
     return m_changes->setText("This copy can't be used: " + qtext(words::problemText(changes.problem())));
   QStringList lines;
-  for (const auto& line : *changes)
-    lines << "· " + qtext(line);
+  for (const auto& line : goingBackWords(*changes))
+    lines << "· " + line;
   m_changes->setText(lines.isEmpty() ? QString("Nothing: the book stands as in this copy.")
                                      : lines.join("\n"));
 }

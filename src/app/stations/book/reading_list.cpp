@@ -1,38 +1,29 @@
 #include "stations/book/reading_list.h"
 
 #include "base/decimal.h"
+#include "deed_words.h"
 #include "document/book_desk.h"
 #include "edits/record_edits.h"
 #include "fields/number_field.h"
+#include "language.h"
 #include "units/convert.h"
 #include "wording/record_words.h"
 #include "words.h"
 
 #include <QComboBox>
+#include <QCompleter>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QListView>
 #include <QPushButton>
+#include <QStringListModel>
 #include <QVBoxLayout>
 
 namespace butte::app {
 
 namespace {
 constexpr int pageRows = 400;
-
-/// Quantity, its name, the units that it may be typed in; the first is the book's own.
-struct Quantity {
-  const char *code, *name;
-  QStringList units;
-};
-const std::vector<Quantity>& quantities() {
-  static const std::vector<Quantity> all{{"ec", "EC", {"mS/cm", "uS/cm", "ppm500", "ppm640", "ppm700"}},
-                                         {"ph", "pH", {""}},
-                                         {"level", "level", {"L", "gal_us", "gal_imp"}},
-                                         {"temperature", "temperature", {"C", "F"}}};
-  return all;
-}
 } // namespace
 
 void ReadingModel::reload() {
@@ -50,11 +41,8 @@ int ReadingModel::rowCount(const QModelIndex& parent) const {
 QVariant ReadingModel::data(const QModelIndex& index, int role) const {
   if (role != Qt::DisplayRole || !index.isValid()) return {};
   const auto& r = m_readings[static_cast<std::size_t>(index.row())];
-  const auto name = r.quantity == "ec"   ? QString("EC")
-                    : r.quantity == "ph" ? QString("pH")
-                                         : qtext(r.quantity);
   return QString("%1     %2     %3 %4%5")
-      .arg(whenText(r.at), qtext(r.tank), name, qtext(r.typed),
+      .arg(whenText(r.at), qtext(r.vesselName), qtext(words::quantityName(r.quantity)), qtext(r.typed),
            r.importUid.empty() ? QString() : QString("     (brought in)"));
 }
 
@@ -70,21 +58,25 @@ void ReadingModel::fetchMore(const QModelIndex&) {
 }
 
 ReadingList::ReadingList(BookDesk& desk, QWidget* parent)
-    : QWidget(parent), m_desk(desk), m_model(new ReadingModel(desk, this)), m_tank(new QLineEdit),
+    : QWidget(parent), m_desk(desk), m_model(new ReadingModel(desk, this)), m_vessel(new QLineEdit),
       m_quantity(new QComboBox), m_unit(new QComboBox),
       m_value(new NumberField({"reading", "", -50, 1e7, true})) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   auto* row = new QHBoxLayout;
-  m_tank->setObjectName("readingTank");
-  m_tank->setPlaceholderText("tank");
+  m_vessel->setObjectName("readingVessel");
+  m_vessel->setPlaceholderText(tr("vessel"));
+  m_vessels = new QStringListModel(this);
+  auto* known = new QCompleter(m_vessels, this);
+  known->setCaseSensitivity(Qt::CaseInsensitive);
+  m_vessel->setCompleter(known);
   m_value->setObjectName("readingValue");
   m_value->setFixedWidth(90);
   m_value->onMessage = [this](const QString& words) { emit message(words); };
   m_quantity->setObjectName("readingQuantity");
   m_unit->setObjectName("readingUnit");
-  for (const auto& quantity : quantities())
-    m_quantity->addItem(quantity.name);
+  for (const auto& quantity : book::quantities())
+    m_quantity->addItem(qtext(words::quantityName(std::string(quantity.code))));
   connect(m_quantity, &QComboBox::currentIndexChanged, this, &ReadingList::quantityChosen);
   quantityChosen();
   auto* keep = new QPushButton("Keep this reading");
@@ -93,7 +85,7 @@ ReadingList::ReadingList(BookDesk& desk, QWidget* parent)
   connect(keep, &QPushButton::clicked, this, &ReadingList::keep);
   connect(m_value, &QLineEdit::returnPressed, this, &ReadingList::keep);
   row->addWidget(new QLabel("Read now in"));
-  row->addWidget(m_tank, 1);
+  row->addWidget(m_vessel, 1);
   row->addWidget(m_quantity);
   row->addWidget(m_value);
   row->addWidget(m_unit);
@@ -108,31 +100,48 @@ ReadingList::ReadingList(BookDesk& desk, QWidget* parent)
 
 void ReadingList::quantityChosen() {
   m_unit->clear();
-  m_unit->addItems(quantities()[static_cast<std::size_t>(m_quantity->currentIndex())].units);
+  for (const auto unit : chosen().typed)
+    m_unit->addItem(qtext(words::unitName(std::string(unit))), qtext(std::string(unit)));
+}
+
+const book::Quantity& ReadingList::chosen() const {
+  return book::quantities()[static_cast<std::size_t>(std::max(0, m_quantity->currentIndex()))];
 }
 
 void ReadingList::reload() {
   m_model->reload();
+  QStringList names;
+  if (m_desk.isOpen()) {
+    for (const auto& name : vesselNames(m_desk))
+      names << qtext(name);
+  }
+  m_vessels->setStringList(names);
 }
 
 void ReadingList::keep() {
-  const auto tank = m_tank->text().trimmed();
-  if (tank.isEmpty()) return emit message("Name the tank, as it is called on the farm.");
-  if (m_value->text().isEmpty() || m_value->isWrong()) return emit message("Type what the meter shows.");
+  const auto vessel = m_vessel->text().trimmed();
+  if (vessel.isEmpty()) return emit message(tr("Name the vessel, as it is called on the farm."));
+  if (m_value->text().isEmpty() || m_value->isWrong()) return emit message(tr("Type what the meter shows."));
   const auto digits = core::normalisedDecimal(m_value->text().toStdString());
-  const auto& quantity = quantities()[static_cast<std::size_t>(m_quantity->currentIndex())];
-  const auto unit = m_unit->currentText().toStdString();
+  const auto& quantity = chosen();
+  const auto unit = m_unit->currentData().toString().toStdString();
   const auto typed = core::parseDecimal(digits).value_or(0);
-  const auto value = unit.empty() ? core::Result<double>(typed)
-                                  : core::convert(typed, unit, quantity.units.front().toStdString());
+  const auto value =
+      unit.empty() ? core::Result<double>(typed) : core::convert(typed, unit, std::string(quantity.unit));
   if (!value) return emit message(qtext(words::problemText(value.problem())));
-  if (quantity.code == std::string("ph") && (*value < 0 || *value > 14))
-    return emit message("A pH lies between 0 and 14.");
-  if (const auto trouble = keepReading(m_desk, tank.toStdString(), quantity.code, *value, {digits, unit}))
+  const std::string code(quantity.code);
+  if (*value < quantity.least || *value > quantity.most)
+    return emit message(qtext(words::problemText(
+        core::problemAt(core::ProblemCode::OutsideLimits, code,
+                        {digits, core::decimalText(quantity.least), core::decimalText(quantity.most),
+                         std::string(quantity.unit)}))));
+  if (const auto trouble = keepReading(m_desk, vessel.toStdString(), code, *value, {digits, unit}))
     return emit message(qtext(words::problemText(*trouble)));
   m_value->clear();
   m_value->setFocus();
-  emit message(QString("Kept: %1, %2 %3 %4").arg(tank, quantity.name, qtext(digits), qtext(unit)));
+  emit message(tr("Kept: %1, %2 %3 %4")
+                   .arg(vessel, qtext(words::quantityName(code)), qtext(words::figureText(digits)),
+                        m_unit->currentText()));
 }
 
 } // namespace butte::app

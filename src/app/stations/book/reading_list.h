@@ -7,6 +7,7 @@
 
 class QComboBox;
 class QLineEdit;
+class QStringListModel;
 
 namespace butte::app {
 
@@ -46,9 +47,11 @@ signals:
 private:
   void keep();
   void quantityChosen();
+  const book::Quantity& chosen() const;
   BookDesk& m_desk;
   ReadingModel* m_model;
-  QLineEdit* m_tank;
+  QLineEdit* m_vessel;
+  QStringListModel* m_vessels; ///< for completing what is typed
   QComboBox *m_quantity, *m_unit;
   NumberField* m_value;
 };

@@ -1,6 +1,7 @@
 #include "stations/book/thing_facts.h"
 
 #include "cautions.h"
+#include "deed_words.h"
 #include "document/book_desk.h"
 #include "edits/record_edits.h"
 #include "fields/number_field.h"
@@ -22,6 +23,7 @@
 namespace butte::app {
 
 using book::Kind;
+using exchange::Amount;
 namespace {
 
 QIcon swatch(const ProductLook& look) {
@@ -77,6 +79,10 @@ void ThingFacts::build() {
     addText("season", "season", "winter");
     addText("from week", "from_week", "4");
   }
+  if (kind == Kind::Vessel) {
+    addText("name", "name", "");
+    addVolume();
+  }
   if (kind == Kind::Product) {
     addBag();
     addHazards();
@@ -91,7 +97,8 @@ void ThingFacts::build() {
     addUpkeep("membrane", "18");
   }
   const bool notes =
-      kind == Kind::Target || kind == Kind::Product || kind == Kind::Water || kind == Kind::StockPlan;
+      kind == Kind::Target || kind == Kind::Product || kind == Kind::Water || kind == Kind::StockPlan ||
+      kind == Kind::Vessel;
   if (notes) addText("note", "note", "");
   m_content->setEnabled(!m_desk.isReadOnly());
 }
@@ -108,29 +115,40 @@ void ThingFacts::addText(const QString& label, const std::string& key, const QSt
   m_rows->addLayout(row);
 }
 
-void ThingFacts::addBag() {
-  auto* row = rowOf("bag");
-  auto* size = new NumberField({"bag", "kg", 0.001, 5000, true});
-  size->setObjectName("fact_bag");
+void ThingFacts::addAmount(const Measure& measure, const Amount& known,
+                           const std::function<book::Trouble(const Amount&)>& keepIt) {
+  auto* row = rowOf(measure.label);
+  auto* size = new NumberField({measure.label, measure.units.front(), measure.least, measure.most, true});
+  size->setObjectName("fact_" + measure.id);
   size->setFixedWidth(82);
   auto* unit = new QComboBox;
-  unit->setObjectName("fact_bagUnit");
-  unit->addItems({"kg", "g", "lb", "oz"});
-  const auto bag = m_edits->bag();
-  size->show(qtext(bag.digits));
-  if (!bag.unit.empty()) unit->setCurrentText(qtext(bag.unit));
-  const auto keepBag = [this, unit](const QString& digits) {
-    keep([&] { return m_edits->setBag({digits.toStdString(), unit->currentText().toStdString()}); });
+  unit->setObjectName("fact_" + measure.id + "Unit");
+  for (const auto& key : measure.units)
+    unit->addItem(qtext(words::unitName(key.toStdString())), key);
+  size->show(qtext(known.digits));
+  if (!known.unit.empty()) unit->setCurrentIndex(std::max(0, unit->findData(qtext(known.unit))));
+  const auto keepSize = [this, unit, keepIt](const QString& digits) {
+    keep([&] { return keepIt({digits.toStdString(), unit->currentData().toString().toStdString()}); });
   };
-  size->onTyped = keepBag;
+  size->onTyped = keepSize;
   size->onMessage = [this](const QString& words) { emit message(words); };
-  connect(unit, &QComboBox::activated, this, [this, keepBag] {
-    if (const auto typed = m_edits->bag(); !typed.isEmpty()) keepBag(qtext(typed.digits));
+  connect(unit, &QComboBox::activated, this, [size, keepSize] {
+    if (!size->text().isEmpty() && !size->isWrong()) keepSize(size->text());
   });
   row->addWidget(size);
   row->addWidget(unit);
   row->addStretch();
   m_rows->addLayout(row);
+}
+
+void ThingFacts::addBag() {
+  addAmount({"bag", "bag", {"kg", "g", "lb", "oz"}, 0.001, 5000}, m_edits->bag(),
+            [this](const Amount& typed) { return m_edits->setBag(typed); });
+}
+
+void ThingFacts::addVolume() {
+  addAmount({"holds", "volume", {"L", "gal_us", "gal_imp"}, 0.001, 1e8}, m_edits->volume(),
+            [this](const Amount& typed) { return m_edits->setVolume(typed); });
 }
 
 void ThingFacts::addReport(std::size_t index) {

@@ -1,6 +1,8 @@
 #pragma once
+#include "amount.h"
 #include "book/record.h"
 
+#include <QStringList>
 #include <QWidget>
 #include <functional>
 #include <memory>
@@ -29,7 +31,15 @@ signals:
 private:
   void build();
   void addText(const QString& label, const std::string& key, const QString& hint);
+  struct Measure {
+    QString label, id;
+    QStringList units; ///< keys, the usual one first
+    double least, most;
+  };
+  void addAmount(const Measure& measure, const exchange::Amount& known,
+                 const std::function<book::Trouble(const exchange::Amount&)>& keepIt);
   void addBag();
+  void addVolume();
   void addHazards();
   void addLook();
   void addReport(std::size_t index);

@@ -1,6 +1,7 @@
 #include "stations/book/trail_panel.h"
 
-#include "book/formula_changes.h"
+#include "book/kinds/kind_info.h"
+#include "change_words.h"
 #include "document/book_desk.h"
 #include "document/side_by_side.h"
 #include "paint/theme.h"
@@ -143,7 +144,7 @@ void TrailPanel::show(const book::Ref& ref) {
   }
   m_title->setText(nameOf(m_record));
   m_known->show(m_record);
-  m_use->setVisible(ref.kind != Kind::Batch && ref.kind != Kind::ReadingImport);
+  m_use->setVisible(ref.kind != Kind::Batch && ref.kind != Kind::ReadingImport && ref.kind != Kind::Vessel);
   fillVersions();
   const auto kind = kindText(ref.kind);
   m_facts->setText(
@@ -166,16 +167,17 @@ void TrailPanel::fillVersions() {
   if (!m_versions.empty() && m_versions.front().body != m_record.body) {
     auto* now =
         new QListWidgetItem("now, since version " + QString::number(m_versions.front().number) + "\n" +
-                            qtext(book::changeWords(m_ref.kind, m_versions.front().body, m_record.body)));
+                            qtext(words::changesText(
+                                book::changesBetween(m_ref.kind, m_versions.front().body, m_record.body))));
     now->setData(Qt::UserRole, 0);
     m_trail->addItem(now);
   }
   for (const auto& v : m_versions) {
     QString text = QString("version %1%2 · %3")
                        .arg(v.number)
-                       .arg(v.name.empty() ? QString() : " “" + qtext(v.name) + "”", qtext(v.why));
+                       .arg(v.name.empty() ? QString() : " “" + qtext(v.name) + "”", qtext(words::versionReasonText(v.why)));
     text += "\n" + whenText(v.at) + (v.who.empty() ? QString() : " · " + qtext(v.who));
-    if (!v.words.empty()) text += "\n" + qtext(v.words);
+    if (!v.changes.empty()) text += "\n" + qtext(words::changesText(v.changes));
     auto* item = new QListWidgetItem(text);
     item->setData(Qt::UserRole, v.number);
     m_trail->addItem(item);

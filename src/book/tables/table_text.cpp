@@ -1,4 +1,4 @@
-#include "table_text.h"
+#include "tables/table_text.h"
 
 #include "base/decimal.h"
 #include "base/encoding.h"
@@ -66,11 +66,6 @@ std::optional<std::string> TableText::digits(const std::string& cell) const {
   }
   if (!core::parseDecimal(text)) return std::nullopt;
   return text;
-}
-
-std::string TableText::about() const {
-  const std::string parted = delimiter == '\t' ? "tab" : std::string("'") + delimiter + "'";
-  return "cells parted by " + parted + (decimalComma ? ", decimal comma" : ", decimal point");
 }
 
 core::Result<TableText> readTable(const std::string& bytes) {

@@ -1,18 +1,11 @@
 #pragma once
-#include "record.h"
+#include "book/record.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
 namespace butte::book {
-
-/// What changed between two states of a thing, in a grower's words: first what a hand changed,
-/// then what followed:
-/// "potassium sulfate 22.3 to 22.7 kg: K +4 mg/L". Empty when nothing that matters did.
-std::vector<std::string> changesBetween(Kind kind, const Json& before, const Json& after);
-
-/// The same in one line, for a trail: at most a few, then "and 3 more".
-std::string changeWords(Kind kind, const Json& before, const Json& after);
 
 /// One element or product of two formulas, side by side.
 struct ComparedRow {

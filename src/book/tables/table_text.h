@@ -22,7 +22,6 @@ struct TableText {
   std::string cell(const core::CsvRow& row, std::string_view column) const;
   /// Digits with a decimal point; nothing for a cell that is no number in this table's own writing.
   std::optional<std::string> digits(const std::string& cell) const;
-  std::string about() const;
 };
 
 core::Result<TableText> readTable(const std::string& bytes);

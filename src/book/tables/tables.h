@@ -1,8 +1,8 @@
 #pragma once
-#include "book.h"
+#include "book/book.h"
+#include "table_words.h"
 
 #include <string>
-#include <string_view>
 #include <vector>
 
 /// Products, waters, targets, batches and readings as CSV tables (docs/formats/tables.md), both ways.
@@ -12,19 +12,24 @@ namespace butte::book {
 struct ImportRow {
   int line = 0; ///< in the file, from 1
   bool taken = false;
-  std::string words; ///< "Bore: report of 2026-03-02 added", or what is wrong
+  words::RowSaying saying; ///< "Bore: report of 2026-03-02 added", or what is wrong, not yet in words
 };
 
 /// A table read and checked, nothing written yet.
 struct ImportPlan {
-  std::string about; ///< "waters, cells parted by ';', decimal comma"
+  Kind kind = Kind::Water;
+  char delimiter = ',';
+  bool decimalComma = false;
   std::size_t taken = 0;
   std::vector<ImportRow> rows;
   std::vector<RecordChange> changes;
   std::vector<Reading> readings;
 };
 
-/// Reads a table whose first column says what it is: product, water, target, batch or tank (for readings).
+/// "waters, cells parted by ';', decimal comma"
+std::string aboutTable(const ImportPlan& plan);
+
+/// Reads a table whose first column says what it is: product, water, target, batch or vessel (for readings).
 /// Parts of cells, decimal mark and encoding are recognised. Errors: the table as a whole can't be read.
 core::Result<ImportPlan> planImport(Store& store, const std::string& bytes);
 

@@ -1,0 +1,85 @@
+#include "tables/table_import.h"
+
+#include "kinds/kind_info.h"
+#include "words.h"
+
+namespace butte::book {
+
+using core::CsvRow;
+using words::RowCode;
+
+RowSaid faulty(const core::Problem& problem) {
+  return no(RowCode::Faulty, {words::problemLine(problem)});
+}
+
+TableImport::TableImport(Store& store, TableText table, Kind kind)
+    : m_store(store), m_table(std::move(table)), m_how(*infoOf(kind).table), m_kind(kind) {
+  m_plan.kind = kind;
+  m_plan.delimiter = m_table.delimiter;
+  m_plan.decimalComma = m_table.decimalComma;
+}
+
+core::Result<ImportPlan> TableImport::plan() {
+  if (auto trouble = readKnown()) return *trouble;
+  for (const auto& row : m_table.rows) {
+    auto said = row.cells.size() > m_table.header.size() ? no(RowCode::TooManyCells) : m_how.take(*this, row);
+    m_plan.taken += said.taken;
+    m_plan.rows.push_back({row.line, said.taken, std::move(said.saying)});
+  }
+  finish();
+  return std::move(m_plan);
+}
+
+Trouble TableImport::readKnown() {
+  if (infoOf(m_kind).home != Home::Things) return std::nullopt;
+  return m_store.eachRecord(m_kind, [&](const Record& record, Moment) {
+    if (!record.binnedAt) m_known[nameIn(m_kind, record.body)] = {record.ref, record.body, record.body};
+    return true;
+  });
+}
+
+std::optional<TableImport::Number> TableImport::number(const CsvRow& row, const std::string& column,
+                                                       RowSaid& wrong, bool mayBeBelow) const {
+  auto cell = m_table.cell(row, column);
+  Number out;
+  if (cell.empty()) return out;
+  if (mayBeBelow && cell.front() == '<') {
+    out.below = true;
+    cell.erase(0, cell.find_first_not_of("< "));
+  }
+  const auto found = m_table.digits(cell);
+  if (!found) {
+    wrong = no(RowCode::NotANumber, {cell, column, m_table.decimalComma ? "12,5" : "12.5"});
+    return std::nullopt;
+  }
+  out.digits = *found;
+  return out;
+}
+
+std::optional<Json> TableImport::known(const std::string& name) const {
+  const auto it = m_known.find(name);
+  return it == m_known.end() ? std::nullopt : std::optional(it->second.now);
+}
+
+RowSaid TableImport::put(const std::string& name, Json body, const RowSaid& changed) {
+  if (const auto trouble = checkRecord(m_kind, body)) return faulty(*trouble);
+  const auto it = m_known.find(name);
+  if (it == m_known.end()) {
+    m_known[name] = {freshRef(m_kind), std::nullopt, std::move(body)};
+    return changed.saying.code == RowCode::Changed ? yes(RowCode::New, {name}) : changed;
+  }
+  if (it->second.now == body) return no(RowCode::JustSo, {name});
+  it->second.now = std::move(body);
+  return changed;
+}
+
+void TableImport::finish() {
+  for (const auto& [name, known] : m_known) {
+    if (!known.before)
+      m_plan.changes.push_back({known.ref, "", Json(), Json{{"body", known.now}}});
+    else if (*known.before != known.now)
+      m_plan.changes.push_back({known.ref, "/body", *known.before, known.now});
+  }
+}
+
+} // namespace butte::book

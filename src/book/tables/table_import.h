@@ -1,0 +1,66 @@
+#pragma once
+#include "book/tables/table_kind.h"
+#include "book/tables/table_text.h"
+#include "book/tables/tables.h"
+
+#include <map>
+#include <set>
+#include <string>
+
+namespace butte::book {
+
+/// What is known of a name so far: the record as it stands in the book and as the rows before have made it.
+struct KnownRecord {
+  Ref ref;
+  std::optional<Json> before;
+  Json now;
+};
+
+/// A table on its way into the book: each row becomes a record or a word about what is wrong with it. The
+/// kinds say how (TableKind::take); here is what they share.
+class TableImport {
+public:
+  TableImport(Store& store, TableText table, Kind kind);
+  core::Result<ImportPlan> plan();
+
+  Store& store() { return m_store; }
+  std::string cell(const core::CsvRow& row, std::string_view column) const { return m_table.cell(row, column); }
+  bool hasColumn(std::string_view name) const { return m_table.column(name).has_value(); }
+
+  /// A number cell as digits with a decimal point; empty cells are no number and nothing wrong.
+  struct Number {
+    std::string digits;
+    bool below = false; ///< "<0.05"
+  };
+  /// Nothing, with the words in `wrong`, where the cell is no number.
+  std::optional<Number> number(const core::CsvRow& row, const std::string& column, RowSaid& wrong,
+                               bool mayBeBelow = false) const;
+
+  /// The body under this name as the book or the rows before have it.
+  std::optional<Json> known(const std::string& name) const;
+  /// Keeps a body under its name: new, or changed, or the same as before.
+  RowSaid put(const std::string& name, Json body, const RowSaid& changed);
+  std::map<std::string, KnownRecord>& records() { return m_known; }
+
+  void addReading(const Reading& reading) { m_plan.readings.push_back(reading); }
+  /// False where this was noted before.
+  bool noteOnce(const std::string& key) { return m_seen.insert(key).second; }
+  void addChange(RecordChange change) { m_plan.changes.push_back(std::move(change)); }
+
+private:
+  Trouble readKnown();
+  void finish();
+
+  Store& m_store;
+  TableText m_table;
+  const TableKind& m_how;
+  Kind m_kind;
+  std::map<std::string, KnownRecord> m_known;
+  std::set<std::string> m_seen;
+  ImportPlan m_plan;
+};
+
+/// RowSaid for a body that the book would refuse.
+RowSaid faulty(const core::Problem& problem);
+
+} // namespace butte::book
