@@ -323,7 +323,7 @@ private:
                           {}};
       if (const auto* before = row.any("before")) change.before = *before;
       if (const auto* after = row.any("after")) change.after = *after;
-      if (kind == Kind::Reading) nameVessel(change.after);
+      if (kind == Kind::Reading) nameVessel(change.after, s.at);
       row.finish();
       s.changes.push_back(std::move(change));
     }
@@ -332,17 +332,17 @@ private:
   }
 
   /// A reading of an earlier version names its tank: that becomes a vessel.
-  std::string vesselOf(const std::string& tank) {
+  std::string vesselOf(const std::string& tank, Moment firstSeen) {
     const auto uid = vesselUidOf(tank);
     if (m_vessels.insert(uid).second)
-      keep(m_store.write({{Kind::Vessel, uid}, Json{{"name", tank}}, {}}, shifted(Moment{})));
+      keep(m_store.write({{Kind::Vessel, uid}, Json{{"name", tank}}, {}}, firstSeen));
     return uid;
   }
 
-  void nameVessel(Json& after) {
+  void nameVessel(Json& after, Moment at) {
     if (!after.is_object() || !after.contains("body") || !after["body"].contains("tank")) return;
     auto& body = after["body"];
-    if (body["tank"].is_string()) body["vessel"] = vesselOf(body["tank"].get<std::string>());
+    if (body["tank"].is_string()) body["vessel"] = vesselOf(body["tank"].get<std::string>(), at);
     body.erase("tank");
   }
 
@@ -357,7 +357,7 @@ private:
                                         {"[number, vessel, quantity, time, value, typed, import, binned]",
                                          exchange::typeName(json)}));
     const auto vessel = json[1].get<std::string>();
-    Reading r{json[0].get<std::int64_t>(), m_version < 2 ? vesselOf(vessel) : vessel,
+    Reading r{json[0].get<std::int64_t>(), m_version < 2 ? vesselOf(vessel, shifted(*at)) : vessel,
               json[2].get<std::string>(),  shifted(*at),
               json[4].get<double>(),       json[5].get<std::string>(),
               json[6].get<std::string>(),  {}};
