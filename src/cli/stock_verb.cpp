@@ -91,7 +91,7 @@ Json tankObject(const Planned& plan, const TankContent& content) {
   tank["limited_by"] = content.limitingProduct         ? Json(plan.idOf(*content.limitingProduct))
                        : content.limitingSolid.empty() ? Json(nullptr)
                                                        : Json(content.limitingSolid);
-  tank["holds"] = words::tankSide(plan.shelf(), content);
+  tank["holds"] = words::tankSideText(plan.shelf(), content);
   tank["factor"] = content.factor;
   tank["density_kg_per_l"] = content.densityKgPerLitre;
   tank["added_water_l_per_l"] = content.addedWaterLitresPerLitre;

@@ -13,10 +13,12 @@ namespace {
 std::string list(const std::vector<std::string>& ids, const ProductNamer& name) {
   std::string out;
   for (std::size_t i = 0; i < ids.size(); ++i) {
-    if (i > 0) out += i + 1 == ids.size() ? " and " : ", ";
-    out += name(ids[i]);
+    if (i > 0 && i + 1 == ids.size())
+      out = said("{} and {}", out, name(ids[i]));
+    else
+      out += (i > 0 ? ", " : "") + name(ids[i]);
   }
-  return out.empty() ? "the products on the shelf" : out;
+  return out.empty() ? text("the products on the shelf") : out;
 }
 
 std::string capitalised(std::string text) {
@@ -28,54 +30,64 @@ std::string capitalised(std::string text) {
 std::string limitText(const BindingLimit& limit, const ProductNamer& name) {
   switch (limit.kind) {
   case LimitKind::Band:
-    return nutrientName(limit.nutrient) +
-           (limit.beyond  ? limit.upper ? ", which stands over its band" : ", which falls short already"
-            : limit.upper ? ", which stands at the top of its band"
-                          : ", which stands at the foot of its band");
+    if (limit.beyond)
+      return limit.upper ? said("{}, which stands over its band", nutrientName(limit.nutrient))
+                         : said("{}, which falls short already", nutrientName(limit.nutrient));
+    return limit.upper ? said("{}, which stands at the top of its band", nutrientName(limit.nutrient))
+                       : said("{}, which stands at the foot of its band", nutrientName(limit.nutrient));
   case LimitKind::Ratio:
     return text("a ratio that is to be kept");
   case LimitKind::Cap:
-    return nutrientName(limit.nutrient) + ", which stands at its cap";
+    return said("{}, which stands at its cap", nutrientName(limit.nutrient));
   case LimitKind::Most:
-    return name(limit.product) + ", which stands at its most";
+    return said("{}, which stands at its most", name(limit.product));
   case LimitKind::Least:
-    return name(limit.product) + ", which stands at its least";
+    return said("{}, which stands at its least", name(limit.product));
   case LimitKind::Held:
-    return name(limit.product) + ", which is held at its weight";
+    return said("{}, which is held at its weight", name(limit.product));
   case LimitKind::Alkalinity:
     return text("the alkalinity that acid has to take");
   }
   return {};
 }
 
+/// "potassium sulfate also brings sulfate, which stands at its cap".
+std::string carriersText(const BindingLimit& limit, bool over, const ProductNamer& name) {
+  const auto who = list(limit.carriers, name), what = limitText(limit, name);
+  if (limit.carriers.size() > 1)
+    return over ? said("{} take along {}", who, what) : said("{} also bring {}", who, what);
+  return over ? said("{} takes along {}", who, what) : said("{} also brings {}", who, what);
+}
+
 /// "potassium can't rise further: every product that carries it also brings sulfate, which stands at its
 /// cap."
 std::string limitsText(const Reason& r, const ProductNamer& name) {
   if (r.limits.empty()) return said("{} mg/L against {} asked.", figure(r.has), figure(r.wants));
-  const auto how = r.over ? std::string("it can't fall further: ") : std::string("it can't rise further: ");
-  const auto brings = [&](bool several) {
-    return r.over ? (several ? "take along " : "takes along ") : several ? "also bring " : "also brings ";
+  const auto how = [&](const std::string& why) {
+    return r.over ? said("it can't fall further: {}.", why) : said("it can't rise further: {}.", why);
   };
   const auto& first = r.limits.front();
   if (r.everyCarrier && r.limits.size() == 1)
-    return how + "every product that carries it " + brings(false) + limitText(first, name) + ".";
+    return how(r.over ? said("every product that carries it takes along {}", limitText(first, name))
+                      : said("every product that carries it also brings {}", limitText(first, name)));
   std::string parts;
   for (std::size_t i = 0; i < r.limits.size() && i < 3; ++i) {
     const auto& limit = r.limits[i];
     if (i > 0) parts += "; ";
     if (!limit.carriers.empty() && (limit.kind == LimitKind::Band || limit.kind == LimitKind::Cap))
-      parts += list(limit.carriers, name) + " " + brings(limit.carriers.size() > 1) + limitText(limit, name);
+      parts += carriersText(limit, r.over, name);
     else
-      parts += "it leans on " + limitText(limit, name);
+      parts += said("it leans on {}", limitText(limit, name));
   }
-  return how + parts + ".";
+  return how(parts);
 }
 
 } // namespace
 
 std::string reasonText(const Reason& r, const ProductNamer& name) {
   const auto what = nutrientName(r.nutrient);
-  const auto start = capitalised(said("{} {}: ", what, r.over ? "stands over its band" : "falls short"));
+  const auto start =
+      capitalised(r.over ? said("{} stands over its band: ", what) : said("{} falls short: ", what));
   switch (r.kind) {
   case ReasonKind::WaterAlone:
     return start +
@@ -90,7 +102,7 @@ std::string reasonText(const Reason& r, const ProductNamer& name) {
     return start +
            said("every product that carries it is held or at its limit ({}).", list(r.products, name));
   case ReasonKind::AcidAlone:
-    return start + "only acids or bases carry it, and they are dosed for alkalinity, not as food.";
+    return start + text("only acids or bases carry it, and they are dosed for alkalinity, not as food.");
   case ReasonKind::AcidBrings:
     return start + said("{} brings it while taking the alkalinity down.", list(r.products, name));
   case ReasonKind::Traded:
@@ -157,7 +169,7 @@ std::string solveWarningText(SolveWarning warning, const std::string& product) {
 }
 
 std::string stockNoticeText(const StockNotice& n, const ProductNamer& name) {
-  const auto tank = n.tank.empty() ? std::string() : "tank " + n.tank;
+  const auto tank = n.tank.empty() ? std::string() : said("tank {}", n.tank);
   switch (n.kind) {
   case StockWarning::NotPlaced:
     return said("{} is not put into a stock tank by itself: give it a tank of its own or add it to the feed",
@@ -175,7 +187,7 @@ std::string stockNoticeText(const StockNotice& n, const ProductNamer& name) {
                 name(n.product),
                 n.factorThatDissolves
                     ? said("the strongest that does is 1:{}", figure(*n.factorThatDissolves))
-                    : std::string("make it weaker"));
+                    : text("make it weaker"));
   case StockWarning::PartlyUnknown:
     return said("{}: how much {} dissolves at this temperature is not known", tank, name(n.product));
   case StockWarning::WhollyTooStrong:
@@ -185,7 +197,7 @@ std::string stockNoticeText(const StockNotice& n, const ProductNamer& name) {
                 solidName(n.product),
                 n.factorThatDissolves && *n.factorThatDissolves >= 1
                     ? said("; clear up to 1:{}", figure(std::floor(*n.factorThatDissolves)))
-                    : std::string("; keep its parts in two tanks"));
+                    : text("; keep its parts in two tanks"));
   case StockWarning::WaterFallsOut:
     return said("{}: the water that it is made with drops {} g/L of {} at any strength: use rain or "
                 "membrane water, or acidify it first",

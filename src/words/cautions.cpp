@@ -29,9 +29,10 @@ constexpr std::array<Rule, 10> rules{{
     {{"H410", "H411", ""}, "Very harmful to water life: no spill into drains."},
 }};
 
-void addTo(std::vector<Caution>& cautions, std::string_view text, const std::string& product) {
-  auto it = std::find_if(cautions.begin(), cautions.end(), [&](const Caution& c) { return c.text == text; });
-  if (it == cautions.end()) it = cautions.insert(cautions.end(), Caution{std::string(text), {}});
+void addTo(std::vector<Caution>& cautions, const std::string& sentence, const std::string& product) {
+  auto it =
+      std::find_if(cautions.begin(), cautions.end(), [&](const Caution& c) { return c.text == sentence; });
+  if (it == cautions.end()) it = cautions.insert(cautions.end(), Caution{sentence, {}});
   if (std::find(it->products.begin(), it->products.end(), product) == it->products.end())
     it->products.push_back(product);
 }
@@ -43,11 +44,11 @@ std::vector<Caution> cautionsFor(const std::vector<HazardFacts>& products) {
   for (const auto& p : products) {
     if (p.acid)
       addTo(cautions,
-            "Acid into water, never water into acid; it heats up. Never near bleach or other hypochlorite: "
-            "chlorine gas.",
+            text("Acid into water, never water into acid; it heats up. Never near bleach or other "
+                 "hypochlorite: chlorine gas."),
             p.name);
     if (p.base)
-      addTo(cautions, "Base into cold water, slowly; it heats up. Never together with acid.", p.name);
+      addTo(cautions, text("Base into cold water, slowly; it heats up. Never together with acid."), p.name);
   }
   for (const auto& rule : rules) {
     for (const auto& p : products) {
@@ -56,7 +57,7 @@ std::vector<Caution> cautionsFor(const std::vector<HazardFacts>& products) {
                std::find(p.hazardCodes.begin(), p.hazardCodes.end(), code) != p.hazardCodes.end();
       });
       const bool oxidiser = p.oxidiser && rule.codes[0] == "H272";
-      if (applies || oxidiser) addTo(cautions, rule.text, p.name);
+      if (applies || oxidiser) addTo(cautions, text(rule.text), p.name);
     }
   }
   return cautions;

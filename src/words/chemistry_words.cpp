@@ -27,7 +27,7 @@ constexpr std::array<std::pair<std::string_view, std::string_view>, 13> solids{
 
 std::string solidName(const std::string& solid) {
   for (const auto& [key, name] : solids) {
-    if (key == solid) return std::string(name);
+    if (key == solid) return text(name);
   }
   return solid;
 }
@@ -36,7 +36,7 @@ std::string kineticsText(core::FormsWithin kinetics, double saturationIndex) {
   constexpr double clearlyOver = 0.5;
   switch (kinetics) {
   case core::FormsWithin::Minutes:
-    return saturationIndex < clearlyOver ? "over hours" : "within minutes";
+    return saturationIndex < clearlyOver ? text("over hours") : text("within minutes");
   case core::FormsWithin::Hours:
     return text("over hours");
   case core::FormsWithin::Days:

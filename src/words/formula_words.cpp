@@ -21,7 +21,7 @@ std::string mendText(const Mend& mend, const ProductNamer& name, const std::vect
   case MendKind::LetFree:
     return said("let {} free", name(mend.product));
   case MendKind::MorePure:
-    return said("{} at {} %", mend.option < waters.size() ? waters[mend.option].name : "purer water",
+    return said("{} at {} %", mend.option < waters.size() ? waters[mend.option].name : text("purer water"),
                 std::lround(100 * mend.value));
   }
   return {};
@@ -109,7 +109,9 @@ std::string productName(const ErrorPart& part, const std::vector<ShelfProduct>& 
 std::string suspectText(const SuspectLine& line, const ProductNamer& name) {
   std::string off;
   for (std::size_t i = 0; i < line.thrownOff.size(); ++i)
-    off += (i == 0 ? "" : i + 1 == line.thrownOff.size() ? " and " : ", ") + nutrientName(line.thrownOff[i]);
+    off = i == 0                           ? nutrientName(line.thrownOff[i])
+          : i + 1 == line.thrownOff.size() ? said("{} and {}", off, nutrientName(line.thrownOff[i]))
+                                           : off + ", " + nutrientName(line.thrownOff[i]);
   return said("{}: {} g stands, {} g would fit{}{}", name(line.product), figure(line.stands.grams()),
               figure(line.fits.grams()), slipWords(line.slip),
               off.empty() ? "." : said(" It throws off {}.", off));
@@ -118,11 +120,11 @@ std::string suspectText(const SuspectLine& line, const ProductNamer& name) {
 std::string errorPartText(const ErrorPart& part, const std::vector<ShelfProduct>& shelf) {
   switch (part.source) {
   case ErrorSource::Content:
-    return "content of " + productName(part, shelf);
+    return said("content of {}", productName(part, shelf));
   case ErrorSource::Moisture:
-    return "water drawn by " + productName(part, shelf);
+    return said("water drawn by {}", productName(part, shelf));
   case ErrorSource::Weighing:
-    return "weighing " + productName(part, shelf);
+    return said("weighing {}", productName(part, shelf));
   case ErrorSource::Volume:
     return text("volume marks");
   case ErrorSource::Dosing:
@@ -154,11 +156,11 @@ std::string_view code(ErrorSource source) {
 std::string halvingText(const ErrorPart& part, const std::vector<ShelfProduct>& shelf) {
   switch (part.source) {
   case ErrorSource::Content:
-    return "a purer grade, or the lot's own analysis, of " + productName(part, shelf);
+    return said("a purer grade, or the lot's own analysis, of {}", productName(part, shelf));
   case ErrorSource::Moisture:
-    return "a freshly opened bag of " + productName(part, shelf) + ", kept closed";
+    return said("a freshly opened bag of {}, kept closed", productName(part, shelf));
   case ErrorSource::Weighing:
-    return "a scale twice as fine, or twice the batch, for " + productName(part, shelf);
+    return said("a scale twice as fine, or twice the batch, for {}", productName(part, shelf));
   case ErrorSource::Volume:
     return text("filling by weight or by a calibrated mark");
   case ErrorSource::Dosing:

@@ -63,12 +63,16 @@ std::string nutrientSymbol(Nutrient nutrient) {
   }
 }
 
-std::string figure(double value) {
+std::string digits(double value) {
   const double size = std::abs(value);
   if (size < 1e-9) return "0";
-  if (size < 0.001) return figureText(fmt::format("{:.2g}", value));
+  if (size < 0.001) return fmt::format("{:.2g}", value);
   const int places = size >= 100 ? 0 : size >= 10 ? 1 : size >= 1 ? 2 : size >= 0.1 ? 3 : 4;
-  return figureText(fmt::format("{:.{}f}", value, places));
+  return fmt::format("{:.{}f}", value, places);
+}
+
+std::string figure(double value) {
+  return figureText(digits(value));
 }
 
 std::string nameAsIs(const std::string& id) {

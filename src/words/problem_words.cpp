@@ -24,7 +24,9 @@ std::string value(const core::Problem& p, std::size_t i) {
 
 /// "0 to 14", "0.1 to 5 kg/L", "0 or more".
 std::string limitsText(const std::string& least, const std::string& most, const std::string& unit) {
-  const auto with = [&](const std::string& range) { return unit.empty() ? range : range + " " + unitName(unit); };
+  const auto with = [&](const std::string& range) {
+    return unit.empty() ? range : range + " " + unitName(unit);
+  };
   if (most.empty()) return with(said("{} or more", figureText(least)));
   if (least.empty()) return with(said("up to {}", figureText(most)));
   return with(said("{} to {}", figureText(least), figureText(most)));
@@ -34,7 +36,8 @@ std::string limitText(const core::Problem& p) {
   const auto found = figureText(shortened(value(p, 0)));
   switch (p.code) {
   case ProblemCode::OutsideLimits:
-    return said("{} is out of range; it should be {}", found, limitsText(value(p, 1), value(p, 2), value(p, 3)));
+    return said("{} is out of range; it should be {}", found,
+                limitsText(value(p, 1), value(p, 2), value(p, 3)));
   case ProblemCode::NotAbove:
     return said("{} is out of range; it should be {}", found,
                 said("above {}", figureText(value(p, 1))) +
@@ -79,7 +82,8 @@ std::string formulaProblemText(const core::Problem& p) {
   case ProblemCode::FormulaEmpty:
     return text("the formula is empty; write one such as Ca(NO3)2·4H2O");
   case ProblemCode::FormulaSyntax:
-    return said("formula '{}', position {}: expected {}, found {}", shortened(value(p, 0)), shortened(value(p, 1)), value(p, 2), shortened(value(p, 3)));
+    return said("formula '{}', position {}: expected {}, found {}", shortened(value(p, 0)),
+                shortened(value(p, 1)), value(p, 2), shortened(value(p, 3)));
   case ProblemCode::UnknownElement:
     return said("formula '{}', position {}: '{}' is no element symbol; symbols are written like K, Ca, Mg",
                 shortened(value(p, 0)), shortened(value(p, 1)), shortened(value(p, 2)));

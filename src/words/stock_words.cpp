@@ -3,6 +3,7 @@
 #include "language.h"
 
 #include "base/decimal.h"
+#include "stock/tank_side.h"
 
 #include <array>
 #include <cmath>
@@ -11,36 +12,13 @@
 namespace butte::words {
 namespace {
 
-using namespace core;
-
-struct Holds {
-  bool calcium = false, sulfate = false, phosphate = false, silicate = false, acid = false, base = false;
-  bool onlyTraces = true, onlyAcid = true;
-};
-
-Holds holdsOf(const std::vector<ShelfProduct>& shelf, const TankContent& content) {
-  constexpr double meaningful = 0.002; // mass fraction: less is an impurity (common practice)
-  Holds h;
-  for (const auto& item : content.items) {
-    const auto& c = shelf[item.product].composition;
-    const auto& m = c.massFraction;
-    const bool acid = c.role == ProductRole::Acid;
-    double traces = 0;
-    for (const auto n : allNutrients)
-      traces += isTraceElement(n) ? m.of(n) : 0;
-    const bool trace = traces > 0.02 && traces > m.of(Nutrient::N) + m.of(Nutrient::K);
-    h.acid |= acid;
-    h.base |= c.role == ProductRole::Base;
-    h.silicate |= c.role == ProductRole::Silicate;
-    h.onlyAcid &= acid;
-    h.onlyTraces &= trace;
-    if (trace || acid) continue; // a sulfate of zinc makes no sulfate side
-    h.calcium |= m.of(Nutrient::Ca) > meaningful;
-    h.sulfate |= m.of(Nutrient::S) > meaningful;
-    h.phosphate |= m.of(Nutrient::P) > meaningful;
-  }
-  return h;
-}
+using core::PossibleCause;
+using core::ReadingCause;
+using core::ReadingGap;
+using core::ReservoirAct;
+using core::ShelfProduct;
+using core::TankContent;
+using core::TankSide;
 
 std::string liquidScale(double factor) {
   const auto near = [&](double a) { return std::abs(factor - a) < 1e-6; };
@@ -54,23 +32,38 @@ std::string liquidScale(double factor) {
 
 } // namespace
 
-std::string tankSide(const std::vector<ShelfProduct>& shelf, const TankContent& content) {
-  if (content.items.empty()) return text("empty");
-  const auto h = holdsOf(shelf, content);
-  if (h.onlyAcid) return text("acid");
-  if (h.silicate) return content.items.size() == 1 ? "silicate" : "silicate and more";
-  if (h.onlyTraces) return text("traces");
-  const bool other = h.sulfate || h.phosphate;
-  if (h.calcium && other) return text("all in one");
-  if (h.calcium) return text("calcium side");
-  if (h.sulfate && h.phosphate) return text("sulfate and phosphate side");
-  if (h.sulfate) return text("sulfate side");
-  if (h.phosphate) return text("phosphate side");
-  return h.base ? "base" : "neutral salts";
+std::string tankSideText(const std::vector<ShelfProduct>& shelf, const TankContent& content) {
+  switch (core::tankSide(shelf, content)) {
+  case TankSide::Empty:
+    return text("empty");
+  case TankSide::Acid:
+    return text("acid");
+  case TankSide::Silicate:
+    return text("silicate");
+  case TankSide::SilicateAndMore:
+    return text("silicate and more");
+  case TankSide::Traces:
+    return text("traces");
+  case TankSide::AllInOne:
+    return text("all in one");
+  case TankSide::Calcium:
+    return text("calcium side");
+  case TankSide::SulfateAndPhosphate:
+    return text("sulfate and phosphate side");
+  case TankSide::Sulfate:
+    return text("sulfate side");
+  case TankSide::Phosphate:
+    return text("phosphate side");
+  case TankSide::Base:
+    return text("base");
+  case TankSide::Neutral:
+    return text("neutral salts");
+  }
+  return {};
 }
 
 std::string tankTitle(const std::vector<ShelfProduct>& shelf, const TankContent& content) {
-  const auto side = tankSide(shelf, content);
+  const auto side = tankSideText(shelf, content);
   return content.tank.name == side ? side : content.tank.name + " · " + side;
 }
 
@@ -106,7 +99,8 @@ std::string causeText(const PossibleCause& cause, const ReadingGap& gap,
     return said("The vessel holds {} L, not {} L.", figure(cause.value),
                 gap.volume ? figure(gap.volume->litres()) : "?");
   case ReadingCause::Undissolved:
-    return said("{} % of the salts are not in solution yet: stir, wait, read again.", wholeFigure(cause.value));
+    return said("{} % of the salts are not in solution yet: stir, wait, read again.",
+                wholeFigure(cause.value));
   case ReadingCause::StockOff:
     return said("The stocks stand at {} % of their strength: topped up past the mark, a salt weighed "
                 "wrong, or salt on the floor.",
@@ -115,7 +109,8 @@ std::string causeText(const PossibleCause& cause, const ReadingGap& gap,
     return said("The water itself reads {} mS/cm today, not {}.", figure(cause.value),
                 figure(gap.water.milliSiemensPerCm()));
   case ReadingCause::Temperature:
-    return said("A pen that does not correct for temperature, in water of {} °C.", wholeFigure(25 + cause.value));
+    return said("A pen that does not correct for temperature, in water of {} °C.",
+                wholeFigure(25 + cause.value));
   }
   return {};
 }
@@ -127,17 +122,17 @@ std::string_view code(ReservoirAct act) {
 
 std::vector<std::string> acidTankCautions(const ShelfProduct& acid, std::optional<double> warmsByKelvin) {
   // Common practice throughout; the safety data sheet and the tank maker's list rule.
-  std::vector<std::string> out{"Two thirds of the water first, the acid into it slowly and in parts, stir, "
-                               "let it cool, then to the mark. "
-                               "Never water into acid.",
-                               "Polyethylene or polypropylene tank and lines, PVC or PVDF fittings; no "
-                               "metal, no concrete. Ask the maker "
-                               "about seals.",
-                               "No chelates, no calcium side, no carbonates or silicate in it, and never "
-                               "near hypochlorite: chlorine gas.",
-                               "Goggles, acid-proof gloves, apron, water at hand. Label it. Injection into a "
-                               "water line needs backflow "
-                               "prevention and licensed practice."};
+  std::vector<std::string> out{
+      text("Two thirds of the water first, the acid into it slowly and in parts, stir, let it cool, then to "
+           "the "
+           "mark. Never water into acid."),
+      text("Polyethylene or polypropylene tank and lines, PVC or PVDF fittings; no metal, no concrete. Ask "
+           "the "
+           "maker about seals."),
+      text("No chelates, no calcium side, no carbonates or silicate in it, and never near hypochlorite: "
+           "chlorine gas."),
+      text("Goggles, acid-proof gloves, apron, water at hand. Label it. Injection into a water line needs "
+           "backflow prevention and licensed practice.")};
   if (warmsByKelvin && *warmsByKelvin > 1)
     out.insert(out.begin() + 1, said("{} warms the tank by about {} K if it all goes in at once.", acid.name,
                                      figure(std::round(*warmsByKelvin))));

@@ -8,7 +8,7 @@ namespace butte::words {
 
 /// What a tank holds, in words that stay true whatever its letter is: "calcium side", "sulfate and phosphate
 /// side", "traces", "acid", "silicate", "all in one", "empty".
-std::string tankSide(const std::vector<core::ShelfProduct>& shelf, const core::TankContent& content);
+std::string tankSideText(const std::vector<core::ShelfProduct>& shelf, const core::TankContent& content);
 
 /// "A · calcium side"; a tank called by what it holds says it once.
 std::string tankTitle(const std::vector<core::ShelfProduct>& shelf, const core::TankContent& content);

@@ -24,8 +24,9 @@ std::string rowText(const RowSaying& saying) {
 }
 
 std::string tableText(const std::string& tableName, char delimiter, bool decimalComma) {
-  const auto parted = delimiter == '\t' ? text("cells parted by tab") : said("cells parted by '{}'", delimiter);
-  return text(tableName) + ", " + parted + ", " + text(decimalComma ? "decimal comma" : "decimal point");
+  const auto parted =
+      delimiter == '\t' ? text("cells parted by tab") : said("cells parted by '{}'", delimiter);
+  return text(tableName) + ", " + parted + ", " + (decimalComma ? text("decimal comma") : text("decimal point"));
 }
 
 } // namespace butte::words

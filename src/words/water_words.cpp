@@ -55,7 +55,7 @@ std::string formName(const std::string& key) {
 
 std::string reportKeyName(const std::string& key) {
   for (const auto& name : keyNames) {
-    if (name.key == key) return std::string(name.text);
+    if (name.key == key) return text(name.text);
   }
   return key;
 }
@@ -82,8 +82,8 @@ std::string doubtText(const DoubtFound& found) {
     return said(
         "The ions make EC {} mS/cm, the meter read {}. {}", f(1), f(0),
         found.figures[1] < found.figures[0]
-            ? "Likely: an ion is missing or too small, or the meter wants calibrating."
-            : "Likely: a figure too large or in another unit, or a cold reading without compensation.");
+            ? text("Likely: an ion is missing or too small, or the meter wants calibrating.")
+            : text("Likely: a figure too large or in another unit, or a cold reading without compensation."));
   case WaterDoubt::HardnessDisagrees:
     return said(
         "The stated hardness is {} mg/L as CaCO3; calcium and magnesium make {}. Likely: one of them in "
@@ -167,7 +167,7 @@ std::string rereadingDone(const Rereading& way) {
   case RereadingKind::OtherForm:
     return said("{} read as {}", formName(way.from), formName(way.to));
   case RereadingKind::OtherUnit:
-    return said("{} read in {}", way.from.empty() ? "all figures" : reportKeyName(way.from),
+    return said("{} read in {}", way.from.empty() ? text("all figures") : reportKeyName(way.from),
                 reportUnitName(way.to));
   case RereadingKind::Swapped:
     return said("{} and {} swapped", reportKeyName(way.from), reportKeyName(way.to));

@@ -48,5 +48,7 @@ std::string_view code(core::LabelRemark remark);
 
 /// Figures for sentences: as many digits as mean something ("0.52", "12.4", "147").
 std::string figure(double value);
+/// The same digits with a decimal point, for a field or a file.
+std::string digits(double value);
 
 } // namespace butte::words

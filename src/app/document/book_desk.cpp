@@ -5,6 +5,7 @@
 #include "document/edit_log.h"
 #include "document/formula_editor.h"
 #include "formula_json.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QDir>
@@ -20,6 +21,10 @@ using book::Ref;
 using exchange::Json;
 
 namespace {
+core::Problem notInTheBook() {
+  return core::problemAt(core::ProblemCode::MissingKey, "book", {"it is not in the book; look into the bin"});
+}
+
 constexpr int mostRecent = 8;
 QString wordsOf(const core::Problem& problem) {
   return QString::fromStdString(words::problemText(problem));
@@ -103,16 +108,17 @@ book::Trouble BookDesk::take(std::unique_ptr<book::Book> opened) {
   m_sample = m_book->isSample();
   m_book->setWho(initials().toStdString());
   connect(m_book.get(), &book::Book::changed, this, &BookDesk::onChanged);
-  connect(m_book.get(), &book::Book::kept, this,
-          [this] { emit keepingChanged("kept " + QTime::currentTime().toString("HH:mm:ss"), false); });
-  connect(m_book.get(), &book::Book::gathering, this, [this] { emit keepingChanged("keeping…", false); });
+  connect(m_book.get(), &book::Book::kept, this, [this] {
+    emit keepingChanged(tr("kept %1").arg(QTime::currentTime().toString("HH:mm:ss")), false);
+  });
+  connect(m_book.get(), &book::Book::gathering, this, [this] { emit keepingChanged(tr("keeping…"), false); });
   connect(m_book.get(), &book::Book::troubled, this, [this](const core::Problem& problem) {
-    emit keepingChanged("NOT KEPT: " + wordsOf(problem), true);
+    emit keepingChanged(tr("NOT KEPT: %1").arg(wordsOf(problem)), true);
   });
   takeSomeFormula();
   emit keepingChanged(m_book->isReadOnly()
-                          ? "only to look at: " + QString::fromStdString(m_book->readOnlyWords())
-                          : "all kept",
+                          ? tr("only to look at: %1").arg(QString::fromStdString(m_book->readOnlyWords()))
+                          : tr("all kept"),
                       m_book->isReadOnly());
   emit bookOpened();
   return std::nullopt;
@@ -141,9 +147,7 @@ void BookDesk::takeSomeFormula() {
 book::Trouble BookDesk::openFormula(const Ref& ref) {
   const auto record = m_book->record(ref);
   if (!record) return record.problem();
-  if (!*record || (*record)->binnedAt)
-    return core::problemAt(core::ProblemCode::MissingKey, "formula",
-                           {"it is not in the book; look into the bin"});
+  if (!*record || (*record)->binnedAt) return notInTheBook();
   m_inHand = ref;
   if (!m_editor.bind((*record)->body, std::make_unique<BookLog>(*m_book, ref)))
     return core::problemAt(core::ProblemCode::BadJson, "formula", {"the formula does not read"});
@@ -162,18 +166,14 @@ book::Trouble BookDesk::addFormula(Json json, const core::Deed& deed) {
 core::Result<exchange::FormulaDocument> BookDesk::formula(const std::string& uid) {
   const auto record = m_book->record({Kind::Formula, uid});
   if (!record) return record.problem();
-  if (!*record)
-    return core::problemAt(core::ProblemCode::MissingKey, "formula",
-                           {"it is not in the book; look into the bin"});
+  if (!*record) return notInTheBook();
   return exchange::readFormulaDocument((*record)->body);
 }
 
 core::Result<exchange::FormulaDocument> BookDesk::versionInHand(int number) {
   const auto version = m_book->store().version(m_inHand.uid, number);
   if (!version) return version.problem();
-  if (!*version)
-    return core::problemAt(core::ProblemCode::MissingKey, "formula",
-                           {"it is not in the book; look into the bin"});
+  if (!*version) return notInTheBook();
   return exchange::readFormulaDocument((*version)->body);
 }
 

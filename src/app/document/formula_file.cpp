@@ -1,6 +1,7 @@
 #include "document/formula_file.h"
 
 #include "formula_json.h"
+#include "wording/tr.h"
 
 #include <QFile>
 #include <QSaveFile>
@@ -20,11 +21,12 @@ core::Problem fileProblem(const QString& path, const QString& what) {
 
 core::Result<exchange::Json> readFormulaFile(const QString& path) {
   QFile file(path);
-  if (!file.open(QIODevice::ReadOnly)) return fileProblem(path, "it can't be read: " + file.errorString());
-  if (file.size() > largestFile) return fileProblem(path, "it is larger than any formula (16 MB)");
+  if (!file.open(QIODevice::ReadOnly))
+    return fileProblem(path, tr("it can't be read: %1").arg(file.errorString()));
+  if (file.size() > largestFile) return fileProblem(path, tr("it is larger than any formula (16 MB)"));
   const auto bytes = file.readAll();
   if (file.error() != QFileDevice::NoError)
-    return fileProblem(path, "reading stopped: " + file.errorString());
+    return fileProblem(path, tr("reading stopped: %1").arg(file.errorString()));
   return exchange::parseFormulaText({bytes.constData(), static_cast<std::size_t>(bytes.size())});
 }
 
@@ -36,10 +38,11 @@ bool writeAll(QFileDevice& file, const std::string& text) {
 std::optional<core::Problem> writeFormulaFile(const QString& path, const exchange::Json& json) {
   QSaveFile file(path);
   if (!file.open(QIODevice::WriteOnly))
-    return fileProblem(path, "it can't be written: " + file.errorString());
+    return fileProblem(path, tr("it can't be written: %1").arg(file.errorString()));
   const auto text = exchange::formulaText(json);
   if (!writeAll(file, text) || !file.commit())
-    return fileProblem(path, "it can't be written: " + file.errorString() + "; the old file is untouched");
+    return fileProblem(path,
+                       tr("it can't be written: %1; the old file is untouched").arg(file.errorString()));
   return std::nullopt;
 }
 

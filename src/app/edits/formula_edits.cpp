@@ -5,6 +5,7 @@
 #include "edit.h"
 #include "formula_json.h"
 #include "units/convert.h"
+#include "wording/tr.h"
 
 namespace butte::app {
 
@@ -83,7 +84,8 @@ std::string scaleName(const Json& scale) {
   const auto capacity = exchange::figureFrom(scale["capacity"]);
   const auto grams = core::convert(capacity.value(), capacity.unit, "g");
   const double g = grams ? *grams : 0;
-  return (g >= 1000 ? core::decimalText(g / 1000) + " kg" : core::decimalText(g) + " g") + " scale";
+  const auto size = g >= 1000 ? core::decimalText(g / 1000) + " kg" : core::decimalText(g) + " g";
+  return tr("%1 scale").arg(QString::fromStdString(size)).toStdString();
 }
 
 } // namespace

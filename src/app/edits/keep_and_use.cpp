@@ -40,7 +40,7 @@ QString put(BookDesk& desk, Kind kind, const Json& known) {
   const auto old = named(desk, kind, name);
   Json body = old ? old->body : Json::object();
   body.update(known);
-  if (old && old->body == body) return "“" + qtext(name) + "” stands in the book just so already.";
+  if (old && old->body == body) return tr("“%1” stands in the book just so already.").arg(qtext(name));
   book::Trouble trouble;
   if (old) {
     // The state before stays readable in the trail.
@@ -50,7 +50,7 @@ QString put(BookDesk& desk, Kind kind, const Json& known) {
   } else if (const auto made = desk.book().create(kind, body, {DeedCode::ThingKept, {name}}); !made) {
     trouble = made.problem();
   }
-  return trouble ? qtext(words::problemText(*trouble)) : "“" + qtext(name) + "” is in the book.";
+  return trouble ? qtext(words::problemText(*trouble)) : tr("“%1” is in the book.").arg(qtext(name));
 }
 
 QString keepWater(BookDesk& desk, const Json& formula, const core::Water& made) {
@@ -67,7 +67,7 @@ QString keepWater(BookDesk& desk, const Json& formula, const core::Water& made) 
   const auto old = named(desk, Kind::Water, name);
   Json body = old ? old->body : Json{{"name", name}, {"reports", Json::array()}};
   for (const auto& report : body["reports"]) {
-    if (report["water"] == water) return "This report of “" + qtext(name) + "” is in the book already.";
+    if (report["water"] == water) return tr("This report of “%1” is in the book already.").arg(qtext(name));
   }
   const auto today = QDate::currentDate().toString(Qt::ISODate).toStdString();
   Json fresh{{"date", today}, {"laboratory", ""}, {"water", water}};
@@ -92,8 +92,8 @@ QString keepProducts(BookDesk& desk, const Json& formula) {
     put(desk, Kind::Product, body);
     ++kept;
   }
-  return kept == 0 ? QString("This formula's shelf has no product of your own; shipped ones need no keeping.")
-                   : QString("%1 own product(s) of this shelf are in the book.").arg(kept);
+  return kept == 0 ? tr("This formula's shelf has no product of your own; shipped ones need no keeping.")
+                   : tr("%1 own product(s) of this shelf are in the book.").arg(kept);
 }
 
 QString useProduct(FormulaEditor& editor, const Json& body) {
@@ -115,11 +115,12 @@ QString useProduct(FormulaEditor& editor, const Json& body) {
     product = entry;
     return editor.set({DeedCode::ProductAsInBook, {name}}, "/shelf", shelf)
                ? QString()
-               : qtext(name) + " on the shelf is now as in the book.";
+               : tr("%1 on the shelf is now as in the book.").arg(qtext(name));
   }
   shelf.push_back(entry);
-  return editor.set({DeedCode::ProductAdded, {name}}, "/shelf", shelf) ? QString()
-                                                                       : qtext(name) + " is on the shelf.";
+  return editor.set({DeedCode::ProductAdded, {name}}, "/shelf", shelf)
+             ? QString()
+             : tr("%1 is on the shelf.").arg(qtext(name));
 }
 
 } // namespace
@@ -127,13 +128,13 @@ QString useProduct(FormulaEditor& editor, const Json& body) {
 QString keepWords(Kind kind) {
   switch (kind) {
   case Kind::Water:
-    return "Keep the formula's water";
+    return tr("Keep the formula's water");
   case Kind::Target:
-    return "Keep the formula's target";
+    return tr("Keep the formula's target");
   case Kind::Product:
-    return "Keep the shelf's own products";
+    return tr("Keep the shelf's own products");
   case Kind::StockPlan:
-    return "Keep the formula's stock plan";
+    return tr("Keep the formula's stock plan");
   default:
     return {};
   }
@@ -154,7 +155,7 @@ QString keepFromFormula(BookDesk& desk, FormulaEditor& editor, Kind kind) {
   }
   case Kind::StockPlan:
     return put(desk, Kind::StockPlan,
-               Json{{"name", "Stocks of " + editor.document().name},
+               Json{{"name", tr("Stocks of %1").arg(qtext(editor.document().name)).toStdString()},
                     {"formula", desk.inHand().uid},
                     {"stock", formula["stock"]}});
   default:
@@ -173,22 +174,22 @@ QString keepStage(BookDesk& desk, FormulaEditor& editor, const QString& stage, c
 
 QString useInFormula(BookDesk& desk, FormulaEditor& editor, const Ref& ref) {
   const auto record = desk.book().record(ref);
-  if (!record || !*record) return "It is no longer in the book.";
+  if (!record || !*record) return tr("It is no longer in the book.");
   const auto& body = (*record)->body;
   const auto name = qtext(body.value("name", std::string()));
   if (const auto kept = desk.book().makeVersion(ref, "used"); !kept)
     return qtext(words::problemText(kept.problem()));
   switch (ref.kind) {
   case Kind::Water: {
-    if (!body.contains("reports") || body["reports"].empty()) return name + " has no report yet.";
+    if (!body.contains("reports") || body["reports"].empty()) return tr("%1 has no report yet.").arg(name);
     const auto source = waterInBook(desk, ref.uid);
-    if (!source) return name + " lies in the bin.";
+    if (!source) return tr("%1 lies in the bin.").arg(name);
     const auto& newest = source->reports.back().date;
     const auto date = qtext(newest);
     return editor.set({DeedCode::WaterReportTaken, {name.toStdString(), newest}}, "/water",
                       sourceFrom(*source, newest))
                ? QString()
-               : name + ", report of " + date + ", is this formula's water now.";
+               : tr("%1, report of %2, is this formula's water now.").arg(name, date);
   }
   case Kind::Target: {
     exchange::Edit edit{{DeedCode::TargetTaken, {name.toStdString()}},
@@ -196,12 +197,12 @@ QString useInFormula(BookDesk& desk, FormulaEditor& editor, const Ref& ref) {
                         {}};
     if (body.contains("crop"))
       edit.changes.push_back({"/crop", editor.json().value("crop", Json()), body["crop"]});
-    return editor.apply(edit) ? QString() : name + " is this formula's target now.";
+    return editor.apply(edit) ? QString() : tr("%1 is this formula's target now.").arg(name);
   }
   case Kind::StockPlan:
     return editor.set({DeedCode::StocksAs, {name.toStdString()}}, "/stock", body["stock"])
                ? QString()
-               : name + " is this formula's stock plan now.";
+               : tr("%1 is this formula's stock plan now.").arg(name);
   case Kind::Product:
     return useProduct(editor, body);
   default:

@@ -6,6 +6,7 @@
 #include "formula_json.h"
 #include "stock/stock_as_product.h"
 #include "stock_words.h"
+#include "wording/tr.h"
 
 #include <algorithm>
 #include <cmath>
@@ -257,17 +258,18 @@ void StockEdits::keepAsProduct(std::size_t tank) {
   const auto stock = core::stockAsProduct(products, content);
   Json label = Json::array();
   for (const auto& [key, percent] : stock.percentByMass)
-    label.push_back({{"key", key}, {"percent", words::figure(percent)}});
+    label.push_back({{"key", key}, {"percent", words::digits(percent)}});
   Json shelf = json()["shelf"];
   std::string id = "own_stock_" + content.tank.name;
   while (m_editor.indexOf(id) >= 0)
     id += "_";
-  const auto name = "stock " + words::tankTitle(products, content);
+  const auto name =
+      tr("stock %1").arg(QString::fromStdString(words::tankTitle(products, content))).toStdString();
   shelf.push_back({{"id", id},
                    {"name", name},
                    {"label", label},
                    {"liquid", true},
-                   {"density_kg_per_l", words::figure(stock.densityKgPerLitre)},
+                   {"density_kg_per_l", words::digits(stock.densityKgPerLitre)},
                    {"on", false}});
   m_editor.apply({{DeedCode::StockOntoShelf, {name}}, {{"/shelf", json()["shelf"], shelf}}, ""});
 }

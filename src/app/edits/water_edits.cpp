@@ -5,6 +5,7 @@
 #include "edit.h"
 #include "typed_numbers.h"
 #include "water_json.h"
+#include "wording/tr.h"
 
 #include <cmath>
 
@@ -264,7 +265,7 @@ void WaterEdits::setShares(const std::vector<double>& percent, bool merge) {
 void WaterEdits::addSource(const QString& name) {
   Json water = json()["water"];
   if (!hasParts(water)) {
-    Json blend{{"name", "Blend"}, {"parts", Json::array({asPart(water)})}};
+    Json blend{{"name", tr("Blend").toStdString()}, {"parts", Json::array({asPart(water)})}};
     blend["parts"][0]["share"] = "100";
     for (const auto* key : {"system", "acid_first", "titration"}) {
       if (water.contains(key)) blend[key] = water[key];

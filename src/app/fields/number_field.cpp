@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "services/units_shown.h"
+#include "wording/tr.h"
 
 #include <QKeyEvent>
 #include <QLocale>
@@ -45,7 +46,7 @@ void NumberField::read(const QString& text) {
   const auto typed = text.trimmed();
   if (typed.isEmpty()) {
     if (!m_spec.mayBeEmpty)
-      return setWrong(QString("%1: type a number, the last one still counts").arg(m_spec.name));
+      return setWrong(tr("%1: type a number, the last one still counts").arg(m_spec.name));
     setWrong({});
     m_shown.clear(); // or leaving the field would bring back what was taken out
     if (onTyped) onTyped({});
@@ -53,14 +54,14 @@ void NumberField::read(const QString& text) {
   }
   const bool below = m_spec.mayBeBelow && typed.startsWith('<');
   const auto figure = below ? typed.mid(1).trimmed() : typed;
-  if (below && figure.isEmpty()) return setWrong(QString("%1: less than what?").arg(m_spec.name));
+  if (below && figure.isEmpty()) return setWrong(tr("%1: less than what?").arg(m_spec.name));
   const auto value = core::parseDecimal(figure.toStdString());
   const auto shortText = typed.size() > 24 ? typed.left(22) + "…" : typed;
   if (!value)
-    return setWrong(QString("%1: “%2” is not a number; type one such as %3")
+    return setWrong(tr("%1: “%2” is not a number; type one such as %3")
                         .arg(m_spec.name, shortText, localNumber(12.5, 1)));
   if (*value < m_spec.least || *value > m_spec.most)
-    return setWrong(QString("%1: %2 is out of range; it should be from %3 to %4 %5")
+    return setWrong(tr("%1: %2 is out of range; it should be from %3 to %4 %5")
                         .arg(m_spec.name, shortText, localFigure(m_spec.least),
                              QLocale().toString(m_spec.most, 'g', 6), m_spec.unit));
   setWrong({});

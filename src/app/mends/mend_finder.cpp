@@ -8,6 +8,7 @@
 #include "product/catalogue.h"
 #include "solve/choose_products.h"
 #include "water/shares.h"
+#include "wording/tr.h"
 
 #include <cmath>
 
@@ -32,7 +33,7 @@ std::vector<core::WaterOption> waterOptions(const exchange::WaterDocument& water
   std::vector<core::WaterOption> out;
   const auto plan = water.plan;
   if (plan.parts.size() == 1 && std::holds_alternative<std::monostate>(plan.parts[0].treatment)) {
-    out.push_back({"water through a membrane", 0, 1, [plan, source = now](double share) {
+    out.push_back({tr("water through a membrane").toStdString(), 0, 1, [plan, source = now](double share) {
                      core::WaterPlan split = plan;
                      split.parts.push_back(split.parts[0]);
                      split.parts[0].share = 1 - share;

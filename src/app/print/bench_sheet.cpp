@@ -1,6 +1,7 @@
 #include "print/bench_sheet.h"
 
 #include "paint/theme.h"
+#include "wording/tr.h"
 
 #include <QAbstractTextDocumentLayout>
 #include <QBuffer>
@@ -38,7 +39,7 @@ void paintSheet(const QString& html, QPagedPaintDevice& device) {
 QString writeSheetPdf(const QString& html, const QString& path, const QString& title) {
   QSaveFile file(path);
   if (!file.open(QIODevice::WriteOnly))
-    return "The sheet can't be written to " + path + ": " + file.errorString();
+    return tr("The sheet can't be written to %1: %2").arg(path, file.errorString());
   QBuffer buffer;
   buffer.open(QIODevice::WriteOnly);
   {
@@ -51,7 +52,7 @@ QString writeSheetPdf(const QString& html, const QString& path, const QString& t
     paintSheet(html, writer);
   }
   if (file.write(buffer.data()) != buffer.data().size() || !file.commit())
-    return "The sheet can't be written to " + path + ": " + file.errorString();
+    return tr("The sheet can't be written to %1: %2").arg(path, file.errorString());
   return {};
 }
 

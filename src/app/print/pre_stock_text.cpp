@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "services/units_shown.h"
 #include "stock/pre_stock.h"
+#include "wording/tr.h"
 
 #include <QStringList>
 
@@ -19,11 +20,11 @@ QString preStockHtml(const FormulaEditor& editor, const UnitsShown& units, std::
     for (const auto& item : bottle.items)
       items << QString("%1 %2").arg(units.text(item.toWeigh),
                                     QString::fromStdString(editor.nameOf(shelf[item.product].id)));
-    out += QString("<br><b>Pre-stock</b>, since the scale is too coarse: %1 in %2 of water; <b>%3 into each "
-                   "fill</b>, for %4 fills.%5")
+    out += tr("<br><b>Pre-stock</b>, since the scale is too coarse: %1 in %2 of water; <b>%3 into each "
+              "fill</b>, for %4 fills.%5")
                .arg(items.join(", "), units.stockText(bottle.bottle), units.stockText(bottle.perFill))
                .arg(bottle.fills)
-               .arg(bottle.clear ? QString() : QString(" ▲ It does not stay clear: use a finer scale."));
+               .arg(bottle.clear ? QString() : tr(" ▲ It does not stay clear: use a finer scale."));
   }
   return out;
 }

@@ -9,6 +9,8 @@
 #include "stock/acid_tank.h"
 #include "stock/tank_rounding.h"
 #include "stock_words.h"
+#include "stock/tank_side.h"
+#include "wording/tr.h"
 
 #include <QLocale>
 #include <QStringList>
@@ -41,10 +43,10 @@ private:
 
   QString head() const {
     const auto& d = m_editor.document();
-    return QString("<table width='100%'><tr><td><span style='font-size:16pt'><b>%1</b></span><br>water: %2 "
-                   "&nbsp;·&nbsp; target: %3</td>"
-                   "<td align='right'>%4<br>weighed by ____________ &nbsp; checked "
-                   "____________</td></tr></table><hr>")
+    return tr("<table width='100%'><tr><td><span style='font-size:16pt'><b>%1</b></span><br>water: %2 "
+              "&nbsp;·&nbsp; target: %3</td>"
+              "<td align='right'>%4<br>weighed by ____________ &nbsp; checked "
+              "____________</td></tr></table><hr>")
         .arg(QString::fromStdString(d.name).toHtmlEscaped(),
              QString::fromStdString(d.waterName).toHtmlEscaped(),
              QString::fromStdString(d.targetName).toHtmlEscaped(), m_date.toHtmlEscaped());
@@ -57,7 +59,7 @@ private:
     const int decimals = gramStep >= 1 ? 0 : static_cast<int>(std::ceil(-std::log10(gramStep) - 1e-9));
     auto text = "<b>" + localNumber(step.shown.grams(), decimals) + " g</b>";
     if (m_units.mass() != MassShown::Metric) text += QString(" (%1)").arg(m_units.text(step.shown));
-    if (step.loads > 1) text += QString(" in %1 loads").arg(step.loads);
+    if (step.loads > 1) text += tr(" in %1 loads").arg(step.loads);
     return text;
   }
 
@@ -65,7 +67,7 @@ private:
     const auto& p = m_shelf[step.product];
     auto note = QString::fromStdString(m_editor.document().scales[step.scale].name).toHtmlEscaped();
     if (step.tooFine)
-      note += QString(" — <b>too coarse: ±%1 %</b>; make a bigger batch or a pre-stock")
+      note += tr(" — <b>too coarse: ±%1 %</b>; make a bigger batch or a pre-stock")
                   .arg(localNumber(step.errorPercent, 0));
     if (p.liquid && p.densityKgPerL)
       note += QString(" · %1 mL").arg(localFigure(step.exact.grams() / *p.densityKgPerL));
@@ -76,9 +78,9 @@ private:
   }
 
   QString table(const std::vector<core::WeighStep>& plan) const {
-    QString out = "<table width='100%' cellspacing='0' cellpadding='1.5'><tr><td></td><td>in this "
-                  "order</td><td align='right'>weigh</td><td>&nbsp;&nbsp;on</td>"
-                  "<td>actual</td></tr>";
+    QString out = tr("<table width='100%' cellspacing='0' cellpadding='1.5'><tr><td></td><td>in this "
+                     "order</td><td align='right'>weigh</td><td>&nbsp;&nbsp;on</td>"
+                     "<td>actual</td></tr>");
     for (const auto& step : plan)
       out += row(step);
     return out + "</table>";
@@ -100,13 +102,19 @@ private:
     std::vector<Mass> weights(m_shelf.size());
     for (const auto& item : content.items)
       weights[item.product] = item.mass;
-    const auto holds = QString::fromStdString(words::tankSide(m_shelf, content));
-    const auto side = holds == "calcium side" ? holds + ": never with concentrated sulfate or phosphate"
-                      : holds.contains("sulfate") || holds.contains("phosphate")
-                          ? holds + ": never with concentrated calcium"
-                          : holds;
-    return QString("<p style='margin-bottom:2px'><span style='font-size:12pt'><b>Tank %1</b></span> — %2 — "
-                   "1:%3, make up to <b>%4</b></p>")
+    const auto holds = QString::fromStdString(words::tankSideText(m_shelf, content));
+    const auto side = [&] {
+      switch (core::keepFrom(core::tankSide(m_shelf, content))) {
+      case core::KeepFrom::SulfateOrPhosphate:
+        return tr("%1: never with concentrated sulfate or phosphate").arg(holds);
+      case core::KeepFrom::Calcium:
+        return tr("%1: never with concentrated calcium").arg(holds);
+      default:
+        return holds;
+      }
+    }();
+    return tr("<p style='margin-bottom:2px'><span style='font-size:12pt'><b>Tank %1</b></span> — %2 — "
+              "1:%3, make up to <b>%4</b></p>")
                .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(), side,
                     localFigure(content.factor), m_units.text(content.tank.volume)) +
            table(planFor(weights, m_rounded.grams[t])) + preStockHtml(m_editor, m_units, t) +
@@ -114,10 +122,10 @@ private:
   }
 
   QString making(const core::TankContent& content) const {
-    return QString("<p style='margin-top:2px'>Fill to %1 with warm (not hot) water. One at a time, stir "
-                   "until clear before the next, rinse the cup into the tank. "
-                   "Then make up to the mark of %2, stir, look for sediment. Label: contents, strength, "
-                   "date, dose.</p>")
+    return tr("<p style='margin-top:2px'>Fill to %1 with warm (not hot) water. One at a time, stir "
+              "until clear before the next, rinse the cup into the tank. "
+              "Then make up to the mark of %2, stir, look for sediment. Label: contents, strength, "
+              "date, dose.</p>")
         .arg(m_units.text(content.tank.volume * 0.5), m_units.text(content.tank.volume));
   }
 
@@ -143,13 +151,13 @@ private:
       const auto first = p.liquid && p.densityKgPerL
                              ? localFigure(0.7 * mass.grams() / *p.densityKgPerL) + " mL"
                              : m_units.text(mass * 0.7);
-      out += QString("<p>☐ <b>%1, apart from the tanks:</b> %2 (%3) for %4 of feed. ")
+      out += tr("<p>☐ <b>%1, apart from the tanks:</b> %2 (%3) for %4 of feed. ")
                  .arg(name(j), amount, m_units.text(mass),
                       m_units.text(m_editor.document().given.request.volume));
       if (acid)
-        out += QString("Acid into water. Give first 70 % of it (<b>%1</b>), stir, wait, read the pH: ______; "
-                       "then the rest in small parts: ______. "
-                       "Read again: ______")
+        out += tr("Acid into water. Give first 70 % of it (<b>%1</b>), stir, wait, read the pH: ______; "
+                  "then the rest in small parts: ______. "
+                  "Read again: ______")
                    .arg(first);
       out += "</p>";
     }
@@ -159,11 +167,11 @@ private:
   QString dosing() const {
     const auto& answer = m_editor.answer();
     const auto makes = answer.stock.feedMade
-                           ? QString("; the tanks make %1 of feed").arg(m_units.text(*answer.stock.feedMade))
+                           ? tr("; the tanks make %1 of feed").arg(m_units.text(*answer.stock.feedMade))
                            : QString();
-    return QString("<p><b>Dose</b> %1 of each tank (1:%2)%3. <b>Expected:</b> water %4, feed <b>EC %5</b> at "
-                   "25 °C (±5 %)%6. Read: EC ______ pH ______ "
-                   "after stirring and some minutes' wait; EC first, then pH.%7</p>")
+    return tr("<p><b>Dose</b> %1 of each tank (1:%2)%3. <b>Expected:</b> water %4, feed <b>EC %5</b> at "
+              "25 °C (±5 %)%6. Read: EC ______ pH ______ "
+              "after stirring and some minutes' wait; EC first, then pH.%7</p>")
         .arg(UnitsShown::doseInAll(answer.stock.doseMlPerLitre),
              localFigure(m_editor.document().given.stock.factor), makes, m_units.text(baseReading()),
              m_units.text(answer.feed.conductivity), expectedPh(), trim());
@@ -172,10 +180,9 @@ private:
   QString expectedPh() const {
     const auto& feed = m_editor.answer().feed;
     if (!feed.ph) return {};
-    return QString(", <b>pH about %1</b>%2")
+    return tr(", <b>pH about %1</b>%2")
         .arg(localNumber(*feed.ph, 1),
-             feed.phInAir ? QString(" (%1 after standing in air)").arg(localNumber(*feed.phInAir, 1))
-                          : QString());
+             feed.phInAir ? tr(" (%1 after standing in air)").arg(localNumber(*feed.phInAir, 1)) : QString());
   }
 
   /// What the finished feed still needs of the acid or base to reach the aim.
@@ -188,8 +195,8 @@ private:
     const auto amount = plan.product->densityKgPerL
                             ? localFigure(grams / *plan.product->densityKgPerL) + " mL"
                             : m_units.text(Mass::fromGrams(grams));
-    return QString(" To pH %1: about <b>%2 of %3</b> more for %4, in parts: 70 % first, stir, read, then the "
-                   "rest.")
+    return tr(" To pH %1: about <b>%2 of %3</b> more for %4, in parts: 70 % first, stir, read, then the "
+              "rest.")
         .arg(localNumber(plan.targetPh, 1), amount,
              QString::fromStdString(plan.product->name).toHtmlEscaped(),
              m_units.text(m_editor.document().given.request.volume));
@@ -204,8 +211,8 @@ private:
       if (grams[j] <= Mass{}) continue;
       facts.push_back(hazardFacts(m_editor, j));
     }
-    QString out = "<hr><p style='font-size:8pt'><b>Before the hand acts.</b> " +
-                  QString::fromStdString(words::generalCaution()).toHtmlEscaped();
+    QString out = tr("<hr><p style='font-size:8pt'><b>Before the hand acts.</b> %1")
+                      .arg(QString::fromStdString(words::generalCaution()).toHtmlEscaped());
     for (const auto& caution : words::cautionsFor(facts)) {
       QStringList names;
       for (const auto& n : caution.products)

@@ -4,6 +4,8 @@
 #include "print/hazard_facts.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
+#include "stock/tank_side.h"
+#include "wording/tr.h"
 
 #include <QStringList>
 #include <algorithm>
@@ -37,17 +39,23 @@ QString hazards(const FormulaEditor& editor, const core::TankContent& content) {
 }
 
 /// What must never meet this tank as a concentrate.
-QString keepFrom(const core::TankContent& content, const QString& side) {
+QString keepFrom(const core::TankContent& content, core::TankSide side) {
   if (content.tank.use == core::TankUse::Acid)
-    return "Never with bleach (hypochlorite), chelates, carbonates or silicate. Acid into water only.";
-  if (side == "calcium side") return "Never mix with a sulfate or phosphate concentrate.";
-  if (side.contains("sulfate") || side.contains("phosphate")) return "Never mix with a calcium concentrate.";
-  return "Do not mix with another concentrate.";
+    return tr("Never with bleach (hypochlorite), chelates, carbonates or silicate. Acid into water only.");
+  switch (core::keepFrom(side)) {
+  case core::KeepFrom::SulfateOrPhosphate:
+    return tr("Never mix with a sulfate or phosphate concentrate.");
+  case core::KeepFrom::Calcium:
+    return tr("Never mix with a calcium concentrate.");
+  default:
+    return tr("Do not mix with another concentrate.");
+  }
 }
 
 QString label(const FormulaEditor& editor, const UnitsShown& units, const core::TankContent& content,
               const QString& date) {
-  const auto side = QString::fromStdString(words::tankSide(editor.document().given.request.shelf, content));
+  const auto& shelf = editor.document().given.request.shelf;
+  const auto side = QString::fromStdString(words::tankSideText(shelf, content));
   const auto dose = 1000 / content.factor;
   const auto name = QString::fromStdString(content.tank.name);
   return QString("<table width='100%' cellpadding='9' cellspacing='0' border='1' style='border-style: solid; "
@@ -61,16 +69,16 @@ QString label(const FormulaEditor& editor, const UnitsShown& units, const core::
                                      : 13)
              .arg(name.toHtmlEscaped(), side,
                   QString::fromStdString(editor.document().name).toHtmlEscaped()) +
-         QString("<span style='font-size:15pt'><b>1:%1 &nbsp; %2</b></span> &nbsp; of feed<br>%3<br>"
-                 "%4, %5 kg/L. Contents: %6<br><b>%7</b><br>")
+         tr("<span style='font-size:15pt'><b>1:%1 &nbsp; %2</b></span> &nbsp; of feed<br>%3<br>"
+            "%4, %5 kg/L. Contents: %6<br><b>%7</b><br>")
              .arg(localFigure(content.factor), units.dose(dose), UnitsShown::doseInAll(dose),
                   units.text(content.tank.volume), localNumber(content.densityKgPerLitre, 3),
-                  contents(editor, units, content), keepFrom(content, side)) +
-         QString("Mixed on: %1 &nbsp; by: __________ &nbsp; checked: __________<br>"
-                 "<span style='font-size:7.5pt'>Hazards of the ingredients as bought; this is no "
-                 "classification of the mixture. The products' own labels and "
-                 "safety data sheets rule. Keep away from children, food and drink; keep "
-                 "closed.<br>%2</span></td></tr></table>")
+                  contents(editor, units, content), keepFrom(content, core::tankSide(shelf, content))) +
+         tr("Mixed on: %1 &nbsp; by: __________ &nbsp; checked: __________<br>"
+            "<span style='font-size:7.5pt'>Hazards of the ingredients as bought; this is no "
+            "classification of the mixture. The products' own labels and "
+            "safety data sheets rule. Keep away from children, food and drink; keep "
+            "closed.<br>%2</span></td></tr></table>")
              .arg(date.toHtmlEscaped(), hazards(editor, content)) +
          "<p style='font-size:4pt'> </p>";
 }

@@ -1,6 +1,7 @@
 #include "services/prompts.h"
 
 #include "window/main_window.h"
+#include "wording/tr.h"
 
 #include <QFileDialog>
 #include <QInputDialog>

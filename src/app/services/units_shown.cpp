@@ -1,5 +1,6 @@
 #include "services/units_shown.h"
 
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QLocale>
@@ -19,13 +20,14 @@ QString localNumber(double value, int decimals) {
 }
 
 QString localFigure(double value) {
-  QString text = QString::fromStdString(words::figure(value));
+  QString text = QString::fromStdString(words::digits(value));
   const auto point = QLocale().decimalPoint();
   return point == "." ? text : text.replace(".", point);
 }
 
 UnitsShown::UnitsShown(QSettings& settings, QObject* parent)
-    : QObject(parent), m_settings(settings), m_mass(static_cast<MassShown>(settings.value("units/mass", 0).toInt())),
+    : QObject(parent), m_settings(settings),
+      m_mass(static_cast<MassShown>(settings.value("units/mass", 0).toInt())),
       m_volume(static_cast<VolumeShown>(settings.value("units/volume", 0).toInt())),
       m_conductivity(static_cast<ConductivityShown>(settings.value("units/conductivity", 0).toInt())) {}
 
@@ -47,18 +49,24 @@ void UnitsShown::setConductivity(ConductivityShown unit) {
 
 QString UnitsShown::massUnit() const {
   switch (m_mass) {
-  case MassShown::Metric: return "g";
-  case MassShown::Ounces: return "oz";
-  case MassShown::Pounds: return "lb";
+  case MassShown::Metric:
+    return "g";
+  case MassShown::Ounces:
+    return "oz";
+  case MassShown::Pounds:
+    return "lb";
   }
   return "g";
 }
 
 double UnitsShown::massIn(Mass mass) const {
   switch (m_mass) {
-  case MassShown::Metric: return mass.grams();
-  case MassShown::Ounces: return mass.ounces();
-  case MassShown::Pounds: return mass.pounds();
+  case MassShown::Metric:
+    return mass.grams();
+  case MassShown::Ounces:
+    return mass.ounces();
+  case MassShown::Pounds:
+    return mass.pounds();
   }
   return mass.grams();
 }
@@ -71,27 +79,36 @@ QString UnitsShown::text(Mass mass) const {
 
 QString UnitsShown::volumeUnit() const {
   switch (m_volume) {
-  case VolumeShown::Litres: return "L";
-  case VolumeShown::UsGallons: return "gal_us";
-  case VolumeShown::ImperialGallons: return "gal_imp";
+  case VolumeShown::Litres:
+    return "L";
+  case VolumeShown::UsGallons:
+    return "gal_us";
+  case VolumeShown::ImperialGallons:
+    return "gal_imp";
   }
   return "L";
 }
 
 QString UnitsShown::volumeUnitName() const {
   switch (m_volume) {
-  case VolumeShown::Litres: return "L";
-  case VolumeShown::UsGallons: return "US gal";
-  case VolumeShown::ImperialGallons: return "imp gal";
+  case VolumeShown::Litres:
+    return "L";
+  case VolumeShown::UsGallons:
+    return tr("US gal");
+  case VolumeShown::ImperialGallons:
+    return tr("imp gal");
   }
   return "L";
 }
 
 double UnitsShown::volumeIn(Volume volume) const {
   switch (m_volume) {
-  case VolumeShown::Litres: return volume.litres();
-  case VolumeShown::UsGallons: return volume.usGallons();
-  case VolumeShown::ImperialGallons: return volume.imperialGallons();
+  case VolumeShown::Litres:
+    return volume.litres();
+  case VolumeShown::UsGallons:
+    return volume.usGallons();
+  case VolumeShown::ImperialGallons:
+    return volume.imperialGallons();
   }
   return volume.litres();
 }
@@ -104,10 +121,14 @@ QString UnitsShown::text(Volume volume) const {
 
 QString UnitsShown::text(Conductivity conductivity) const {
   switch (m_conductivity) {
-  case ConductivityShown::MilliSiemens: return localNumber(conductivity.milliSiemensPerCm(), 2) + " mS/cm";
-  case ConductivityShown::Ppm500: return localNumber(std::round(conductivity.ppm500() / 5) * 5, 0) + " ppm (500)";
-  case ConductivityShown::Ppm640: return localNumber(std::round(conductivity.ppm640() / 5) * 5, 0) + " ppm (640)";
-  case ConductivityShown::Ppm700: return localNumber(std::round(conductivity.ppm700() / 5) * 5, 0) + " ppm (700)";
+  case ConductivityShown::MilliSiemens:
+    return localNumber(conductivity.milliSiemensPerCm(), 2) + " mS/cm";
+  case ConductivityShown::Ppm500:
+    return tr("%1 ppm (500)").arg(localNumber(std::round(conductivity.ppm500() / 5) * 5, 0));
+  case ConductivityShown::Ppm640:
+    return tr("%1 ppm (640)").arg(localNumber(std::round(conductivity.ppm640() / 5) * 5, 0));
+  case ConductivityShown::Ppm700:
+    return tr("%1 ppm (700)").arg(localNumber(std::round(conductivity.ppm700() / 5) * 5, 0));
   }
   return {};
 }
@@ -118,16 +139,22 @@ QString UnitsShown::conductivityUnit() const {
 }
 
 QString UnitsShown::conductivityUnitName() const {
-  constexpr const char* names[] = {"mS/cm", "ppm (500)", "ppm (640)", "ppm (700)"};
-  return names[static_cast<int>(m_conductivity)];
+  constexpr const char* names[] = {"mS/cm", QT_TRANSLATE_NOOP("butte", "ppm (500)"),
+                                   QT_TRANSLATE_NOOP("butte", "ppm (640)"),
+                                   QT_TRANSLATE_NOOP("butte", "ppm (700)")};
+  return tr(names[static_cast<int>(m_conductivity)]);
 }
 
 double UnitsShown::conductivityIn(Conductivity conductivity) const {
   switch (m_conductivity) {
-  case ConductivityShown::MilliSiemens: return conductivity.milliSiemensPerCm();
-  case ConductivityShown::Ppm500: return conductivity.ppm500();
-  case ConductivityShown::Ppm640: return conductivity.ppm640();
-  case ConductivityShown::Ppm700: return conductivity.ppm700();
+  case ConductivityShown::MilliSiemens:
+    return conductivity.milliSiemensPerCm();
+  case ConductivityShown::Ppm500:
+    return conductivity.ppm500();
+  case ConductivityShown::Ppm640:
+    return conductivity.ppm640();
+  case ConductivityShown::Ppm700:
+    return conductivity.ppm700();
   }
   return conductivity.milliSiemensPerCm();
 }
@@ -140,17 +167,18 @@ QString UnitsShown::stockText(Volume volume) const {
 
 QString UnitsShown::dose(double mlPerLitre) const {
   switch (m_volume) {
-  case VolumeShown::Litres: return localFigure(mlPerLitre) + " mL per L";
+  case VolumeShown::Litres:
+    return tr("%1 mL per L").arg(localFigure(mlPerLitre));
   case VolumeShown::UsGallons:
-    return localFigure(mlPerLitre * Volume::fromUsGallons(1).litres()) + " mL per US gal";
+    return tr("%1 mL per US gal").arg(localFigure(mlPerLitre * Volume::fromUsGallons(1).litres()));
   case VolumeShown::ImperialGallons:
-    return localFigure(mlPerLitre * Volume::fromImperialGallons(1).litres()) + " mL per imp gal";
+    return tr("%1 mL per imp gal").arg(localFigure(mlPerLitre * Volume::fromImperialGallons(1).litres()));
   }
   return {};
 }
 
 QString UnitsShown::doseInAll(double mlPerLitre) {
-  return QString("%1 mL per L · %2 mL per US gal · %3 mL per imp gal")
+  return tr("%1 mL per L · %2 mL per US gal · %3 mL per imp gal")
       .arg(localFigure(mlPerLitre), localFigure(mlPerLitre * Volume::fromUsGallons(1).litres()),
            localFigure(mlPerLitre * Volume::fromImperialGallons(1).litres()));
 }

@@ -6,6 +6,7 @@
 #include "window/book_actions.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
+#include "wording/spoken_language.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -59,6 +60,7 @@ int runApplication(int argc, char** argv) {
   QApplication::setApplicationName("butte");
   QApplication::setApplicationDisplayName("Butte");
   QApplication::setApplicationVersion("0.1.0");
+  speakTheProgramsLanguage();
   QCommandLineParser parser;
   parser.setApplicationDescription("Nutrient solution from dry salts.");
   parser.addHelpOption();

@@ -2,14 +2,15 @@
 
 #include "book/book_json.h"
 #include "book/copies.h"
-#include "book/open_store.h"
 #include "book/kinds/kind_info.h"
+#include "book/open_store.h"
 #include "book/tables/table_kind.h"
 #include "book/tables/tables.h"
 #include "language.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 
 #include <QDir>
 #include <QFile>
@@ -24,16 +25,22 @@ namespace butte::app {
 using book::Kind;
 
 namespace {
-const char* bookFilter = "Farm books (*.butte)";
-const char* jsonFilter = "Whole book as JSON (*.json)";
-const char* tableFilter = "Tables (*.csv *.txt)";
+QString bookFilter() {
+  return tr("Farm books (*.butte)");
+}
+QString jsonFilter() {
+  return tr("Whole book as JSON (*.json)");
+}
+QString tableFilter() {
+  return tr("Tables (*.csv *.txt)");
+}
 constexpr qint64 largestTable = 64 << 20;
 constexpr int rowsShown = 14;
 
 } // namespace
 
 BookActions::BookActions(MainWindow& window) : QObject(&window), m_window(window) {
-  addActions(window.menuBar()->addMenu("&Book"));
+  addActions(window.menuBar()->addMenu(tr("&Book")));
   connect(&window.desk(), &BookDesk::bookOpened, this,
           [this] { QTimer::singleShot(1500, this, &BookActions::copyDaily); });
 }
@@ -42,19 +49,20 @@ void BookActions::addActions(QMenu* menu) {
   const auto add = [&](const QString& text, QKeySequence keys, auto slot) {
     return menu->addAction(text, keys, this, slot);
   };
-  add("&Open a book…", QKeySequence::Open, [this] {
-    const auto path = m_window.prompts().fileToOpen("Open a farm book", m_window.desk().path(), bookFilter);
+  add(tr("&Open a book…"), QKeySequence::Open, [this] {
+    const auto path =
+        m_window.prompts().fileToOpen(tr("Open a farm book"), m_window.desk().path(), bookFilter());
     if (!path.isEmpty()) openAnything(path);
   });
-  m_recent = menu->addMenu("Open &recent");
+  m_recent = menu->addMenu(tr("Open &recent"));
   connect(m_recent, &QMenu::aboutToShow, this, &BookActions::fillRecent);
-  add("&New book…", {}, &BookActions::makeBook);
-  add("&Sample book (Ormsey Glass)", {}, &BookActions::openSample)->setObjectName("openSample");
-  add("Sample book a&fresh", {}, &BookActions::startSampleAfresh);
-  add("&Look again", QKeySequence("F5"), &BookActions::lookAgain);
+  add(tr("&New book…"), {}, &BookActions::makeBook);
+  add(tr("&Sample book (Ormsey Glass)"), {}, &BookActions::openSample)->setObjectName("openSample");
+  add(tr("Sample book a&fresh"), {}, &BookActions::startSampleAfresh);
+  add(tr("&Look again"), QKeySequence("F5"), &BookActions::lookAgain);
   menu->addSeparator();
-  add("&Bring in a table (CSV)…", {}, &BookActions::importTable)->setObjectName("importTable");
-  auto* tables = menu->addMenu("Write a &table (CSV)");
+  add(tr("&Bring in a table (CSV)…"), {}, &BookActions::importTable)->setObjectName("importTable");
+  auto* tables = menu->addMenu(tr("Write a &table (CSV)"));
   for (const auto kind : book::allKinds()) {
     if (const auto* table = book::infoOf(kind).table) {
       auto name = QString::fromStdString(words::text(table->name));
@@ -63,20 +71,20 @@ void BookActions::addActions(QMenu* menu) {
     }
   }
   tables->addSeparator();
-  m_decimalComma = tables->addAction("With a decimal comma, cells parted by ;");
+  m_decimalComma = tables->addAction(tr("With a decimal comma, cells parted by ;"));
   m_decimalComma->setCheckable(true);
   m_decimalComma->setChecked(QLocale().decimalPoint() == ",");
   menu->addSeparator();
-  add("Whole book into one &JSON file…", {}, &BookActions::writeJson);
-  add("New book &from a JSON file…", {}, &BookActions::bookFromJson);
+  add(tr("Whole book into one &JSON file…"), {}, &BookActions::writeJson);
+  add(tr("New book &from a JSON file…"), {}, &BookActions::bookFromJson);
   menu->addSeparator();
-  add("Your &initials…", {}, [this] {
+  add(tr("Your &initials…"), {}, [this] {
     const auto initials = m_window.prompts().words(
-        "Your initials", "They stand beside what you change and mix:", m_window.desk().initials());
+        tr("Your initials"), tr("They stand beside what you change and mix:"), m_window.desk().initials());
     if (!initials.isEmpty()) m_window.desk().setInitials(initials);
   });
   menu->addSeparator();
-  menu->addAction("&Quit", QKeySequence::Quit, &m_window, &QWidget::close);
+  menu->addAction(tr("&Quit"), QKeySequence::Quit, &m_window, &QWidget::close);
 }
 
 bool BookActions::tell(const book::Trouble& trouble, const QString& what) {
@@ -103,8 +111,8 @@ void BookActions::start(bool demo, const QStringList& files) {
   if (!desk.isOpen()) {
     const auto path = desk.firstBookPath();
     fresh = !QFile::exists(path);
-    tell(fresh ? desk.createBook(path, "My farm") : desk.openBook(path),
-         "No book could be opened; what you type now is not kept.");
+    tell(fresh ? desk.createBook(path, tr("My farm")) : desk.openBook(path),
+         tr("No book could be opened; what you type now is not kept."));
   }
   for (const auto& file : formulas)
     openAnything(file);
@@ -114,21 +122,21 @@ void BookActions::start(bool demo, const QStringList& files) {
 bool BookActions::openBook(const QString& path, bool takeOver) {
   auto& desk = m_window.desk();
   const auto name = QFileInfo(path).fileName();
-  if (!tell(desk.openBook(path, takeOver), QString("%1 was not opened; it stays as it is.").arg(name)))
+  if (!tell(desk.openBook(path, takeOver), tr("%1 was not opened; it stays as it is.").arg(name)))
     return false;
   const auto& holder = desk.book().heldBy();
   const bool silent = holder && !holder->host.empty() &&
                       book::Moment::now().seconds - holder->heard.seconds > book::OwnerMark::silentSeconds;
   if (silent && !takeOver &&
-      m_window.prompts().goOn("Take the book over?",
-                              QString::fromStdString(desk.book().readOnlyWords()) +
-                                  ", but has given no sign of life since " +
-                                  QString::fromStdString(holder->heard.iso().substr(0, 16)) +
-                                  ".\n\nTake it over only when Butte is surely closed there.",
-                              "Take it over"))
+      m_window.prompts().goOn(tr("Take the book over?"),
+                              tr("%1, but has given no sign of life since %2.\n\nTake it over only when "
+                                 "Butte is surely closed there.")
+                                  .arg(QString::fromStdString(desk.book().readOnlyWords()),
+                                       QString::fromStdString(holder->heard.iso().substr(0, 16))),
+                              tr("Take it over")))
     return openBook(path, true);
   if (desk.isReadOnly())
-    m_window.say("Only to look at: " + QString::fromStdString(desk.book().readOnlyWords()));
+    m_window.say(tr("Only to look at: %1").arg(QString::fromStdString(desk.book().readOnlyWords())));
   return true;
 }
 
@@ -143,26 +151,27 @@ bool BookActions::openAnything(const QString& path) {
 }
 
 void BookActions::makeBook() {
-  const auto name = m_window.prompts().words("New book", "Name of the farm or place:", {});
+  const auto name = m_window.prompts().words(tr("New book"), tr("Name of the farm or place:"), {});
   if (name.isEmpty()) return;
   auto path = m_window.prompts().fileToMake(
-      "Where the book shall lie", QDir::homePath() + "/" + QString(name).replace('/', '-') + ".butte",
-      bookFilter);
+      tr("Where the book shall lie"), QDir::homePath() + "/" + QString(name).replace('/', '-') + ".butte",
+      bookFilter());
   if (path.isEmpty()) return;
   if (!path.endsWith(".butte")) path += ".butte";
-  if (tell(m_window.desk().createBook(path, name), "The book was not made.")) m_window.showFirstStart();
+  if (tell(m_window.desk().createBook(path, name), tr("The book was not made."))) m_window.showFirstStart();
 }
 
 void BookActions::openSample() {
-  if (tell(m_window.desk().openSample(), "The sample can't be opened."))
+  if (tell(m_window.desk().openSample(), tr("The sample can't be opened.")))
     m_window.showStation(Station::Formula);
 }
 
 void BookActions::startSampleAfresh() {
-  if (m_window.prompts().goOn("Sample book afresh",
-                              "What was tried in the sample book goes away; your own books stay as they are.",
-                              "Start afresh"))
-    tell(m_window.desk().openSample(true), "The sample can't be opened.");
+  if (m_window.prompts().goOn(
+          tr("Sample book afresh"),
+          tr("What was tried in the sample book goes away; your own books stay as they are."),
+          tr("Start afresh")))
+    tell(m_window.desk().openSample(true), tr("The sample can't be opened."));
 }
 
 void BookActions::lookAgain() {
@@ -170,26 +179,28 @@ void BookActions::lookAgain() {
   if (desk.isReadOnly())
     openBook(desk.path());
   else
-    m_window.say("Nothing to refresh: this window writes the book itself.");
+    m_window.say(tr("Nothing to refresh: this window writes the book itself."));
 }
 
 void BookActions::writeJson() {
-  const auto path =
-      m_window.prompts().fileToMake("Whole book into one file", m_window.desk().path() + ".json", jsonFilter);
+  const auto path = m_window.prompts().fileToMake(tr("Whole book into one file"),
+                                                  m_window.desk().path() + ".json", jsonFilter());
   if (!path.isEmpty()) writeJsonTo(path);
 }
 
 bool BookActions::writeJsonTo(const QString& path) {
-  if (!tell(book::writeBookJson(m_window.desk().book().store(), path.toStdString()), "Not written."))
+  if (!tell(book::writeBookJson(m_window.desk().book().store(), path.toStdString()), tr("Not written.")))
     return false;
-  m_window.say("The whole book is in " + QDir::toNativeSeparators(path));
+  m_window.say(tr("The whole book is in %1").arg(QDir::toNativeSeparators(path)));
   return true;
 }
 
 void BookActions::bookFromJson() {
-  const auto source = m_window.prompts().fileToOpen("A whole book as JSON", QDir::homePath(), jsonFilter);
+  const auto source =
+      m_window.prompts().fileToOpen(tr("A whole book as JSON"), QDir::homePath(), jsonFilter());
   if (source.isEmpty()) return;
-  auto target = m_window.prompts().fileToMake("Where the new book shall lie", source + ".butte", bookFilter);
+  auto target =
+      m_window.prompts().fileToMake(tr("Where the new book shall lie"), source + ".butte", bookFilter());
   if (target.isEmpty()) return;
   if (!target.endsWith(".butte")) target += ".butte";
   bookFromJsonFile(source, target);
@@ -197,19 +208,20 @@ void BookActions::bookFromJson() {
 
 bool BookActions::bookFromJsonFile(const QString& source, const QString& target) {
   if (QFile::exists(target)) {
-    m_window.prompts().trouble(QDir::toNativeSeparators(target) + " is there already; nothing was done.");
+    m_window.prompts().trouble(
+        tr("%1 is there already; nothing was done.").arg(QDir::toNativeSeparators(target)));
     return false;
   }
   std::ifstream text(source.toStdString(), std::ios::binary);
   if (!text) {
-    m_window.prompts().trouble(QDir::toNativeSeparators(source) + " can't be read.");
+    m_window.prompts().trouble(tr("%1 can't be read.").arg(QDir::toNativeSeparators(source)));
     return false;
   }
-  return tell(book::readBookJson(text, target.toStdString()), "No book was made.") && openBook(target);
+  return tell(book::readBookJson(text, target.toStdString()), tr("No book was made.")) && openBook(target);
 }
 
 void BookActions::importTable() {
-  const auto path = m_window.prompts().fileToOpen("Bring in a table", QDir::homePath(), tableFilter);
+  const auto path = m_window.prompts().fileToOpen(tr("Bring in a table"), QDir::homePath(), tableFilter());
   if (!path.isEmpty()) importTableFrom(path);
 }
 
@@ -217,45 +229,47 @@ bool BookActions::importTableFrom(const QString& path) {
   const auto name = QFileInfo(path).fileName();
   QFile file(path);
   if (!file.open(QIODevice::ReadOnly) || file.size() > largestTable) {
-    m_window.prompts().trouble(name + (file.isOpen() ? " is larger than 64 MB; split it."
-                                                     : " can't be read: " + file.errorString()));
+    m_window.prompts().trouble(name + (file.isOpen() ? tr(" is larger than 64 MB; split it.")
+                                                     : tr(" can't be read: %1").arg(file.errorString())));
     return false;
   }
   auto plan = book::planImport(m_window.desk().book().store(), file.readAll().toStdString());
-  if (!plan) return tell(plan.problem(), name + " was not brought in; the book stays as it is.");
-  QStringList lines{QString("%1: %2. %3 rows would be taken, %4 not.")
+  if (!plan) return tell(plan.problem(), tr("%1 was not brought in; the book stays as it is.").arg(name));
+  QStringList lines{tr("%1: %2. %3 rows would be taken, %4 not.")
                         .arg(name, QString::fromStdString(book::aboutTable(*plan)))
                         .arg(plan->taken)
                         .arg(plan->rows.size() - plan->taken)};
   int shown = 0;
   for (const auto& row : plan->rows) {
     if (!row.taken && ++shown <= rowsShown)
-      lines << QString("row %1, not taken: %2").arg(row.line).arg(QString::fromStdString(words::rowText(row.saying)));
+      lines << tr("row %1, not taken: %2")
+                   .arg(row.line)
+                   .arg(QString::fromStdString(words::rowText(row.saying)));
   }
-  if (shown > rowsShown) lines << QString("… and %1 more not taken").arg(shown - rowsShown);
+  if (shown > rowsShown) lines << tr("… and %1 more not taken").arg(shown - rowsShown);
   int takenShown = 0;
   for (const auto& row : plan->rows) {
     if (row.taken && ++takenShown <= rowsShown)
-      lines << QString("row %1: %2").arg(row.line).arg(QString::fromStdString(words::rowText(row.saying)));
+      lines << tr("row %1: %2").arg(row.line).arg(QString::fromStdString(words::rowText(row.saying)));
   }
   if (plan->taken == 0) {
     m_window.prompts().trouble(lines.join('\n'));
     return false;
   }
-  if (!m_window.prompts().goOn("Bring in " + name, lines.join('\n'),
-                               QString("Take %1 rows").arg(plan->taken)))
+  if (!m_window.prompts().goOn(tr("Bring in %1").arg(name), lines.join('\n'),
+                               tr("Take %1 rows").arg(plan->taken)))
     return false;
-  if (!tell(book::import(m_window.desk().book(), *plan, name.toStdString()), "Nothing was brought in."))
+  if (!tell(book::import(m_window.desk().book(), *plan, name.toStdString()), tr("Nothing was brought in.")))
     return false;
-  m_window.say(
-      QString("%1 rows of %2 are in the book; Ctrl+Z takes them out again.").arg(plan->taken).arg(name));
+  m_window.say(tr("%1 rows of %2 are in the book; Ctrl+Z takes them out again.").arg(plan->taken).arg(name));
   return true;
 }
 
 void BookActions::exportTable(Kind kind) {
   auto path = m_window.prompts().fileToMake(
-      "Write a table",
-      QDir::homePath() + "/" + QString::fromStdString(std::string(book::code(kind))) + "s.csv", tableFilter);
+      tr("Write a table"),
+      QDir::homePath() + "/" + QString::fromStdString(std::string(book::code(kind))) + "s.csv",
+      tableFilter());
   if (path.isEmpty()) return;
   if (!path.contains('.')) path += ".csv";
   exportTableTo(kind, path, m_decimalComma->isChecked());
@@ -263,9 +277,9 @@ void BookActions::exportTable(Kind kind) {
 
 bool BookActions::exportTableTo(Kind kind, const QString& path, bool decimalComma) {
   if (!tell(book::writeTable(m_window.desk().book().store(), kind, path.toStdString(), decimalComma),
-            "Not written."))
+            tr("Not written.")))
     return false;
-  m_window.say("The table is in " + QDir::toNativeSeparators(path));
+  m_window.say(tr("The table is in %1").arg(QDir::toNativeSeparators(path)));
   return true;
 }
 
@@ -273,7 +287,7 @@ void BookActions::fillRecent() {
   m_recent->clear();
   for (const auto& path : m_window.desk().recentBooks())
     m_recent->addAction(QDir::toNativeSeparators(path), this, [this, path] { openBook(path); });
-  if (m_recent->isEmpty()) m_recent->addAction("none yet")->setEnabled(false);
+  if (m_recent->isEmpty()) m_recent->addAction(tr("none yet"))->setEnabled(false);
 }
 
 void BookActions::copyDaily() {

@@ -7,6 +7,7 @@
 #include "print/tank_labels.h"
 #include "window/main_window.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 
 #include <QDateTime>
 #include <QDir>
@@ -18,29 +19,31 @@
 namespace butte::app {
 
 namespace {
-const char* filter = "Butte formulas (*.butte.json *.json)";
+QString filter() {
+  return tr("Butte formulas (*.butte.json *.json)");
+}
 } // namespace
 
 FileActions::FileActions(MainWindow& window, QSettings& settings, Prompts& prompts)
     : QObject(&window), m_window(window), m_settings(settings), m_prompts(prompts) {
-  addActions(window.menuBar()->addMenu("&Formula"));
+  addActions(window.menuBar()->addMenu(tr("&Formula")));
 }
 
 void FileActions::addActions(QMenu* menu) {
   const auto add = [&](const QString& text, QKeySequence keys, auto slot) {
     return menu->addAction(text, keys, this, slot);
   };
-  add("&New formula", QKeySequence::New, &FileActions::newFormula);
-  add("Name this &version…", QKeySequence("Ctrl+Shift+V"), &FileActions::nameVersion);
-  add("Put into the &bin", {}, &FileActions::binFormula)->setObjectName("binFormula");
+  add(tr("&New formula"), QKeySequence::New, &FileActions::newFormula);
+  add(tr("Name this &version…"), QKeySequence("Ctrl+Shift+V"), &FileActions::nameVersion);
+  add(tr("Put into the &bin"), {}, &FileActions::binFormula)->setObjectName("binFormula");
   menu->addSeparator();
-  add("Bring in from a &file…", QKeySequence("Ctrl+Shift+O"), &FileActions::open);
-  menu->addAction("&Write into a file…", QKeySequence("Ctrl+Shift+S"), this, [this] { saveAs(); });
+  add(tr("Bring in from a &file…"), QKeySequence("Ctrl+Shift+O"), &FileActions::open);
+  menu->addAction(tr("&Write into a file…"), QKeySequence("Ctrl+Shift+S"), this, [this] { saveAs(); });
   menu->addSeparator();
-  add("Bench sheet as &PDF…", QKeySequence("Ctrl+E"), &FileActions::exportSheet);
-  add("P&rint bench sheet…", QKeySequence::Print, &FileActions::printSheet);
-  add("Tank &labels as PDF…", QKeySequence("Ctrl+L"), &FileActions::exportLabels);
-  add("Print tank la&bels…", QKeySequence("Ctrl+Shift+L"), &FileActions::printLabels);
+  add(tr("Bench sheet as &PDF…"), QKeySequence("Ctrl+E"), &FileActions::exportSheet);
+  add(tr("P&rint bench sheet…"), QKeySequence::Print, &FileActions::printSheet);
+  add(tr("Tank &labels as PDF…"), QKeySequence("Ctrl+L"), &FileActions::exportLabels);
+  add(tr("Print tank la&bels…"), QKeySequence("Ctrl+Shift+L"), &FileActions::printLabels);
 }
 
 void FileActions::newFormula() {
@@ -51,7 +54,7 @@ void FileActions::newFormula() {
 
 void FileActions::open() {
   const auto path = m_prompts.fileToOpen(
-      "Bring in a formula", m_settings.value("files/folder", QDir::homePath()).toString(), filter);
+      tr("Bring in a formula"), m_settings.value("files/folder", QDir::homePath()).toString(), filter());
   if (!path.isEmpty()) openFile(path);
 }
 
@@ -62,18 +65,19 @@ bool FileActions::openFile(const QString& path) {
       json ? m_window.desk().addFormula(*json, {core::DeedCode::FormulaOpened, {name.toStdString()}})
            : book::Trouble(json.problem());
   if (trouble) {
-    m_prompts.trouble(QString("%1 was not brought in; what you have stays as it is.\n\n%2")
-                          .arg(name, problemWords(*trouble)));
+    m_prompts.trouble(
+        tr("%1 was not brought in; what you have stays as it is.\n\n%2").arg(name, problemWords(*trouble)));
     return false;
   }
-  keepVersion("brought in");
+  keepVersion(tr("brought in"));
   m_settings.setValue("files/folder", QFileInfo(path).absolutePath());
-  m_window.say(name + " is in the book now.");
+  m_window.say(tr("%1 is in the book now.").arg(name));
   return true;
 }
 
 bool FileActions::saveAs() {
-  auto path = m_prompts.fileToMake("Write the formula into a file", suggestedName(".butte.json"), filter);
+  auto path =
+      m_prompts.fileToMake(tr("Write the formula into a file"), suggestedName(".butte.json"), filter());
   if (path.isEmpty()) return false;
   if (!path.endsWith(".json")) path += ".butte.json";
   return saveTo(path);
@@ -81,16 +85,16 @@ bool FileActions::saveAs() {
 
 bool FileActions::saveTo(const QString& path) {
   if (const auto problem = writeFormulaFile(path, m_window.editor().json())) {
-    m_prompts.trouble("Not written.\n\n" + problemWords(*problem));
+    m_prompts.trouble(tr("Not written.\n\n%1").arg(problemWords(*problem)));
     return false;
   }
   m_settings.setValue("files/folder", QFileInfo(path).absolutePath());
-  m_window.say("Written into " + QDir::toNativeSeparators(path));
+  m_window.say(tr("Written into %1").arg(QDir::toNativeSeparators(path)));
   return true;
 }
 
 void FileActions::exportSheet() {
-  const auto path = m_prompts.fileToMake("Bench sheet as PDF", suggestedName(".pdf"), "PDF (*.pdf)");
+  const auto path = m_prompts.fileToMake(tr("Bench sheet as PDF"), suggestedName(".pdf"), tr("PDF (*.pdf)"));
   if (!path.isEmpty()) exportSheetTo(path);
 }
 
@@ -102,7 +106,7 @@ bool FileActions::exportSheetTo(const QString& path) {
     return false;
   }
   keepVersion("printed");
-  m_window.say("The bench sheet is in " + QDir::toNativeSeparators(path));
+  m_window.say(tr("The bench sheet is in %1").arg(QDir::toNativeSeparators(path)));
   return true;
 }
 
@@ -116,7 +120,7 @@ void FileActions::printSheet() {
 
 void FileActions::exportLabels() {
   const auto path =
-      m_prompts.fileToMake("Labels of the tanks as PDF", suggestedName("-labels.pdf"), "PDF (*.pdf)");
+      m_prompts.fileToMake(tr("Labels of the tanks as PDF"), suggestedName("-labels.pdf"), tr("PDF (*.pdf)"));
   if (!path.isEmpty()) exportLabelsTo(path);
 }
 
@@ -128,7 +132,7 @@ bool FileActions::exportLabelsTo(const QString& path) {
     return false;
   }
   keepVersion("printed");
-  m_window.say("The labels are in " + QDir::toNativeSeparators(path));
+  m_window.say(tr("The labels are in %1").arg(QDir::toNativeSeparators(path)));
   return true;
 }
 
@@ -144,24 +148,24 @@ void FileActions::keepVersion(const QString& why) {
   if (!m_window.desk().isOpen() || m_window.desk().isReadOnly())
     return; // looking only: the paper is not of this book's making
   if (const auto kept = m_window.desk().makeVersion(why); !kept)
-    m_prompts.trouble("The version was not kept.\n\n" + problemWords(kept.problem()));
+    m_prompts.trouble(tr("The version was not kept.\n\n%1").arg(problemWords(kept.problem())));
 }
 
 void FileActions::nameVersion() {
-  const auto name = m_prompts.words("Name this version",
-                                    "The formula as it stands now is kept for good under this name:", {});
+  const auto name = m_prompts.words(tr("Name this version"),
+                                    tr("The formula as it stands now is kept for good under this name:"), {});
   if (name.isEmpty()) return;
   const auto number = m_window.desk().makeVersion("named", name);
   if (!number) return m_prompts.trouble(problemWords(number.problem()));
-  m_window.say(QString("Version %1, “%2”, is kept.").arg(*number).arg(name));
+  m_window.say(tr("Version %1, “%2”, is kept.").arg(*number).arg(name));
 }
 
 void FileActions::binFormula() {
   const auto name = m_window.editor().document().name;
   if (const auto trouble = m_window.desk().book().moveToBin(m_window.desk().inHand(), name))
     return m_prompts.trouble(problemWords(*trouble));
-  m_window.say(QString("“%1” lies in the bin (Book station). Ctrl+Z brings it back.")
-                   .arg(QString::fromStdString(name)));
+  m_window.say(
+      tr("“%1” lies in the bin (Book station). Ctrl+Z brings it back.").arg(QString::fromStdString(name)));
 }
 
 QString FileActions::suggestedName(const QString& ending) const {

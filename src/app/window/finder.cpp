@@ -8,6 +8,7 @@
 #include "target/target.h"
 #include "window/main_window.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 
 #include <QAction>
 #include <QGraphicsDropShadowEffect>
@@ -75,7 +76,7 @@ Finder::Finder(MainWindow& window)
   hide();
   auto* column = new QVBoxLayout(this);
   m_text->setObjectName("finderText");
-  m_text->setPlaceholderText("Find a water, product, target, formula, batch, lot, command or help …");
+  m_text->setPlaceholderText(tr("Find a water, product, target, formula, batch, lot, command or help …"));
   m_text->setFont(faceOf(18));
   m_text->installEventFilter(this);
   m_list->setObjectName("finderList");
@@ -158,7 +159,7 @@ void Finder::addShipped(const QStringList& words) {
     const int at = editor.indexOf(product.id);
     m_found.push_back({"product",
                        name,
-                       at >= 0 ? "on this shelf" : "shipped; puts it on this shelf",
+                       at >= 0 ? tr("on this shelf") : tr("shipped; puts it on this shelf"),
                        [this, &editor, id = product.id, name, at] {
                          if (at < 0) ShelfEdits(editor).add(id, name);
                          m_window.showStation(Station::Formula);
@@ -173,7 +174,7 @@ void Finder::addShipped(const QStringList& words) {
       continue;
     m_found.push_back({"target",
                        name,
-                       "shipped; takes it for this formula",
+                       tr("shipped; takes it for this formula"),
                        [this, &editor, &target] {
                          TargetEdits(editor).take(target, false);
                          m_window.showStation(Station::Target);
@@ -213,7 +214,7 @@ void Finder::fill() {
     item->setData(groupRole, found.group);
     item->setData(detailRole, found.detail);
   }
-  if (m_found.empty()) m_list->addItem("Nothing of that name.");
+  if (m_found.empty()) m_list->addItem(tr("Nothing of that name."));
   m_list->setCurrentRow(0);
 }
 
@@ -260,9 +261,9 @@ bool Finder::eventFilter(QObject* watched, QEvent* event) {
 
 FinderActions::FinderActions(MainWindow& window) : QObject(&window) {
   auto* finder = new Finder(window);
-  auto* menu = window.menuBar()->addMenu("&Help");
-  menu->addAction("&Find anything…", QKeySequence("Ctrl+K"), finder, &Finder::open);
-  menu->addAction("&First steps", QKeySequence("Shift+F1"), &window, &MainWindow::showFirstStart);
+  auto* menu = window.menuBar()->addMenu(tr("&Help"));
+  menu->addAction(tr("&Find anything…"), QKeySequence("Ctrl+K"), finder, &Finder::open);
+  menu->addAction(tr("&First steps"), QKeySequence("Shift+F1"), &window, &MainWindow::showFirstStart);
 }
 
 } // namespace butte::app

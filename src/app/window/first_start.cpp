@@ -9,6 +9,7 @@
 #include "services/units_shown.h"
 #include "target/target.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QButtonGroup>
@@ -44,44 +45,45 @@ QLabel* heading(int number, const QString& text) {
 FirstStart::FirstStart(BookDesk& desk, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_units(units), m_mass(new QComboBox), m_volume(new QComboBox),
       m_salts(new QComboBox), m_crop(new QComboBox), m_water(new QButtonGroup(this)),
-      m_ec(new NumberField({"EC of the water", "mS/cm", 0, 20, true})),
-      m_alkalinity(new NumberField({"alkalinity of the water", "mg/L as CaCO₃", 0, 2000, true})),
-      m_batch(new NumberField({"batch", "", 0.001, 1e6})), m_who(new QLineEdit) {
+      m_ec(new NumberField({tr("EC of the water"), "mS/cm", 0, 20, true})),
+      m_alkalinity(new NumberField({tr("alkalinity of the water"), tr("mg/L as CaCO₃"), 0, 2000, true})),
+      m_batch(new NumberField({tr("batch"), "", 0.001, 1e6})), m_who(new QLineEdit) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(8, 4, 8, 4);
   column->setSpacing(8);
   auto* title =
-      new QLabel("Welcome. Four answers make your first formula; all of them can be changed later.");
+      new QLabel(tr("Welcome. Four answers make your first formula; all of them can be changed later."));
   title->setFont(faceOf(18, true));
   title->setWordWrap(true);
   column->addWidget(title);
-  column->addWidget(heading(1, "How you measure"));
+  column->addWidget(heading(1, tr("How you measure")));
   column->addWidget(makeUnits());
-  column->addWidget(heading(2, "What you grow"));
+  column->addWidget(heading(2, tr("What you grow")));
   m_crop->setObjectName("firstCrop");
   m_crop->setMaxVisibleItems(24);
   for (const auto& t : core::targetCatalogue())
     m_crop->addItem(QString("%1 · %2 · %3").arg(qtext(t.crop), qtext(t.stage), qtext(t.name)), qtext(t.id));
   column->addWidget(m_crop);
-  column->addWidget(heading(3, "Your water"));
+  column->addWidget(heading(3, tr("Your water")));
   column->addWidget(makeWater());
-  column->addWidget(heading(4, "What stands on the shelf"));
+  column->addWidget(heading(4, tr("What stands on the shelf")));
   column->addWidget(makeShelf());
   auto* row = new QHBoxLayout;
-  auto* make = new QPushButton("Make my first formula");
+  auto* make = new QPushButton(tr("Make my first formula"));
   make->setObjectName("firstMake");
   make->setProperty("primary", true);
   make->setFont(faceOf(15, true));
-  auto* skip = new QPushButton("Skip: an empty formula");
+  auto* skip = new QPushButton(tr("Skip: an empty formula"));
   skip->setObjectName("firstSkip");
-  auto* sample = new QPushButton("Look at the sample farm first");
+  auto* sample = new QPushButton(tr("Look at the sample farm first"));
   sample->setObjectName("firstSample");
   for (auto* button : {make, skip, sample})
     row->addWidget(button);
   row->addStretch();
   column->addLayout(row);
-  auto* note = new QLabel("Your book is kept on this computer as one file; every edit is kept at once. The "
-                          "sample farm is made up and lies in a book of its own.");
+  auto* note =
+      new QLabel(tr("Your book is kept on this computer as one file; every edit is kept at once. The "
+                    "sample farm is made up and lies in a book of its own."));
   note->setProperty("soft", true);
   note->setWordWrap(true);
   column->addWidget(note);
@@ -98,9 +100,9 @@ QWidget* FirstStart::makeUnits() {
   auto* box = new QWidget;
   auto* row = new QHBoxLayout(box);
   row->setContentsMargins(0, 0, 0, 0);
-  m_mass->addItems({"grams and kilograms", "ounces", "pounds"});
-  m_volume->addItems({"litres", "US gallons", "imperial gallons"});
-  m_salts->addItems({"EC, mS/cm", "ppm, scale 500", "ppm, scale 640", "ppm, scale 700"});
+  m_mass->addItems({tr("grams and kilograms"), "ounces", "pounds"});
+  m_volume->addItems({"litres", tr("US gallons"), tr("imperial gallons")});
+  m_salts->addItems({tr("EC, mS/cm"), tr("ppm, scale 500"), tr("ppm, scale 640"), tr("ppm, scale 700")});
   m_mass->setObjectName("firstMass");
   m_volume->setObjectName("firstVolume");
   m_salts->setObjectName("firstSalts");
@@ -116,7 +118,7 @@ QWidget* FirstStart::makeUnits() {
   m_who->setFixedWidth(60);
   auto* unit = new QLabel;
   const auto showUnit = [this, unit] {
-    unit->setText(m_units.volumeUnitName() + " of feed at a time    Your initials");
+    unit->setText(tr("%1 of feed at a time    Your initials").arg(m_units.volumeUnitName()));
   };
   connect(&m_units, &UnitsShown::changed, unit, showUnit);
   showUnit();
@@ -132,8 +134,8 @@ QWidget* FirstStart::makeWater() {
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(3);
   const QString texts[] = {
-      "Rain, RO or distilled: nearly pure", "Tap or well, measured: EC",
-      "Not known yet: begin with pure water, mend it at the Water station when the report comes"};
+      tr("Rain, RO or distilled: nearly pure"), tr("Tap or well, measured: EC"),
+      tr("Not known yet: begin with pure water, mend it at the Water station when the report comes")};
   QHBoxLayout* rows[3];
   for (int i = 0; i < 3; ++i) {
     auto* button = new QRadioButton(texts[i]);
@@ -154,9 +156,9 @@ QWidget* FirstStart::makeWater() {
     field->onMessage = [this](const QString& words) { emit message(words); };
   }
   rows[static_cast<int>(WaterKnown::Metered)]->addWidget(m_ec);
-  rows[static_cast<int>(WaterKnown::Metered)]->addWidget(new QLabel("mS/cm   alkalinity"));
+  rows[static_cast<int>(WaterKnown::Metered)]->addWidget(new QLabel(tr("mS/cm   alkalinity")));
   rows[static_cast<int>(WaterKnown::Metered)]->addWidget(m_alkalinity);
-  rows[static_cast<int>(WaterKnown::Metered)]->addWidget(new QLabel("mg/L as CaCO₃"));
+  rows[static_cast<int>(WaterKnown::Metered)]->addWidget(new QLabel(tr("mg/L as CaCO₃")));
   for (auto* row : rows)
     row->addStretch();
   return box;
@@ -207,12 +209,12 @@ FirstFormula FirstStart::answers() const {
 
 void FirstStart::make() {
   if (m_batch->isWrong() || m_ec->isWrong() || m_alkalinity->isWrong())
-    return emit message("One of the numbers needs a look (red).");
+    return emit message(tr("One of the numbers needs a look (red)."));
   if (!m_who->text().trimmed().isEmpty()) m_desk.setInitials(m_who->text().trimmed());
   if (const auto trouble = makeFirstFormula(m_desk, answers()))
     return emit message(qtext(words::problemLine(*trouble)));
-  emit message(
-      "Your first formula. Drag nothing, type anywhere: everything answers at once. Ctrl+K finds the rest.");
+  emit message(tr(
+      "Your first formula. Drag nothing, type anywhere: everything answers at once. Ctrl+K finds the rest."));
   emit done();
 }
 

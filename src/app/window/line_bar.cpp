@@ -28,7 +28,7 @@ void StationCard::setHeadline(const QString& first, const QString& second, bool 
   m_first = first;
   m_second = second;
   m_trouble = trouble;
-  setAccessibleName(QString("%1: %2, %3%4").arg(m_name, first, second, trouble ? ", needs a look" : ""));
+  setAccessibleName(QString("%1: %2, %3%4").arg(m_name, first, second, trouble ? tr(", needs a look") : ""));
   setToolTip(QString("%1 (Ctrl+%2)\n%3\n%4").arg(m_name).arg(m_number).arg(first, second));
   update();
 }
@@ -104,10 +104,10 @@ void LineBar::refresh() {
   const auto& answer = m_editor.answer();
   const auto& water = answer.waters.water;
   const auto alkalinity =
-      answer.water.ph ? QString("alk. %1 mg/L")
+      answer.water.ph ? tr("alk. %1 mg/L")
                             .arg(localNumber(
                                 answer.water.netAlkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq, 0))
-                      : QString("alkalinity not known");
+                      : tr("alkalinity not known");
   const bool waterOdd = std::any_of(water.remarks.begin(), water.remarks.end(),
                                     [](core::WaterRemark r) { return r != core::WaterRemark::Pure; });
   const auto base = water.compositionKnown || !water.conductivityMsPerCm
@@ -119,15 +119,14 @@ void LineBar::refresh() {
                     "EC " + m_units.text(base) + " · " + alkalinity, waterOdd);
   card(Station::Target)
       ->setHeadline(QString::fromStdString(document.targetName),
-                    QString("%1 elements wanted").arg(document.given.request.rows.size()), false);
+                    tr("%1 elements wanted").arg(document.given.request.rows.size()), false);
   std::size_t used = 0;
   for (const auto& g : answer.solution.grams)
     used += g > core::Mass{};
   const auto off = answer.solution.reasons.size();
   card(Station::Formula)
-      ->setHeadline(QString("%1 products · EC %2").arg(used).arg(m_units.text(answer.feed.conductivity)),
-                    off == 0 ? QString("all elements in band") : QString("%1 off the band").arg(off),
-                    off > 0);
+      ->setHeadline(tr("%1 products · EC %2").arg(used).arg(m_units.text(answer.feed.conductivity)),
+                    off == 0 ? tr("all elements in band") : tr("%1 off the band").arg(off), off > 0);
   const auto& stock = answer.stock;
   bool troubled = false;
   for (const auto& n : stock.notices)
@@ -135,29 +134,29 @@ void LineBar::refresh() {
   card(Station::Stocks)
       ->setHeadline(QString("1:%1 · %2")
                         .arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
-                    troubled         ? QString("a tank needs a look")
-                    : stock.feedMade ? "makes " + m_units.text(*stock.feedMade) + " of feed"
-                                     : QString("nothing to stock yet"),
+                    troubled         ? tr("a tank needs a look")
+                    : stock.feedMade ? tr("makes %1 of feed").arg(m_units.text(*stock.feedMade))
+                                     : tr("nothing to stock yet"),
                     troubled);
   const auto plan = answer.solution.grams.empty() ? std::vector<core::WeighStep>()
                                                   : core::weighPlan(document.given.request.shelf,
                                                                     answer.solution.grams, document.scales);
   card(Station::Bench)
-      ->setHeadline("weighing sheet", QString("%1 weighings · print or PDF").arg(plan.size()), false);
+      ->setHeadline(tr("weighing sheet"), tr("%1 weighings · print or PDF").arg(plan.size()), false);
 }
 
 void LineBar::refreshBook() {
-  if (!m_desk.isOpen()) return card(Station::Book)->setHeadline("no book open", "", false);
+  if (!m_desk.isOpen()) return card(Station::Book)->setHeadline(tr("no book open"), "", false);
   const auto newest = m_desk.book().store().batches({}, std::nullopt, 1);
   const auto farm = QString::fromStdString(m_desk.book().farm());
-  if (!newest || newest->empty()) return card(Station::Book)->setHeadline(farm, "no batch yet", false);
+  if (!newest || newest->empty()) return card(Station::Book)->setHeadline(farm, tr("no batch yet"), false);
   const auto days =
       QDateTime::fromSecsSinceEpoch(newest->front().at.seconds).date().daysTo(QDate::currentDate());
   card(Station::Book)
       ->setHeadline(farm,
-                    days <= 0   ? QString("last batch today")
-                    : days == 1 ? QString("last batch yesterday")
-                                : QString("last batch %1 days ago").arg(days),
+                    days <= 0   ? tr("last batch today")
+                    : days == 1 ? tr("last batch yesterday")
+                                : tr("last batch %1 days ago").arg(days),
                     false);
 }
 

@@ -24,6 +24,7 @@
 #include "window/first_start.h"
 #include "window/line_bar.h"
 #include "window/view_actions.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QCloseEvent>
@@ -226,8 +227,8 @@ void MainWindow::keepMixedBatch() {
   const auto ref = recordBatch(m_desk, m_editor, benchSheetHtml(m_editor, m_units, sheetDayMark));
   if (!ref) return say(QString::fromStdString(words::problemText(ref.problem())));
   showRecord(*ref);
-  say("The batch is in the book. Type what the scale showed, the lots and the readings; it is kept as you "
-      "type.");
+  say(tr("The batch is in the book. Type what the scale showed, the lots and the readings; it is kept as you "
+         "type."));
 }
 
 void MainWindow::askForProduct(const std::string& id) {
@@ -251,10 +252,10 @@ void MainWindow::refreshTitle() {
   setWindowTitle(QString("%1 — %2 — Butte").arg(name, farm));
   QString banner;
   if (m_desk.isSample())
-    banner = "SAMPLE BOOK — a made-up farm to look at and try things in. Your own: Book menu.";
+    banner = tr("SAMPLE BOOK — a made-up farm to look at and try things in. Your own: Book menu.");
   if (m_desk.isReadOnly())
-    banner = "ONLY TO LOOK AT — " + QString::fromStdString(m_desk.book().readOnlyWords()) +
-             ". This is a snapshot; Book menu, Look again.";
+    banner = tr("ONLY TO LOOK AT — %1. This is a snapshot; Book menu, Look again.")
+                 .arg(QString::fromStdString(m_desk.book().readOnlyWords()));
   m_banner->setVisible(!banner.isEmpty());
   m_banner->setText(banner);
   m_banner->setStyleSheet(
@@ -264,10 +265,10 @@ void MainWindow::refreshTitle() {
 
 void MainWindow::closeEvent(QCloseEvent* event) {
   const auto trouble = m_desk.isOpen() ? m_desk.book().flush() : book::Trouble();
-  if (trouble && !m_prompts.goOn("Not everything is kept",
-                                 QString::fromStdString(words::problemText(*trouble)) +
-                                     "\n\nClose all the same and lose the last edit?",
-                                 "Close and lose it"))
+  if (trouble && !m_prompts.goOn(tr("Not everything is kept"),
+                                 tr("%1\n\nClose all the same and lose the last edit?")
+                                     .arg(QString::fromStdString(words::problemText(*trouble))),
+                                 tr("Close and lose it")))
     event->ignore();
   else
     event->accept();

@@ -31,10 +31,10 @@ void addChoices(QMenu* menu, std::vector<std::tuple<QString, QString, Unit>> cho
 } // namespace
 
 ViewActions::ViewActions(MainWindow& window, QSettings& settings) : QObject(&window), m_window(window) {
-  auto* menu = window.menuBar()->addMenu("&View");
+  auto* menu = window.menuBar()->addMenu(tr("&View"));
   addStations(menu);
   menu->addSeparator();
-  auto* dark = menu->addAction("&Dark");
+  auto* dark = menu->addAction(tr("&Dark"));
   dark->setObjectName("darkTheme");
   dark->setShortcut(QKeySequence("Ctrl+D"));
   dark->setCheckable(true);
@@ -44,7 +44,7 @@ ViewActions::ViewActions(MainWindow& window, QSettings& settings) : QObject(&win
     applyTheme(on);
     emit window.editor().changed(); // painted pictures take the new colours
   });
-  addUnits(window.menuBar()->addMenu("&Units"));
+  addUnits(window.menuBar()->addMenu(tr("&Units")));
 }
 
 void ViewActions::addStations(QMenu* menu) {
@@ -56,20 +56,21 @@ void ViewActions::addStations(QMenu* menu) {
 void ViewActions::addUnits(QMenu* menu) {
   auto& units = m_window.units();
   addChoices<MassShown>(menu,
-                        {{"Weights in grams and kilograms", "units_g", MassShown::Metric},
-                         {"Weights in ounces", "units_oz", MassShown::Ounces},
-                         {"Weights in pounds, decimal", "units_lb", MassShown::Pounds}},
+                        {{tr("Weights in grams and kilograms"), "units_g", MassShown::Metric},
+                         {tr("Weights in ounces"), "units_oz", MassShown::Ounces},
+                         {tr("Weights in pounds, decimal"), "units_lb", MassShown::Pounds}},
                         units.mass(), [&units](MassShown u) { units.setMass(u); });
-  addChoices<VolumeShown>(menu,
-                          {{"Volumes in litres", "units_L", VolumeShown::Litres},
-                           {"Volumes in US gallons", "units_gal_us", VolumeShown::UsGallons},
-                           {"Volumes in imperial gallons", "units_gal_imp", VolumeShown::ImperialGallons}},
-                          units.volume(), [&units](VolumeShown u) { units.setVolume(u); });
+  addChoices<VolumeShown>(
+      menu,
+      {{tr("Volumes in litres"), "units_L", VolumeShown::Litres},
+       {tr("Volumes in US gallons"), "units_gal_us", VolumeShown::UsGallons},
+       {tr("Volumes in imperial gallons"), "units_gal_imp", VolumeShown::ImperialGallons}},
+      units.volume(), [&units](VolumeShown u) { units.setVolume(u); });
   addChoices<ConductivityShown>(menu,
-                                {{"Salts as EC, mS/cm", "units_ec", ConductivityShown::MilliSiemens},
-                                 {"Salts as ppm, scale 500", "units_ppm500", ConductivityShown::Ppm500},
-                                 {"Salts as ppm, scale 640", "units_ppm640", ConductivityShown::Ppm640},
-                                 {"Salts as ppm, scale 700", "units_ppm700", ConductivityShown::Ppm700}},
+                                {{tr("Salts as EC, mS/cm"), "units_ec", ConductivityShown::MilliSiemens},
+                                 {tr("Salts as ppm, scale 500"), "units_ppm500", ConductivityShown::Ppm500},
+                                 {tr("Salts as ppm, scale 640"), "units_ppm640", ConductivityShown::Ppm640},
+                                 {tr("Salts as ppm, scale 700"), "units_ppm700", ConductivityShown::Ppm700}},
                                 units.conductivity(),
                                 [&units](ConductivityShown u) { units.setConductivity(u); });
 }

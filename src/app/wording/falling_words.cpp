@@ -1,6 +1,7 @@
 #include "wording/falling_words.h"
 
 #include "services/units_shown.h"
+#include "wording/tr.h"
 #include "words.h"
 
 namespace butte::app {
@@ -15,7 +16,7 @@ QStringList fallingSentences(const QString& where, const core::MixResult& mix) {
   for (const auto& standing : mix.state->solids) {
     const auto& solid = core::EquilibriumData::instance().solids()[standing.solid];
     if (standing.gramsPerLitre * 1000 < leastMgPerLitreWorthSaying) continue;
-    lines << QString("%1: about %2 mg/L of %3 may fall out %4 (saturation index %5).")
+    lines << tr("%1: about %2 mg/L of %3 may fall out %4 (saturation index %5).")
                  .arg(
                      where, localNumber(1000 * standing.gramsPerLitre, 0),
                      QString::fromStdString(words::solidName(solid.name)),
@@ -24,7 +25,7 @@ QStringList fallingSentences(const QString& where, const core::MixResult& mix) {
   }
   if (!lines.isEmpty())
     lines.last() +=
-        QString(" It would leave %1 mg/L of calcium dissolved.")
+        tr(" It would leave %1 mg/L of calcium dissolved.")
             .arg(localNumber(mix.state->leftPerLitre.of(core::Component::Ca) * calciumMgPerMol, 0));
   return lines;
 }

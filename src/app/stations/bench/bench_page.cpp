@@ -9,6 +9,7 @@
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "units/convert.h"
+#include "wording/tr.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -26,16 +27,17 @@ constexpr int restMilliseconds = 120; ///< the paper follows when the typing res
 
 BenchPage::BenchPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_sheet(new QTextBrowser) {
-  auto* title = new QLabel("Bench sheet");
+  auto* title = new QLabel(tr("Bench sheet"));
   title->setFont(faceOf(15, true));
-  auto* pdf = new QPushButton("Save as PDF…");
+  auto* pdf = new QPushButton(tr("Save as PDF…"));
   pdf->setObjectName("sheetPdf");
   pdf->setProperty("primary", true);
-  auto* print = new QPushButton("Print…");
-  auto* mixed = new QPushButton("Mixed it: keep the batch");
+  auto* print = new QPushButton(tr("Print…"));
+  auto* mixed = new QPushButton(tr("Mixed it: keep the batch"));
   mixed->setObjectName("mixedIt");
-  mixed->setToolTip("Keeps this batch in the book, with the sheet as it stands; weights and readings can be "
-                    "filled in there.");
+  mixed->setToolTip(
+      tr("Keeps this batch in the book, with the sheet as it stands; weights and readings can be "
+         "filled in there."));
   connect(mixed, &QPushButton::clicked, this, &BenchPage::mixedAsked);
   connect(pdf, &QPushButton::clicked, this, &BenchPage::pdfAsked);
   connect(print, &QPushButton::clicked, this, &BenchPage::printAsked);
@@ -82,12 +84,13 @@ QWidget* BenchPage::makeScaleRow(std::size_t index) {
   auto* box = new QWidget;
   auto* row = new QHBoxLayout(box);
   row->setContentsMargins(0, 0, 0, 0);
-  const auto name = index == 0 ? QString("first scale") : QString("second scale");
-  ScaleFields fields{scaleField(index, true, name + ", smallest step", "g"),
-                     scaleField(index, false, name + ", most at once", "g")};
-  row->addWidget(new QLabel(index == 0 ? "Scale: shows steps of" : "Second scale (may be empty): steps of"));
+  const auto name = index == 0 ? tr("first scale") : tr("second scale");
+  ScaleFields fields{scaleField(index, true, tr("%1, smallest step").arg(name), "g"),
+                     scaleField(index, false, tr("%1, most at once").arg(name), "g")};
+  row->addWidget(
+      new QLabel(index == 0 ? tr("Scale: shows steps of") : tr("Second scale (may be empty): steps of")));
   row->addWidget(fields.readability);
-  row->addWidget(new QLabel("g, takes up to"));
+  row->addWidget(new QLabel(tr("g, takes up to")));
   row->addWidget(fields.capacity);
   row->addWidget(new QLabel("g"));
   row->addStretch();

@@ -3,6 +3,7 @@
 #include "document/book_desk.h"
 #include "fields/number_field.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -14,31 +15,33 @@ namespace butte::app {
 
 BatchFilterRow::BatchFilterRow(BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_crop(new QComboBox), m_since(new QComboBox), m_product(new QLineEdit),
-      m_lot(new QLineEdit), m_off(new NumberField({"off plan by at least", "%", 0, 1000, true})),
-      m_clear(new QPushButton("× stretch")), m_count(new QLabel) {
+      m_lot(new QLineEdit), m_off(new NumberField({tr("off plan by at least"), "%", 0, 1000, true})),
+      m_clear(new QPushButton(tr("× stretch"))), m_count(new QLabel) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   m_crop->setObjectName("filterCrop");
-  m_crop->setAccessibleName("crop");
+  m_crop->setAccessibleName(tr("crop"));
   m_since->setObjectName("filterSince");
-  m_since->setAccessibleName("since when");
-  for (const auto& [text, days] :
-       {std::pair{"any time", 0}, {"last 30 days", 30}, {"last 90 days", 90}, {"last year", 365}})
+  m_since->setAccessibleName(tr("since when"));
+  for (const auto& [text, days] : {std::pair{tr("any time"), 0},
+                                   {tr("last 30 days"), 30},
+                                   {tr("last 90 days"), 90},
+                                   {tr("last year"), 365}})
     m_since->addItem(text, days);
   m_product->setObjectName("filterProduct");
-  m_product->setAccessibleName("product in the batch");
-  m_product->setPlaceholderText("product");
+  m_product->setAccessibleName(tr("product in the batch"));
+  m_product->setPlaceholderText(tr("product"));
   m_lot->setObjectName("filterLot");
-  m_lot->setAccessibleName("lot in the batch");
-  m_lot->setPlaceholderText("lot");
+  m_lot->setAccessibleName(tr("lot in the batch"));
+  m_lot->setPlaceholderText(tr("lot"));
   m_off->setObjectName("filterOff");
-  m_off->setPlaceholderText("any");
+  m_off->setPlaceholderText(tr("any"));
   m_off->setFixedWidth(54);
   m_off->onTyped = [this](const QString&) { m_typing.start(); };
   m_off->onMessage = [this](const QString& words) { emit message(words); };
   m_count->setObjectName("batchCount");
   m_clear->setObjectName("clearStretch");
-  m_clear->setToolTip("Show all again, not only the marked stretch of time");
+  m_clear->setToolTip(tr("Show all again, not only the marked stretch of time"));
   m_clear->hide();
   m_typing.setSingleShot(true);
   m_typing.setInterval(120);
@@ -52,7 +55,7 @@ BatchFilterRow::BatchFilterRow(BookDesk& desk, QWidget* parent)
   row->addWidget(m_since);
   row->addWidget(m_product, 2);
   row->addWidget(m_lot, 1);
-  row->addWidget(new QLabel("off plan ≥"));
+  row->addWidget(new QLabel(tr("off plan ≥")));
   row->addWidget(m_off);
   row->addWidget(new QLabel("%"));
   row->addWidget(m_clear);
@@ -75,7 +78,7 @@ void BatchFilterRow::setStretch(book::Moment from, book::Moment before) {
 void BatchFilterRow::refreshCrops() {
   const auto crop = m_crop->currentData().toString();
   m_crop->clear();
-  m_crop->addItem("all crops", "");
+  m_crop->addItem(tr("all crops"), "");
   if (const auto crops = m_desk.book().store().cropsOfBatches()) {
     for (const auto& name : *crops)
       m_crop->addItem(qtext(name), qtext(name));
@@ -86,7 +89,7 @@ void BatchFilterRow::refreshCrops() {
 
 void BatchFilterRow::count() {
   const auto found = m_desk.book().store().batchCount(filter());
-  m_count->setText(QString("%1 batches").arg(found ? *found : 0));
+  m_count->setText(tr("%1 batches").arg(found ? *found : 0));
 }
 
 book::BatchFilter BatchFilterRow::filter() const {

@@ -4,6 +4,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 
 #include <QPainter>
 
@@ -44,9 +45,8 @@ int BatchModel::rowCount(const QModelIndex& parent) const {
 QVariant BatchModel::data(const QModelIndex& index, int role) const {
   const auto* batch = head(index);
   if (!batch || (role != Qt::DisplayRole && role != Qt::AccessibleTextRole)) return {};
-  const auto off = batch->deviationPercent
-                       ? QString(", %1 % off plan").arg(localFigure(*batch->deviationPercent))
-                       : QString(", not weighed");
+  const auto off = batch->deviationPercent ? tr(", %1 % off plan").arg(localFigure(*batch->deviationPercent))
+                                           : tr(", not weighed");
   return dayText(batch->at) + ", " + qtext(batch->formulaName) + off;
 }
 
@@ -106,8 +106,9 @@ void BatchDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const
                                                                                       : t.inkSoft);
   }
   put(right - 138, 130,
-      !batch->deviationPercent ? QString("not weighed")
-                               : (off ? "▲ " : "") + localNumber(*batch->deviationPercent, 1) + " % off plan",
+      !batch->deviationPercent
+          ? tr("not weighed")
+          : tr("%1%2 % off plan").arg((off ? "▲ " : ""), localNumber(*batch->deviationPercent, 1)),
       off, off && !chosen ? t.amberInk : soft);
   p->restore();
 }

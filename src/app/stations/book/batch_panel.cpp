@@ -9,6 +9,7 @@
 #include "services/units_shown.h"
 #include "stations/book/batch_list.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QHBoxLayout>
@@ -88,11 +89,12 @@ void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
   const auto& weight = m_edits.batch().weights[index];
   const auto name = qtext(weight.productName);
   auto* top = new QHBoxLayout;
-  auto* label = new QLabel(
-      QString("<b>%1</b>%2")
-          .arg(name.toHtmlEscaped(),
-               weight.tank.empty() ? QString(" · apart") : " · tank " + qtext(weight.tank).toHtmlEscaped()));
-  auto* planned = new QLabel("plan " + m_units.text(core::Mass::fromGrams(weight.plannedGrams)));
+  auto* label =
+      new QLabel(QString("<b>%1</b>%2")
+                     .arg(name.toHtmlEscaped(),
+                          weight.tank.empty() ? tr(" · apart")
+                                              : tr(" · tank %1").arg(qtext(weight.tank).toHtmlEscaped())));
+  auto* planned = new QLabel(tr("plan %1").arg(m_units.text(core::Mass::fromGrams(weight.plannedGrams))));
   top->addWidget(label, 1);
   top->addWidget(planned);
   column->addLayout(top);
@@ -101,9 +103,9 @@ void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
   // Typed in the unit that the plan is shown in: kilograms for large weights, grams for small ones.
   const auto shown = m_units.text(core::Mass::fromGrams(weight.plannedGrams));
   const auto unit = shown.section(' ', -1);
-  line.actual = new NumberField({name + " on the scale", unit, 0, 1e7, true});
+  line.actual = new NumberField({tr("%1 on the scale").arg(name), unit, 0, 1e7, true});
   line.actual->setObjectName(QString("actual%1").arg(index));
-  line.actual->setPlaceholderText("scale");
+  line.actual->setPlaceholderText(tr("scale"));
   line.actual->setFixedWidth(82);
   line.actual->onTyped = [this, index, unit](const QString& digits) {
     keep([&] { return m_edits.setActual(index, {digits.toStdString(), unit.toStdString()}); });
@@ -111,8 +113,8 @@ void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
   line.actual->onMessage = [this](const QString& words) { emit message(words); };
   line.lot = new QLineEdit;
   line.lot->setObjectName(QString("lot%1").arg(index));
-  line.lot->setPlaceholderText("lot");
-  line.lot->setAccessibleName("lot of " + name);
+  line.lot->setPlaceholderText(tr("lot"));
+  line.lot->setAccessibleName(tr("lot of %1").arg(name));
   connect(line.lot, &QLineEdit::textEdited, this,
           [this, index](const QString& text) { keep([&] { return m_edits.setLot(index, text); }); });
   line.deviation = new QLabel;
@@ -127,12 +129,12 @@ void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
 
 void BatchPanel::addReadings(QVBoxLayout* column) {
   auto* row = new QHBoxLayout;
-  m_ec = new NumberField({"EC read", "mS/cm", 0, 100, true});
+  m_ec = new NumberField({tr("EC read"), "mS/cm", 0, 100, true});
   m_ec->setObjectName("batchEc");
   m_ec->onTyped = [this](const QString& digits) {
     keep([&] { return m_edits.setConductivityRead({digits.toStdString(), "mS/cm"}); });
   };
-  m_ph = new NumberField({"pH read", "", 0, 14, true});
+  m_ph = new NumberField({tr("pH read"), "", 0, 14, true});
   m_ph->setObjectName("batchPh");
   m_ph->onTyped = [this](const QString& digits) { keep([&] { return m_edits.setPhRead(digits); }); };
   for (auto* field : {m_ec, m_ph}) {
@@ -141,13 +143,13 @@ void BatchPanel::addReadings(QVBoxLayout* column) {
   }
   m_who = new QLineEdit;
   m_who->setObjectName("batchWho");
-  m_who->setPlaceholderText("initials");
+  m_who->setPlaceholderText(tr("initials"));
   m_who->setFixedWidth(66);
   connect(m_who, &QLineEdit::textEdited, this,
           [this](const QString& text) { keep([&] { return m_edits.setWho(text); }); });
-  row->addWidget(new QLabel("Read: EC"));
+  row->addWidget(new QLabel(tr("Read: EC")));
   row->addWidget(m_ec);
-  row->addWidget(new QLabel("mS/cm  pH"));
+  row->addWidget(new QLabel(tr("mS/cm  pH")));
   row->addWidget(m_ph);
   row->addStretch();
   row->addWidget(m_who);
@@ -155,7 +157,7 @@ void BatchPanel::addReadings(QVBoxLayout* column) {
   column->addLayout(row);
   m_note = new QLineEdit;
   m_note->setObjectName("batchNote");
-  m_note->setPlaceholderText("note");
+  m_note->setPlaceholderText(tr("note"));
   connect(m_note, &QLineEdit::textEdited, this,
           [this](const QString& text) { keep([&] { return m_edits.setNote(text); }); });
   column->addWidget(m_note);
@@ -163,7 +165,7 @@ void BatchPanel::addReadings(QVBoxLayout* column) {
 
 void BatchPanel::addButtons(QVBoxLayout* column) {
   auto* row = new QHBoxLayout;
-  auto* sheet = new QPushButton("Sheet as printed");
+  auto* sheet = new QPushButton(tr("Sheet as printed"));
   sheet->setObjectName("batchSheet");
   sheet->setEnabled(!m_edits.batch().sheet.empty());
   connect(sheet, &QPushButton::clicked, this, [this] {
@@ -172,12 +174,12 @@ void BatchPanel::addButtons(QVBoxLayout* column) {
       emit sheetAsked(qtext(**html).replace(
           sheetDayMark, dateOnSheet(QDateTime::fromSecsSinceEpoch(m_edits.batch().at.seconds).date())));
   });
-  auto* formula = new QPushButton("Formula as used");
+  auto* formula = new QPushButton(tr("Formula as used"));
   formula->setObjectName("batchFormula");
   formula->setEnabled(m_edits.batch().formulaVersion > 0);
   connect(formula, &QPushButton::clicked, this,
           [this] { emit formulaAsked(m_edits.batch().formulaUid, m_edits.batch().formulaVersion); });
-  auto* bin = new QPushButton("Into the bin");
+  auto* bin = new QPushButton(tr("Into the bin"));
   bin->setObjectName("batchBin");
   bin->setEnabled(!m_desk.isReadOnly());
   connect(bin, &QPushButton::clicked, this, &BatchPanel::binAsked);
@@ -198,18 +200,19 @@ void BatchPanel::fill() {
   const auto& t = theme();
   const auto worst = m_edits.batch().worstDeviationPercent();
   m_head->setText(
-      QString("<span style='font-size:15px'><b>%1</b></span><br>%2 · version %3 · %4 of feed%5%6<br>%7")
+      tr("<span style='font-size:15px'><b>%1</b></span><br>%2 · version %3 · %4 of feed%5%6<br>%7")
           .arg(qtext(m_edits.batch().formulaName).toHtmlEscaped(), whenText(m_edits.batch().at),
                m_edits.batch().formulaVersion > 0 ? QString::number(m_edits.batch().formulaVersion)
-                                                  : QString("not kept"),
+                                                  : tr("not kept"),
                m_units.text(core::Volume::fromLitres(m_edits.batch().litres)),
                m_edits.batch().ecPlanned
-                   ? " · EC planned " + localNumber(*m_edits.batch().ecPlanned, 2) + " mS/cm"
+                   ? tr(" · EC planned %1 mS/cm").arg(localNumber(*m_edits.batch().ecPlanned, 2))
                    : QString(),
-               m_edits.batch().phPlanned ? " · pH planned " + localNumber(*m_edits.batch().phPlanned, 1)
-                                         : QString(),
-               worst ? QString("worst weighing %1 % off plan").arg(localNumber(*worst, 1))
-                     : QString("nothing weighed yet")));
+               m_edits.batch().phPlanned
+                   ? tr(" · pH planned %1").arg(localNumber(*m_edits.batch().phPlanned, 1))
+                   : QString(),
+               worst ? tr("worst weighing %1 % off plan").arg(localNumber(*worst, 1))
+                     : tr("nothing weighed yet")));
   for (std::size_t i = 0; i < m_lines.size(); ++i) {
     const auto& weight = m_edits.batch().weights[i];
     auto& line = m_lines[i];
@@ -231,7 +234,7 @@ void BatchPanel::fill() {
     line.deviation->setText(!off ? QString()
                                  : (much ? "▲ " : "") + QString(*off >= 0 ? "+" : "−") +
                                        localNumber(std::abs(*off), 1) + " %");
-    restyle(*line.deviation, QString("color: %1; font-weight: %2")
+    restyle(*line.deviation, tr("color: %1; font-weight: %2")
                                  .arg((much ? t.amberInk : t.inkSoft).name(), much ? "bold" : "normal"));
   }
   m_ec->show(m_edits.batch().ecRead

@@ -5,6 +5,7 @@
 #include "services/units_shown.h"
 #include "stations/book/batch_list.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 
 #include <QMouseEvent>
 #include <QPainter>
@@ -45,7 +46,7 @@ BatchPicture::BatchPicture(BookDesk& desk, QWidget* parent) : QWidget(parent), m
   setMouseTracking(true);
   setFocusPolicy(Qt::StrongFocus);
   setObjectName("batchPicture");
-  setAccessibleName("batches over time, as high as their worst weighing is off plan");
+  setAccessibleName(tr("batches over time, as high as their worst weighing is off plan"));
 }
 
 void BatchPicture::show(const book::BatchFilter& filter) {
@@ -120,7 +121,7 @@ void BatchPicture::paintEvent(QPaintEvent*) {
   p.setFont(faceOf(13));
   if (m_buckets.empty()) {
     p.setPen(t.inkSoft);
-    p.drawText(plot(), Qt::AlignCenter, "No batch here yet. Bench station, “Mixed it”, keeps one.");
+    p.drawText(plot(), Qt::AlignCenter, tr("No batch here yet. Bench station, “Mixed it”, keeps one."));
   }
   if (hasFocus()) {
     p.setBrush(Qt::NoBrush);
@@ -146,7 +147,7 @@ void BatchPicture::paintScale(QPainter& p) const {
   }
   p.setPen(t.inkSoft);
   p.drawText(QRectF(box.left(), 4, box.width(), 16), Qt::AlignLeft | Qt::AlignVCenter,
-             "worst weighing off plan; green: what a good hand keeps to");
+             tr("worst weighing off plan; green: what a good hand keeps to"));
   // The crops' shapes.
   double x = box.right();
   for (std::size_t i = std::min<std::size_t>(m_crops.size(), shapes); i-- > 0;) {
@@ -197,13 +198,13 @@ void BatchPicture::paintMark(QPainter& p, std::size_t mark) const {
 
 QString BatchPicture::wordsOf(const book::BatchBucket& bucket) const {
   const auto first = dayText({bucket.index * m_width}), last = dayText({(bucket.index + 1) * m_width - 1});
-  return QString("%1%2: %3 %4 of %5, %6")
-      .arg(first, first == last ? QString() : " to " + last)
+  return tr("%1%2: %3 %4 of %5, %6")
+      .arg(first, first == last ? QString() : tr(" to %1").arg(last))
       .arg(bucket.count)
       .arg(bucket.count == 1 ? "batch" : "batches",
-           bucket.crop.empty() ? QString("no crop named") : qtext(bucket.crop),
-           bucket.worstPercent ? localFigure(*bucket.worstPercent) + " % off plan at worst"
-                               : QString("nothing weighed yet"));
+           bucket.crop.empty() ? tr("no crop named") : qtext(bucket.crop),
+           bucket.worstPercent ? tr("%1 % off plan at worst").arg(localFigure(*bucket.worstPercent))
+                               : tr("nothing weighed yet"));
 }
 
 int BatchPicture::markAt(const QPointF& point) const {

@@ -15,6 +15,7 @@
 #include "stations/book/thing_list.h"
 #include "stations/book/trail_panel.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QButtonGroup>
@@ -149,7 +150,7 @@ QWidget* BookPage::makeSections() {
   row->setSpacing(4);
   for (int i = 0; i <= Copies; ++i) {
     auto* button = new QToolButton;
-    button->setText(tr(parts()[static_cast<std::size_t>(i)].name));
+    button->setText(app::tr(parts()[static_cast<std::size_t>(i)].name));
     button->setObjectName(parts()[static_cast<std::size_t>(i)].objectName);
     button->setCheckable(true);
     button->setFont(faceOf(13, true));
@@ -189,7 +190,8 @@ QWidget* BookPage::makeThings() {
   connect(m_thingList->selectionModel(), &QItemSelectionModel::currentChanged, this, &BookPage::chooseThing);
   connect(m_thingList, &QListView::activated, this, [this](const QModelIndex& index) {
     const auto* head = m_things->head(index);
-    if (head && !head->binnedAt && head->ref.kind != Kind::Batch && head->ref.kind != Kind::Vessel) use(head->ref);
+    if (head && !head->binnedAt && head->ref.kind != Kind::Batch && head->ref.kind != Kind::Vessel)
+      use(head->ref);
   });
   m_keep = new QPushButton;
   m_keep->setObjectName("keepInBook");
@@ -206,7 +208,7 @@ QWidget* BookPage::makeAside(QWidget* content) {
   auto* box = new QWidget;
   auto* column = new QVBoxLayout(box);
   column->setContentsMargins(0, 0, 0, 0);
-  auto* back = new QPushButton("← Back to the list");
+  auto* back = new QPushButton(tr("← Back to the list"));
   back->setShortcut(QKeySequence(Qt::Key_Escape));
   connect(back, &QPushButton::clicked, this, [this] { showSection(m_section); });
   auto* row = new QHBoxLayout;
@@ -271,10 +273,10 @@ void BookPage::showSection(Section section) {
   const bool list = section != Readings && section != Copies;
   m_sideStack->setCurrentIndex(!list ? HelpSide : section == Batches ? BatchSide : TrailSide);
   m_empty->setText(section == Readings
-                       ? QString("Readings come from the meters: typed in here, or brought in as a table "
-                                 "(Book menu). EC is kept in mS/cm at 25 °C beside what was typed.")
-                       : QString("Going back to a copy shows first what would change. What stands now is "
-                                 "kept as a copy before."));
+                       ? tr("Readings come from the meters: typed in here, or brought in as a table "
+                            "(Book menu). EC is kept in mS/cm at 25 °C beside what was typed.")
+                       : tr("Going back to a copy shows first what would change. What stands now is "
+                            "kept as a copy before."));
   const auto kind = kindOf(section);
   const auto words = kind ? keepWords(*kind) : QString();
   m_keep->setText(words);
@@ -353,7 +355,7 @@ void BookPage::binBatch() {
   if (const auto trouble = m_desk.book().moveToBin(ref, "batch"))
     return emit message(qtext(words::problemText(*trouble)));
   m_batchPanel->show("");
-  emit message("The batch lies in the bin. Ctrl+Z takes it out again.");
+  emit message(tr("The batch lies in the bin. Ctrl+Z takes it out again."));
   refresh();
 }
 

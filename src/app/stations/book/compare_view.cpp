@@ -3,6 +3,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 
 #include <QPainter>
 #include <cmath>
@@ -95,10 +96,10 @@ void CompareView::paintEvent(QPaintEvent*) {
   p.setFont(faceOf(11));
   p.setPen(t.inkSoft);
   p.drawText(QRect(width() - 330, 12, 318, 34), Qt::AlignRight | Qt::TextWordWrap,
-             "Each row on its own scale. Amber: it differs.\nWeights in 1000 L of feed.");
+             tr("Each row on its own scale. Amber: it differs.\nWeights in 1000 L of feed."));
   const int half = width() / 2;
   const int a = paintRows(p, "weighed", m_sides.figures.products, true, QRect(12, 60, half - 24, height()));
-  const int b = paintRows(p, "in the feed, mg/L", m_sides.figures.elements, false,
+  const int b = paintRows(p, tr("in the feed, mg/L"), m_sides.figures.elements, false,
                           QRect(half + 6, 60, half - 20, height()));
   int y = std::max(a, b) + 12;
   p.setFont(faceOf(13));
@@ -107,7 +108,7 @@ void CompareView::paintEvent(QPaintEvent*) {
   for (int i = 0; i < m_sides.changes.size() && i < mostLines; ++i, y += 20)
     p.drawText(QRect(12, y, width() - 24, 20), Qt::AlignVCenter,
                p.fontMetrics().elidedText("· " + m_sides.changes[i], Qt::ElideRight, width() - 24));
-  if (m_sides.changes.isEmpty()) p.drawText(12, y + 14, "Nothing that changes the feed.");
+  if (m_sides.changes.isEmpty()) p.drawText(12, y + 14, tr("Nothing that changes the feed."));
 }
 
 } // namespace butte::app

@@ -5,6 +5,7 @@
 #include "paint/theme.h"
 #include "services/prompts.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QDir>
@@ -18,8 +19,8 @@ namespace butte::app {
 
 CopiesPanel::CopiesPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_prompts(prompts), m_where(new QLabel), m_changes(new QLabel),
-      m_list(new QListWidget), m_copy(new QPushButton("Make a copy now")),
-      m_back(new QPushButton("Go back to this copy…")) {
+      m_list(new QListWidget), m_copy(new QPushButton(tr("Make a copy now"))),
+      m_back(new QPushButton(tr("Go back to this copy…"))) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   m_where->setWordWrap(true);
@@ -38,7 +39,7 @@ CopiesPanel::CopiesPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
   column->addWidget(m_where);
   column->addLayout(buttons);
   column->addWidget(m_list, 2);
-  auto* heading = new QLabel("What would change");
+  auto* heading = new QLabel(tr("What would change"));
   heading->setFont(faceOf(13, true));
   column->addWidget(heading);
   column->addWidget(m_changes, 1);
@@ -52,11 +53,11 @@ void CopiesPanel::refresh() {
   m_changes->clear();
   if (!m_desk.isOpen()) return;
   const auto path = m_desk.path().toStdString();
-  m_where->setText("A copy is made every day on which the book is open, and thinned as it ages: every day of "
-                   "the last week, then one a week for eight weeks, one a month for two "
-                   "years, one a year after that. They lie in " +
-                   QDir::toNativeSeparators(qtext(book::copiesFolder(path))) +
-                   ". A copy on another disk keeps the farm safe from more than power cuts.");
+  m_where->setText(
+      tr("A copy is made every day on which the book is open, and thinned as it ages: every day of the last "
+         "week, then one a week for eight weeks, one a month for two years, one a year after that. They lie "
+         "in %1. A copy on another disk keeps the farm safe from more than power cuts.")
+          .arg(QDir::toNativeSeparators(qtext(book::copiesFolder(path)))));
   for (const auto& copy : book::copiesOf(path)) {
     auto* item =
         new QListWidgetItem(QString("%1     %2     %3 MB")
@@ -67,7 +68,7 @@ void CopiesPanel::refresh() {
   }
   m_copy->setEnabled(!m_desk.isReadOnly());
   m_back->setEnabled(false);
-  if (m_list->count() == 0) m_changes->setText("No copy yet.");
+  if (m_list->count() == 0) m_changes->setText(tr("No copy yet."));
 }
 
 QString CopiesPanel::chosen() const {
@@ -78,7 +79,7 @@ void CopiesPanel::copyNow() {
   const auto made = book::makeCopy(m_desk.book(), "by hand");
   if (!made) return emit message(qtext(words::problemText(made.problem())));
   refresh();
-  emit message("Copied: " + QDir::toNativeSeparators(qtext(*made)));
+  emit message(tr("Copied: %1").arg(QDir::toNativeSeparators(qtext(*made))));
 }
 
 void CopiesPanel::look() {
@@ -86,26 +87,26 @@ void CopiesPanel::look() {
   const auto changes = book::whatGoingBackChanges(m_desk.book(), chosen().toStdString());
   m_back->setEnabled(changes && !m_desk.isReadOnly());
   if (!changes)
-    return m_changes->setText("This copy can't be used: " + qtext(words::problemText(changes.problem())));
+    return m_changes->setText(
+        tr("This copy can't be used: %1").arg(qtext(words::problemText(changes.problem()))));
   QStringList lines;
   for (const auto& line : goingBackWords(*changes))
     lines << "· " + line;
-  m_changes->setText(lines.isEmpty() ? QString("Nothing: the book stands as in this copy.")
-                                     : lines.join("\n"));
+  m_changes->setText(lines.isEmpty() ? tr("Nothing: the book stands as in this copy.") : lines.join("\n"));
 }
 
 void CopiesPanel::goBack() {
   const auto copy = chosen();
   if (copy.isEmpty()) return;
-  if (!m_prompts.goOn("Go back to this copy",
-                      m_changes->text() + "\n\nThe book as it stands now is kept as a copy first.",
-                      "Go back"))
+  if (!m_prompts.goOn(tr("Go back to this copy"),
+                      tr("%1\n\nThe book as it stands now is kept as a copy first.").arg(m_changes->text()),
+                      tr("Go back")))
     return;
   const auto trouble = m_desk.reopenAfter(
       [&](const QString& path) { return book::goBackTo(path.toStdString(), copy.toStdString()); });
   if (trouble) return emit message(qtext(words::problemText(*trouble)));
   refresh();
-  emit message("Gone back. The book as it was stands among the copies.");
+  emit message(tr("Gone back. The book as it was stands among the copies."));
 }
 
 } // namespace butte::app

@@ -8,6 +8,7 @@
 #include "language.h"
 #include "units/convert.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -43,7 +44,7 @@ QVariant ReadingModel::data(const QModelIndex& index, int role) const {
   const auto& r = m_readings[static_cast<std::size_t>(index.row())];
   return QString("%1     %2     %3 %4%5")
       .arg(whenText(r.at), qtext(r.vesselName), qtext(words::quantityName(r.quantity)), qtext(r.typed),
-           r.importUid.empty() ? QString() : QString("     (brought in)"));
+           r.importUid.empty() ? QString() : tr("     (brought in)"));
 }
 
 void ReadingModel::fetchMore(const QModelIndex&) {
@@ -60,7 +61,7 @@ void ReadingModel::fetchMore(const QModelIndex&) {
 ReadingList::ReadingList(BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_model(new ReadingModel(desk, this)), m_vessel(new QLineEdit),
       m_quantity(new QComboBox), m_unit(new QComboBox),
-      m_value(new NumberField({"reading", "", -50, 1e7, true})) {
+      m_value(new NumberField({tr("reading"), "", -50, 1e7, true})) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   auto* row = new QHBoxLayout;
@@ -79,12 +80,12 @@ ReadingList::ReadingList(BookDesk& desk, QWidget* parent)
     m_quantity->addItem(qtext(words::quantityName(std::string(quantity.code))));
   connect(m_quantity, &QComboBox::currentIndexChanged, this, &ReadingList::quantityChosen);
   quantityChosen();
-  auto* keep = new QPushButton("Keep this reading");
+  auto* keep = new QPushButton(tr("Keep this reading"));
   keep->setObjectName("keepReading");
   keep->setProperty("primary", true);
   connect(keep, &QPushButton::clicked, this, &ReadingList::keep);
   connect(m_value, &QLineEdit::returnPressed, this, &ReadingList::keep);
-  row->addWidget(new QLabel("Read now in"));
+  row->addWidget(new QLabel(tr("Read now in")));
   row->addWidget(m_vessel, 1);
   row->addWidget(m_quantity);
   row->addWidget(m_value);
@@ -131,10 +132,10 @@ void ReadingList::keep() {
   if (!value) return emit message(qtext(words::problemText(value.problem())));
   const std::string code(quantity.code);
   if (*value < quantity.least || *value > quantity.most)
-    return emit message(qtext(words::problemText(
-        core::problemAt(core::ProblemCode::OutsideLimits, code,
-                        {digits, core::decimalText(quantity.least), core::decimalText(quantity.most),
-                         std::string(quantity.unit)}))));
+    return emit message(qtext(
+        words::problemText(core::problemAt(core::ProblemCode::OutsideLimits, code,
+                                           {digits, core::decimalText(quantity.least),
+                                            core::decimalText(quantity.most), std::string(quantity.unit)}))));
   if (const auto trouble = keepReading(m_desk, vessel.toStdString(), code, *value, {digits, unit}))
     return emit message(qtext(words::problemText(*trouble)));
   m_value->clear();

@@ -6,9 +6,11 @@
 #include "edits/record_edits.h"
 #include "fields/number_field.h"
 #include "formula_document.h"
+#include "language.h"
 #include "paint/hatch.h"
 #include "paint/theme.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -74,13 +76,13 @@ void ThingFacts::build() {
   m_rows->setSpacing(4);
   const auto kind = m_edits->ref().kind;
   if (kind == Kind::Target) {
-    addText("crop", "crop", "lettuce");
-    addText("stage", "stage", "fruiting");
-    addText("season", "season", "winter");
-    addText("from week", "from_week", "4");
+    addText(tr("crop"), "crop", "lettuce");
+    addText(tr("stage"), "stage", "fruiting");
+    addText(tr("season"), "season", "winter");
+    addText(tr("from week"), "from_week", "4");
   }
   if (kind == Kind::Vessel) {
-    addText("name", "name", "");
+    addText(tr("name"), "name", "");
     addVolume();
   }
   if (kind == Kind::Product) {
@@ -92,14 +94,13 @@ void ThingFacts::build() {
     for (std::size_t i = 0; i < m_edits->reportCount(); ++i)
       addReport(i);
     // Usual intervals: common practice.
-    addUpkeep("sediment filter", "6");
-    addUpkeep("carbon filter", "6");
-    addUpkeep("membrane", "18");
+    addUpkeep(QT_TRANSLATE_NOOP("butte", "sediment filter"), "6");
+    addUpkeep(QT_TRANSLATE_NOOP("butte", "carbon filter"), "6");
+    addUpkeep(QT_TRANSLATE_NOOP("butte", "membrane"), "18");
   }
-  const bool notes =
-      kind == Kind::Target || kind == Kind::Product || kind == Kind::Water || kind == Kind::StockPlan ||
-      kind == Kind::Vessel;
-  if (notes) addText("note", "note", "");
+  const bool notes = kind == Kind::Target || kind == Kind::Product || kind == Kind::Water ||
+                     kind == Kind::StockPlan || kind == Kind::Vessel;
+  if (notes) addText(tr("note"), "note", "");
   m_content->setEnabled(!m_desk.isReadOnly());
 }
 
@@ -108,7 +109,7 @@ void ThingFacts::addText(const QString& label, const std::string& key, const QSt
   auto* field = new QLineEdit(qtext(m_edits->fact(key)));
   field->setObjectName("fact_" + qtext(key));
   field->setAccessibleName(label);
-  if (!hint.isEmpty()) field->setPlaceholderText("such as " + hint);
+  if (!hint.isEmpty()) field->setPlaceholderText(tr("such as %1").arg(hint));
   connect(field, &QLineEdit::textEdited, this,
           [this, key](const QString& typed) { keep([&] { return m_edits->setFact(key, typed); }); });
   row->addWidget(field, 1);
@@ -122,7 +123,7 @@ void ThingFacts::addAmount(const Measure& measure, const Amount& known,
   size->setObjectName("fact_" + measure.id);
   size->setFixedWidth(82);
   auto* unit = new QComboBox;
-  unit->setObjectName("fact_" + measure.id + "Unit");
+  unit->setObjectName(QString("fact_%1Unit").arg(measure.id));
   for (const auto& key : measure.units)
     unit->addItem(qtext(words::unitName(key.toStdString())), key);
   size->show(qtext(known.digits));
@@ -142,31 +143,31 @@ void ThingFacts::addAmount(const Measure& measure, const Amount& known,
 }
 
 void ThingFacts::addBag() {
-  addAmount({"bag", "bag", {"kg", "g", "lb", "oz"}, 0.001, 5000}, m_edits->bag(),
+  addAmount({tr("bag"), "bag", {"kg", "g", "lb", "oz"}, 0.001, 5000}, m_edits->bag(),
             [this](const Amount& typed) { return m_edits->setBag(typed); });
 }
 
 void ThingFacts::addVolume() {
-  addAmount({"holds", "volume", {"L", "gal_us", "gal_imp"}, 0.001, 1e8}, m_edits->volume(),
+  addAmount({tr("holds"), "volume", {"L", "gal_us", "gal_imp"}, 0.001, 1e8}, m_edits->volume(),
             [this](const Amount& typed) { return m_edits->setVolume(typed); });
 }
 
 void ThingFacts::addReport(std::size_t index) {
-  auto* row = rowOf(index == 0 ? "reports" : "");
+  auto* row = rowOf(index == 0 ? tr("reports") : QString());
   auto* date = new QLineEdit(qtext(m_edits->reportDate(index)));
   date->setObjectName(QString("reportDate%1").arg(index));
-  date->setAccessibleName("date of the report");
+  date->setAccessibleName(tr("date of the report"));
   date->setFixedWidth(96);
   connect(date, &QLineEdit::textEdited, this, [this, index](const QString& typed) {
     if (QDate::fromString(typed, Qt::ISODate).isValid())
       keep([&] { return m_edits->setReportDate(index, typed); });
     else
-      emit message("A date reads 2026-03-02.");
+      emit message(tr("A date reads 2026-03-02."));
   });
   auto* laboratory = new QLineEdit(qtext(m_edits->laboratory(index)));
   laboratory->setObjectName(QString("reportLaboratory%1").arg(index));
-  laboratory->setAccessibleName("laboratory");
-  laboratory->setPlaceholderText("laboratory");
+  laboratory->setAccessibleName(tr("laboratory"));
+  laboratory->setPlaceholderText(tr("laboratory"));
   connect(laboratory, &QLineEdit::textEdited, this, [this, index](const QString& typed) {
     keep([&] { return m_edits->setLaboratory(index, typed); });
   });
@@ -176,10 +177,10 @@ void ThingFacts::addReport(std::size_t index) {
 }
 
 void ThingFacts::addUpkeep(const std::string& what, const QString& usualMonths) {
-  auto* row = rowOf(qtext(what).section(' ', 0, 0));
+  auto* row = rowOf(app::tr(what.c_str()).section(' ', 0, 0));
   const auto known = m_edits->upkeep(what);
   const auto id = qtext(what).section(' ', 0, 0);
-  auto* every = new NumberField({qtext(what) + ", every", "months", 0.1, 240, true});
+  auto* every = new NumberField({tr("%1, every").arg(app::tr(what.c_str())), tr("months"), 0.1, 240, true});
   every->setObjectName("upkeepMonths_" + id);
   every->setFixedWidth(48);
   every->setPlaceholderText(usualMonths);
@@ -192,8 +193,8 @@ void ThingFacts::addUpkeep(const std::string& what, const QString& usualMonths) 
   every->onMessage = [this](const QString& words) { emit message(words); };
   auto* done = new QLineEdit(qtext(known.last));
   done->setObjectName("upkeepLast_" + id);
-  done->setAccessibleName(qtext(what) + ", last changed on");
-  done->setPlaceholderText("last: 2026-03-02");
+  done->setAccessibleName(tr("%1, last changed on").arg(app::tr(what.c_str())));
+  done->setPlaceholderText(tr("last: 2026-03-02"));
   connect(done, &QLineEdit::textEdited, this, [this, what](const QString& typed) {
     static const QRegularExpression whole("^[0-9]{4}-[0-9]{2}-[0-9]{2}$");
     if (!typed.isEmpty() && !whole.match(typed).hasMatch()) return;
@@ -201,9 +202,9 @@ void ThingFacts::addUpkeep(const std::string& what, const QString& usualMonths) 
     now.last = typed.toStdString();
     keep([&] { return m_edits->setUpkeep(what, now); });
   });
-  row->addWidget(new QLabel("every"));
+  row->addWidget(new QLabel(tr("every")));
   row->addWidget(every);
-  row->addWidget(new QLabel("months"));
+  row->addWidget(new QLabel(tr("months")));
   row->addWidget(done, 1);
   m_rows->addLayout(row);
 }
@@ -212,11 +213,11 @@ void ThingFacts::addHazards() {
   QStringList codes;
   for (const auto& code : m_edits->hazards())
     codes << qtext(code);
-  auto* row = rowOf("hazards");
+  auto* row = rowOf(tr("hazards"));
   auto* field = new QLineEdit(codes.join(' '));
   field->setObjectName("fact_hazards");
-  field->setAccessibleName("hazard codes on the label");
-  field->setPlaceholderText("H-codes on the label, such as H272 H319");
+  field->setAccessibleName(tr("hazard codes on the label"));
+  field->setPlaceholderText(tr("H-codes on the label, such as H272 H319"));
   row->addWidget(field, 1);
   m_rows->addLayout(row);
   auto* meaning = new QLabel;
@@ -236,7 +237,8 @@ void ThingFacts::addHazards() {
     const auto read = codesIn(typed);
     for (const auto& code : read) {
       if (!whole.match(qtext(code)).hasMatch())
-        return emit message("“" + qtext(code) + "” is no hazard code yet; they read H272, H318 and so on.");
+        return emit message(
+            tr("“%1” is no hazard code yet; they read H272, H318 and so on.").arg(qtext(code)));
     }
     keep([&] { return m_edits->setHazards(read); });
     explain();
@@ -247,7 +249,7 @@ void ThingFacts::addHazards() {
 void ThingFacts::addLook() {
   static const std::vector<const char*> tones{"#5b7fa6", "#c26a45", "#cf9d3f", "#8a6284",
                                               "#7d9455", "#3f8579", "#9b4a3c", "#6f7a80"};
-  auto* row = rowOf("colour");
+  auto* row = rowOf(tr("colour"));
   for (const auto* tone : tones) {
     auto* button = new QToolButton;
     button->setObjectName(QString("tone_") + (tone + 1));
@@ -257,24 +259,25 @@ void ThingFacts::addLook() {
     button->setStyleSheet("padding: 2px");
     button->setAutoExclusive(true);
     button->setChecked(m_edits->colour() == tone);
-    button->setToolTip("colour in every picture");
-    button->setAccessibleName(QString("colour ") + tone);
+    button->setToolTip(tr("colour in every picture"));
+    button->setAccessibleName(tr("colour %1").arg(tone));
     connect(button, &QToolButton::clicked, this,
             [this, tone] { keep([&] { return m_edits->setColour(tone); }); });
     row->addWidget(button);
   }
   row->addStretch();
   m_rows->addLayout(row);
-  row = rowOf("hatch");
+  row = rowOf(tr("hatch"));
   auto* hatch = new QComboBox;
   hatch->setObjectName("fact_hatch");
-  hatch->setAccessibleName("hatch in every picture");
+  hatch->setAccessibleName(tr("hatch in every picture"));
   int number = 0;
   for (const auto& name : exchange::hatchNames())
-    hatch->addItem(swatch({QColor("#6f7a80"), number++}), qtext(name));
-  if (!m_edits->hatch().empty()) hatch->setCurrentText(qtext(m_edits->hatch()));
-  connect(hatch, &QComboBox::activated, this,
-          [this, hatch] { keep([&] { return m_edits->setHatch(hatch->currentText().toStdString()); }); });
+    hatch->addItem(swatch({QColor("#6f7a80"), number++}), qtext(words::text(name)), qtext(name));
+  if (!m_edits->hatch().empty()) hatch->setCurrentIndex(hatch->findData(qtext(m_edits->hatch())));
+  connect(hatch, &QComboBox::activated, this, [this, hatch] {
+    keep([&] { return m_edits->setHatch(hatch->currentData().toString().toStdString()); });
+  });
   row->addWidget(hatch, 1);
   m_rows->addLayout(row);
 }

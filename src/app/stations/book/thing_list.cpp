@@ -2,6 +2,7 @@
 
 #include "paint/theme.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 
 #include <QPainter>
 
@@ -58,12 +59,12 @@ void ThingDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const
     p->drawText(QRect(r.x() + x, r.y(), width, r.height()), side | Qt::AlignVCenter,
                 QFontMetrics(face).elidedText(text, Qt::ElideRight, width));
   };
-  const auto name = thing->name.empty() ? QString("(no name)") : qtext(thing->name);
-  put(10, r.width() - 420, name + (m_model.isInHand(index) ? "  ◂ in hand" : ""), true);
+  const auto name = thing->name.empty() ? tr("(no name)") : qtext(thing->name);
+  put(10, r.width() - 420, name + (m_model.isInHand(index) ? tr("  ◂ in hand") : ""), true);
   put(r.width() - 400, 130, thing->binnedAt ? kindText(thing->ref.kind) : qtext(thing->crop), false);
   put(r.width() - 264, 256,
-      thing->binnedAt ? "in the bin since " + dayText(*thing->binnedAt)
-                      : "changed " + whenText(thing->changedAt),
+      thing->binnedAt ? tr("in the bin since %1").arg(dayText(*thing->binnedAt))
+                      : tr("changed %1").arg(whenText(thing->changedAt)),
       false, Qt::AlignRight);
   p->restore();
 }

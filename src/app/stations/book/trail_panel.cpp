@@ -8,6 +8,7 @@
 #include "services/prompts.h"
 #include "stations/book/thing_facts.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QAbstractTextDocumentLayout>
@@ -69,18 +70,18 @@ private:
 
 QString nameOf(const book::Record& record) {
   if (record.ref.kind == Kind::Batch)
-    return "batch of " + qtext(record.body.value("formula_name", std::string("?")));
-  return qtext(record.body.value("name", std::string("(no name)")));
+    return tr("batch of %1").arg(qtext(record.body.value("formula_name", std::string("?"))));
+  return record.body.contains("name") ? qtext(record.body.value("name", std::string())) : tr("(no name)");
 }
 
 } // namespace
 
 TrailPanel::TrailPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_prompts(prompts), m_title(new QLabel), m_facts(new QLabel),
-      m_heading(new QLabel("How it came to be (mark one or two)")), m_known(new ThingFacts(desk)),
-      m_trail(new QListWidget), m_use(new QPushButton), m_name(new QPushButton("Name this version…")),
-      m_bin(new QPushButton), m_compare(new QPushButton("Compare")),
-      m_back(new QPushButton("Go back to it")) {
+      m_heading(new QLabel(tr("How it came to be (mark one or two)"))), m_known(new ThingFacts(desk)),
+      m_trail(new QListWidget), m_use(new QPushButton), m_name(new QPushButton(tr("Name this version…"))),
+      m_bin(new QPushButton), m_compare(new QPushButton(tr("Compare"))),
+      m_back(new QPushButton(tr("Go back to it"))) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   m_title->setFont(faceOf(15, true));
@@ -138,8 +139,8 @@ void TrailPanel::show(const book::Ref& ref) {
   m_known->setVisible(there && !m_record.binnedAt);
   m_heading->setVisible(there);
   if (!there) {
-    m_title->setText("Nothing chosen");
-    m_facts->setText("Choose a line on the left to see how it came to be.");
+    m_title->setText(tr("Nothing chosen"));
+    m_facts->setText(tr("Choose a line on the left to see how it came to be."));
     return;
   }
   m_title->setText(nameOf(m_record));
@@ -150,13 +151,13 @@ void TrailPanel::show(const book::Ref& ref) {
   m_facts->setText(
       QString("%1 · %2%3")
           .arg(kind,
-               m_versions.empty() ? QString("no version kept yet")
-                                  : QString("%1 versions kept").arg(m_versions.size()),
-               m_record.binnedAt ? " · in the bin since " + whenText(*m_record.binnedAt) : QString()));
-  m_use->setText(ref.kind == Kind::Formula   ? "Take it in hand"
-                 : ref.kind == Kind::Product ? "Put it on this formula's shelf"
-                                             : "Use it in the formula in hand");
-  m_bin->setText(m_record.binnedAt ? "Take it out of the bin" : "Into the bin");
+               m_versions.empty() ? tr("no version kept yet") : tr("%1 versions kept").arg(m_versions.size()),
+               m_record.binnedAt ? tr(" · in the bin since %1").arg(whenText(*m_record.binnedAt))
+                                 : QString()));
+  m_use->setText(ref.kind == Kind::Formula   ? tr("Take it in hand")
+                 : ref.kind == Kind::Product ? tr("Put it on this formula's shelf")
+                                             : tr("Use it in the formula in hand"));
+  m_bin->setText(m_record.binnedAt ? tr("Take it out of the bin") : tr("Into the bin"));
   buttons();
 }
 
@@ -165,17 +166,18 @@ void TrailPanel::fillVersions() {
   m_versions.clear();
   if (auto versions = m_desk.book().store().versions(m_ref.uid)) m_versions = std::move(versions).value();
   if (!m_versions.empty() && m_versions.front().body != m_record.body) {
-    auto* now =
-        new QListWidgetItem("now, since version " + QString::number(m_versions.front().number) + "\n" +
-                            qtext(words::changesText(
-                                book::changesBetween(m_ref.kind, m_versions.front().body, m_record.body))));
+    auto* now = new QListWidgetItem(tr("now, since version %1\n%2")
+                                        .arg(QString::number(m_versions.front().number),
+                                             qtext(words::changesText(book::changesBetween(
+                                                 m_ref.kind, m_versions.front().body, m_record.body)))));
     now->setData(Qt::UserRole, 0);
     m_trail->addItem(now);
   }
   for (const auto& v : m_versions) {
-    QString text = QString("version %1%2 · %3")
+    QString text = tr("version %1%2 · %3")
                        .arg(v.number)
-                       .arg(v.name.empty() ? QString() : " “" + qtext(v.name) + "”", qtext(words::versionReasonText(v.why)));
+                       .arg(v.name.empty() ? QString() : " “" + qtext(v.name) + "”",
+                            qtext(words::versionReasonText(v.why)));
     text += "\n" + whenText(v.at) + (v.who.empty() ? QString() : " · " + qtext(v.who));
     if (!v.changes.empty()) text += "\n" + qtext(words::changesText(v.changes));
     auto* item = new QListWidgetItem(text);
@@ -194,7 +196,7 @@ void TrailPanel::buttons() {
   const auto chosen = m_trail->selectedItems();
   const bool binned = m_record.binnedAt.has_value(), writes = !m_desk.isReadOnly();
   m_compare->setEnabled(m_ref.kind == Kind::Formula && (chosen.size() == 1 || chosen.size() == 2));
-  m_compare->setText(chosen.size() == 2 ? "Compare the two" : "Compare with now");
+  m_compare->setText(chosen.size() == 2 ? tr("Compare the two") : tr("Compare with now"));
   m_back->setEnabled(writes && !binned && chosen.size() == 1 &&
                      chosen.front()->data(Qt::UserRole).toInt() > 0);
   m_use->setEnabled(!binned && (writes || m_ref.kind == Kind::Formula));
@@ -235,8 +237,8 @@ void TrailPanel::goBack() {
 }
 
 void TrailPanel::nameVersion() {
-  const auto name =
-      m_prompts.words("Name this version", "As it stands now it is kept for good under this name:", {});
+  const auto name = m_prompts.words(tr("Name this version"),
+                                    tr("As it stands now it is kept for good under this name:"), {});
   if (name.isEmpty()) return;
   const auto number = m_desk.book().makeVersion(m_ref, "named", name.toStdString());
   if (!number) return emit message(qtext(words::problemText(number.problem())));
@@ -248,7 +250,8 @@ void TrailPanel::moveBin() {
   const auto trouble =
       m_record.binnedAt ? m_desk.book().takeFromBin(m_ref, name) : m_desk.book().moveToBin(m_ref, name);
   if (trouble) return emit message(qtext(words::problemText(*trouble)));
-  emit message(m_record.binnedAt ? "Out of the bin again." : "In the bin. Ctrl+Z takes it out again.");
+  emit message(m_record.binnedAt ? tr("Out of the bin again.")
+                                 : tr("In the bin. Ctrl+Z takes it out again."));
 }
 
 } // namespace butte::app

@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <algorithm>
@@ -21,14 +22,14 @@ QString withSign(double value, const QString& text) {
 ChangeLine::ChangeLine(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QLabel(parent), m_editor(editor), m_units(units), m_last(seen()) {
   setObjectName("changeLine");
-  setAccessibleName("what the last change did");
+  setAccessibleName(tr("what the last change did"));
   setFont(faceOf(12));
   setProperty("soft", true);
   setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-  setText("What a change does is told here.");
+  setText(tr("What a change does is told here."));
   connect(&editor, &FormulaEditor::loaded, this, [this] {
     m_last = seen();
-    setText("What a change does is told here.");
+    setText(tr("What a change does is told here."));
     setToolTip({});
   });
   connect(&editor, &FormulaEditor::changed, this, &ChangeLine::formulaChanged);
@@ -70,7 +71,7 @@ void ChangeLine::formulaChanged() {
   if (now.cost && m_last.cost) {
     const double change = *now.cost / now.litres - *m_last.cost / m_last.litres;
     if (std::abs(change) > 0.002 * *now.cost / now.litres)
-      parts.emplace_back(2, "cost " + withSign(change, localFigure(1000 * std::abs(change))) + " per m³");
+      parts.emplace_back(2, tr("cost %1 per m³").arg(withSign(change, localFigure(1000 * std::abs(change)))));
   }
   m_last = now;
   if (parts.empty()) return; // a new name changes nothing: what stood here still holds
@@ -79,8 +80,8 @@ void ChangeLine::formulaChanged() {
   QStringList shown;
   for (std::size_t i = 0; i < parts.size() && i < 5; ++i)
     shown << parts[i].second;
-  if (parts.size() > 5) shown << QString("%1 more").arg(parts.size() - 5);
-  setText("<b>Changed</b>  " + shown.join(" · ").toHtmlEscaped());
+  if (parts.size() > 5) shown << tr("%1 more").arg(parts.size() - 5);
+  setText(tr("<b>Changed</b>  %1").arg(shown.join(" · ").toHtmlEscaped()));
   setToolTip(shown.join("\n"));
 }
 

@@ -5,6 +5,7 @@
 #include "edits/target_edits.h"
 #include "formula_words.h"
 #include "services/units_shown.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QHelpEvent>
@@ -34,7 +35,7 @@ ElementLanes::ElementLanes(FormulaEditor& editor, QWidget* parent) : QWidget(par
   setMouseTracking(true);
   setFocusPolicy(Qt::StrongFocus);
   setObjectName("elementLanes");
-  setAccessibleName("Elements in the feed");
+  setAccessibleName(tr("Elements in the feed"));
   connect(&editor, &FormulaEditor::changed, this, &ElementLanes::rebuild);
   connect(&editor, &FormulaEditor::overlayChanged, this, &ElementLanes::rebuild);
   rebuild();
@@ -132,12 +133,12 @@ QString ElementLanes::laneText(Nutrient nutrient) const {
     const auto name = QString::fromStdString(words::nutrientSymbol(nutrient));
     const auto figure =
         localFigure(lane.result) + (lane.plusMinus > 0 ? " ± " + localFigure(lane.plusMinus) : QString());
-    if (!lane.target) return QString("%1 %2 mg/L, no target").arg(name, figure);
+    if (!lane.target) return tr("%1 %2 mg/L, no target").arg(name, figure);
     const double off = lane.target->deviationPercent(lane.result);
     const auto verdict = lane.target->contains(lane.result)
-                             ? QString("in band")
+                             ? tr("in band")
                              : QString("%1%2 %").arg(off > 0 ? "+" : "").arg(std::lround(off));
-    return QString("%1 %2 of %3 mg/L, %4")
+    return tr("%1 %2 of %3 mg/L, %4")
         .arg(name, figure, localFigure(lane.target->milligramsPerLitre), verdict);
   }
   return {};
@@ -183,11 +184,11 @@ QString ElementLanes::errorWords(Nutrient nutrient) const {
   const auto& spread = m_editor.answer().spread[static_cast<std::size_t>(nutrient)];
   if (spread.parts.empty()) return {};
   const auto& shelf = m_editor.document().given.request.shelf;
-  QStringList lines{QString("± %1 mg/L in 19 of 20 mixes, from:").arg(localFigure(spread.plusMinus))};
+  QStringList lines{tr("± %1 mg/L in 19 of 20 mixes, from:").arg(localFigure(spread.plusMinus))};
   for (std::size_t i = 0; i < spread.parts.size() && i < 3; ++i)
     lines << QString("%1 ± %2").arg(QString::fromStdString(words::errorPartText(spread.parts[i], shelf)),
                                     localFigure(spread.parts[i].plusMinus));
-  lines << QString("Halving the first leaves ± %1: %2.")
+  lines << tr("Halving the first leaves ± %1: %2.")
                .arg(localFigure(core::withHalved(spread, 0)),
                     QString::fromStdString(words::halvingText(spread.parts[0], shelf)));
   return lines.join("\n");
@@ -284,9 +285,9 @@ bool ElementLanes::event(QEvent* event) {
     return true;
   }
   const auto name =
-      share->product.empty() ? QString("the water") : QString::fromStdString(m_editor.nameOf(share->product));
+      share->product.empty() ? tr("the water") : QString::fromStdString(m_editor.nameOf(share->product));
   QToolTip::showText(help->globalPos(),
-                     QString("%1 brings %2 mg/L of %3")
+                     tr("%1 brings %2 mg/L of %3")
                          .arg(name, localFigure(share->milligramsPerLitre),
                               QString::fromStdString(words::nutrientName(lane->nutrient))));
   return true;

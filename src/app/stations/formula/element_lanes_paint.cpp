@@ -5,6 +5,7 @@
 #include "paint/hatch.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QLocale>
@@ -39,10 +40,9 @@ void ElementLanes::paintHead(QPainter& painter) const {
   painter.setPen(theme().inkSoft);
   painter.setFont(faceOf(11));
   painter.drawText(QRectF(box.left(), 0, box.width(), 15), Qt::AlignVCenter,
-                   m_editor.overlay()
-                       ? "dashed: " + m_editor.overlay()->name
-                       : QString("what the water and each product bring; the mark is the target"));
-  painter.drawText(QRectF(box.right() + 8, 0, 124, 15), Qt::AlignVCenter, "element, mg/L");
+                   m_editor.overlay() ? tr("dashed: %1").arg(m_editor.overlay()->name)
+                                      : tr("what the water and each product bring; the mark is the target"));
+  painter.drawText(QRectF(box.right() + 8, 0, 124, 15), Qt::AlignVCenter, tr("element, mg/L"));
 }
 
 void ElementLanes::paintLane(QPainter& painter, const Lane& lane) const {
@@ -150,8 +150,9 @@ void ElementLanes::paintFigures(QPainter& painter, const Lane& lane) const {
                    laneFigure(lane.result));
   painter.setPen(t.inkSoft);
   painter.setFont(faceOf(12));
-  const auto wanted = lane.target ? "of " + QLocale().toString(lane.target->milligramsPerLitre, 'g', 4)
-                                  : QString("no target");
+  const auto wanted = lane.target
+                          ? tr("of %1").arg(QLocale().toString(lane.target->milligramsPerLitre, 'g', 4))
+                          : tr("no target");
   painter.drawText(QRectF(left + 62, lane.box.top(), 68, lane.box.height()), Qt::AlignVCenter, wanted);
   if (lane.target) paintVerdict(painter, lane, QRectF(left + 126, lane.box.center().y() - 11, 62, 22));
 }
@@ -161,7 +162,7 @@ void ElementLanes::paintVerdict(QPainter& painter, const Lane& lane, const QRect
   painter.setFont(faceOf(12));
   if (lane.target->contains(lane.result)) {
     painter.setPen(t.inkSoft);
-    painter.drawText(room, Qt::AlignCenter, "in band");
+    painter.drawText(room, Qt::AlignCenter, tr("in band"));
     return;
   }
   const double off = lane.target->deviationPercent(lane.result);

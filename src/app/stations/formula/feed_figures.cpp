@@ -6,6 +6,7 @@
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "solution/conductivity.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QEvent>
@@ -18,12 +19,12 @@ namespace {
 
 /// What a meter with the usual compensation shows in a colder or warmer feed.
 QString meterWords(const core::MixResult& feed) {
-  QStringList lines{"At 25 °C, by the ions. A meter that compensates 2 % per °C shows"};
+  QStringList lines{tr("At 25 °C, by the ions. A meter that compensates 2 % per °C shows")};
   for (const double celsius : {10.0, 15.0, 20.0, 30.0}) {
     const auto temperature = core::Temperature::fromCelsius(celsius);
     const auto actual = core::conductivityAt(temperature, feed.solutesPerLitre, feed.waterKgPerLitre, {});
     if (!actual) continue;
-    lines << QString("%1 mS/cm in a feed of %2 °C")
+    lines << tr("%1 mS/cm in a feed of %2 °C")
                  .arg(localNumber(core::compensatedReading(*actual, temperature).milliSiemensPerCm(), 2),
                       localNumber(celsius, 0));
   }
@@ -32,12 +33,12 @@ QString meterWords(const core::MixResult& feed) {
 
 /// Solids that the feed is over-saturated with, and how soon they show.
 QString standings(const core::MixResult& feed) {
-  QStringList lines{"Predicted pH: just mixed, and after standing in air"};
+  QStringList lines{tr("Predicted pH: just mixed, and after standing in air")};
   if (!feed.state) return lines.first();
   for (const auto& standing : feed.state->solids) {
     const auto& solid = core::EquilibriumData::instance().solids()[standing.solid];
     if (standing.saturationIndex > 0 && solid.formsWithin != core::FormsWithin::NeverFirst)
-      lines << QString("over-saturated with %1 (%2)")
+      lines << tr("over-saturated with %1 (%2)")
                    .arg(QString::fromStdString(words::solidName(solid.name)),
                         QString::fromStdString(
                             words::kineticsText(solid.formsWithin, standing.saturationIndex)));
@@ -53,18 +54,18 @@ FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   grid->setContentsMargins(0, 0, 0, 0);
   grid->setVerticalSpacing(0);
   grid->setHorizontalSpacing(12);
-  const char* names[] = {"EC at 25 °C",
-                         "pH mixed / in air",
-                         "cations / anions, meq/L",
-                         "alkalinity left",
-                         "NH₄ share of N",
+  const char* names[] = {QT_TRANSLATE_NOOP("butte", "EC at 25 °C"),
+                         QT_TRANSLATE_NOOP("butte", "pH mixed / in air"),
+                         QT_TRANSLATE_NOOP("butte", "cations / anions, meq/L"),
+                         QT_TRANSLATE_NOOP("butte", "alkalinity left"),
+                         QT_TRANSLATE_NOOP("butte", "NH₄ share of N"),
                          "N : K",
-                         "K : Ca",
-                         "cost"};
+                         QT_TRANSLATE_NOOP("butte", "K : Ca"),
+                         QT_TRANSLATE_NOOP("butte", "cost")};
   const char* ids[] = {"figureEc",       "figurePh", "figureIons", "figureAlkalinity",
                        "figureAmmonium", "figureNk", "figureKca",  "figureCost"};
   for (int i = 0; i < 8; ++i) {
-    auto* name = new QLabel(names[i]);
+    auto* name = new QLabel(app::tr(names[i]));
     name->setProperty("soft", true);
     name->setFont(faceOf(11));
     auto* value = new QLabel;
@@ -93,12 +94,11 @@ bool FeedFigures::eventFilter(QObject* watched, QEvent* event) {
       auto words = meterWords(feed);
       if (m_spread && !m_spread->parts.empty()) {
         const auto& shelf = m_editor.document().given.request.shelf;
-        words +=
-            QString("\n\n± %1 mS/cm in 19 of 20 mixes, most of it from %2.\nHalving that leaves ± %3: %4.")
-                .arg(localNumber(m_spread->plusMinus, 2),
-                     QString::fromStdString(words::errorPartText(m_spread->parts[0], shelf)),
-                     localNumber(core::withHalved(*m_spread, 0), 2),
-                     QString::fromStdString(words::halvingText(m_spread->parts[0], shelf)));
+        words += tr("\n\n± %1 mS/cm in 19 of 20 mixes, most of it from %2.\nHalving that leaves ± %3: %4.")
+                     .arg(localNumber(m_spread->plusMinus, 2),
+                          QString::fromStdString(words::errorPartText(m_spread->parts[0], shelf)),
+                          localNumber(core::withHalved(*m_spread, 0), 2),
+                          QString::fromStdString(words::halvingText(m_spread->parts[0], shelf)));
       }
       m_values[0]->setToolTip(words);
     }
@@ -147,16 +147,16 @@ void FeedFigures::refresh() {
   showConductivity();
   m_values[1]->setText(feed.ph ? localNumber(*feed.ph, 1) +
                                      (feed.phInAir ? " / " + localNumber(*feed.phInAir, 1) : QString())
-                               : QString("not known"));
+                               : tr("not known"));
   m_values[2]->setText(QString("%1 / %2").arg(localNumber(feed.ions.cationsMeqPerL(), 1),
                                               localNumber(feed.ions.anionsMeqPerL(), 1)));
-  m_values[3]->setText(feed.ph ? localNumber(feed.netAlkalinityMeqPerL, 2) + " meq/L" : QString("not known"));
+  m_values[3]->setText(feed.ph ? localNumber(feed.netAlkalinityMeqPerL, 2) + " meq/L" : tr("not known"));
   m_values[4]->setText(nitrogen > 0 ? localNumber(100 * mg.of(core::Nutrient::NAmmonium) / nitrogen, 1) + " %"
                                     : QString("–"));
   m_values[5]->setText(ratio(nitrogen, mg.of(core::Nutrient::K)));
   m_values[6]->setText(ratio(mg.of(core::Nutrient::K), mg.of(core::Nutrient::Ca)));
   // Per batch, in the grower's own currency: no sign.
-  m_values[7]->setText(feed.cost ? localNumber(*feed.cost, 2) + " per batch" : QString("prices missing"));
+  m_values[7]->setText(feed.cost ? tr("%1 per batch").arg(localNumber(*feed.cost, 2)) : tr("prices missing"));
 }
 
 } // namespace butte::app

@@ -2,6 +2,7 @@
 
 #include "mends/mend_finder.h"
 #include "paint/theme.h"
+#include "wording/tr.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -15,7 +16,7 @@ MendList::MendList(MendFinder& finder, QWidget* parent)
   setObjectName("mendList");
   m_column->setContentsMargins(8, 4, 6, 4);
   m_column->setSpacing(2);
-  m_wait->setText("looking for what would help …");
+  m_wait->setText(tr("looking for what would help …"));
   m_wait->setProperty("soft", true);
   m_column->addWidget(m_wait);
   m_column->addStretch();
@@ -25,7 +26,7 @@ MendList::MendList(MendFinder& finder, QWidget* parent)
 
 void MendList::addRow() {
   const int index = static_cast<int>(m_rows.size());
-  Row row{new QWidget, new QPushButton, new QLabel, new QPushButton("Take it")};
+  Row row{new QWidget, new QPushButton, new QLabel, new QPushButton(tr("Take it"))};
   auto* line = new QHBoxLayout(row.box);
   line->setContentsMargins(0, 0, 0, 0);
   line->setSpacing(4);
@@ -59,9 +60,10 @@ void MendList::refresh() {
     const bool shown = m_finder.previewed() == static_cast<int>(i);
     row.look->setText((shown ? "● " : "○ ") + offers[i].words);
     row.look->setFont(faceOf(12, shown));
-    row.look->setToolTip(offers[i].words + ": " + offers[i].effect + ".\nPress to see it over the lanes.");
-    row.effect->setText(offers[i].mend.offAfter == 0 ? QString("none off")
-                                                     : QString("%1 off").arg(offers[i].mend.offAfter));
+    row.look->setToolTip(
+        tr("%1: %2.\nPress to see it over the lanes.").arg(offers[i].words, offers[i].effect));
+    row.effect->setText(offers[i].mend.offAfter == 0 ? tr("none off")
+                                                     : tr("%1 off").arg(offers[i].mend.offAfter));
     row.take->setVisible(shown);
   }
   m_wait->setVisible(offers.empty() && m_finder.isSearching());

@@ -10,6 +10,7 @@
 #include "services/units_shown.h"
 #include "stations/formula/product_row.h"
 #include "units/convert.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -23,9 +24,9 @@ namespace butte::app {
 
 ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_choice(new QComboBox),
-      m_batch(new NumberField({"feed volume that the weights are for", "", 0.001, 1e9})),
+      m_batch(new NumberField({tr("feed volume that the weights are for"), "", 0.001, 1e9})),
       m_batchUnit(new QLabel), m_total(new QLabel) {
-  auto* title = new QLabel("Shelf");
+  auto* title = new QLabel(tr("Shelf"));
   title->setFont(faceOf(15, true));
   m_batch->setObjectName("batch");
   m_batch->setFixedWidth(70);
@@ -34,10 +35,10 @@ ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   auto* head = new QHBoxLayout;
   head->addWidget(title);
   head->addStretch();
-  head->addWidget(new QLabel("weights for"));
+  head->addWidget(new QLabel(tr("weights for")));
   head->addWidget(m_batch);
   head->addWidget(m_batchUnit);
-  head->addWidget(new QLabel("of feed"));
+  head->addWidget(new QLabel(tr("of feed")));
 
   auto* rows = new QWidget;
   m_rowsLayout = new QVBoxLayout(rows);
@@ -51,14 +52,14 @@ ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
 
   m_choice->setObjectName("addProduct");
-  m_choice->setAccessibleName("put a product on the shelf");
+  m_choice->setAccessibleName(tr("put a product on the shelf"));
   m_choice->setMaxVisibleItems(24);
   m_choice->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
   fillChoice();
   connect(m_choice, &QComboBox::activated, this, &ProductList::addChosen);
-  auto* own = new QPushButton("Own product…");
+  auto* own = new QPushButton(tr("Own product…"));
   own->setObjectName("ownProduct");
-  own->setToolTip("Type a product in by its label or its formula");
+  own->setToolTip(tr("Type a product in by its label or its formula"));
   connect(own, &QPushButton::clicked, this, &ProductList::newProductAsked);
   auto* foot = new QHBoxLayout;
   foot->addWidget(m_choice, 1);
@@ -79,7 +80,7 @@ ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* pare
 }
 
 void ProductList::fillChoice() {
-  m_choice->addItem("Put on the shelf…");
+  m_choice->addItem(tr("Put on the shelf…"));
   for (const auto& p : core::catalogue())
     m_choice->addItem(QString::fromStdString(p.shortName), QString::fromStdString(p.id));
 }
@@ -94,13 +95,13 @@ void ProductList::refresh() {
   const auto batch = FormulaEdits(m_editor).batch();
   const auto volume = m_editor.document().given.request.volume;
   const bool ownUnit = QString::fromStdString(batch.unit) == m_units.volumeUnit();
-  m_batch->show(QString::fromStdString(ownUnit ? batch.digits : words::figure(m_units.volumeIn(volume))));
+  m_batch->show(QString::fromStdString(ownUnit ? batch.digits : words::digits(m_units.volumeIn(volume))));
   m_batchUnit->setText(m_units.volumeUnitName());
   core::Mass total;
   for (const auto& g : m_editor.answer().solution.grams)
     total = total + g;
-  m_total->setText(m_rows.empty() ? QString("The shelf is empty: put products on it below.")
-                                  : QString("together %1 · a typed weight is held").arg(m_units.text(total)));
+  m_total->setText(m_rows.empty() ? tr("The shelf is empty: put products on it below.")
+                                  : tr("together %1 · a typed weight is held").arg(m_units.text(total)));
 }
 
 void ProductList::rebuildRows() {

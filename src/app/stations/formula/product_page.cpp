@@ -9,6 +9,7 @@
 #include "paint/theme.h"
 #include "product/catalogue.h"
 #include "stock/solubility.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QGridLayout>
@@ -31,7 +32,7 @@ QString solubilityWords(const core::CatalogueProduct& entry) {
       core::anhydrousGramsPerKgWater(*entry.composition.formula, core::Temperature::fromCelsius(20));
   if (!grams) return {};
   const auto name = *grams >= 100 ? "freely" : *grams >= 33 ? "well" : *grams >= 10 ? "sparingly" : "hardly";
-  return QString("\nDissolves %1: %2 g (water-free) in a kg of water at 20 °C")
+  return tr("\nDissolves %1: %2 g (water-free) in a kg of water at 20 °C")
       .arg(name, QString::number(*grams, 'f', 0));
 }
 
@@ -40,25 +41,25 @@ QString solubilityWords(const core::CatalogueProduct& entry) {
 ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_title(new QLabel), m_facts(new QLabel), m_problem(new QLabel),
       m_name(new QLineEdit), m_formula(new QLineEdit), m_code(new QLineEdit),
-      m_byLabel(new QRadioButton("by its label, percent by weight")),
-      m_byFormula(new QRadioButton("by its formula")),
-      m_purity(new NumberField({"purity", "%", 0.01, 100, true})),
-      m_price(new NumberField({"price", "per kg", 0, 1e6, true})),
-      m_density(new NumberField({"density of a liquid", "kg/L", 0.5, 3, true})),
-      m_bagPrice(new NumberField({"price of a bag", "", 0, 1e7, true})),
-      m_bag(new NumberField({"bag", "kg", 0.001, 5000, true})),
-      m_step(new NumberField({"weighed in steps of", "g", 0.0001, 1e6, true})),
-      m_content(new NumberField({"error of the content", "%", 0, 50, true})), m_doubts(new QLabel),
-      m_ownPart(new QWidget), m_put(new QPushButton), m_remove(new QPushButton("Take off the shelf")) {
+      m_byLabel(new QRadioButton(tr("by its label, percent by weight"))),
+      m_byFormula(new QRadioButton(tr("by its formula"))),
+      m_purity(new NumberField({tr("purity"), "%", 0.01, 100, true})),
+      m_price(new NumberField({tr("price"), tr("per kg"), 0, 1e6, true})),
+      m_density(new NumberField({tr("density of a liquid"), "kg/L", 0.5, 3, true})),
+      m_bagPrice(new NumberField({tr("price of a bag"), "", 0, 1e7, true})),
+      m_bag(new NumberField({tr("bag"), "kg", 0.001, 5000, true})),
+      m_step(new NumberField({tr("weighed in steps of"), "g", 0.0001, 1e6, true})),
+      m_content(new NumberField({tr("error of the content"), "%", 0, 50, true})), m_doubts(new QLabel),
+      m_ownPart(new QWidget), m_put(new QPushButton), m_remove(new QPushButton(tr("Take off the shelf"))) {
   m_title->setFont(faceOf(15, true));
   m_facts->setWordWrap(true);
   m_facts->setTextFormat(Qt::PlainText);
   m_problem->setWordWrap(true);
   m_problem->setObjectName("productProblem");
   m_name->setObjectName("productName");
-  m_name->setPlaceholderText("name on the bag");
+  m_name->setPlaceholderText(tr("name on the bag"));
   m_formula->setObjectName("productFormula");
-  m_formula->setPlaceholderText("such as Ca(NO3)2·4H2O");
+  m_formula->setPlaceholderText(tr("such as Ca(NO3)2·4H2O"));
   m_purity->setObjectName("productPurity");
   m_purity->setFixedWidth(70);
   m_price->setObjectName("productPrice");
@@ -74,27 +75,27 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
   own->addWidget(m_byFormula);
   auto* formulaRow = new QHBoxLayout;
   formulaRow->addWidget(m_formula, 1);
-  formulaRow->addWidget(new QLabel("purity"));
+  formulaRow->addWidget(new QLabel(tr("purity")));
   formulaRow->addWidget(m_purity);
   formulaRow->addWidget(new QLabel("%"));
   own->addLayout(formulaRow);
   m_density->setObjectName("productDensity");
   m_density->setFixedWidth(70);
   auto* liquidRow = new QHBoxLayout;
-  liquidRow->addWidget(new QLabel("A liquid? Its density"));
+  liquidRow->addWidget(new QLabel(tr("A liquid? Its density")));
   liquidRow->addWidget(m_density);
-  liquidRow->addWidget(new QLabel("kg/L (empty for a solid)"));
+  liquidRow->addWidget(new QLabel(tr("kg/L (empty for a solid)")));
   liquidRow->addStretch();
   own->addLayout(liquidRow);
   auto* priceRow = new QHBoxLayout;
-  priceRow->addWidget(new QLabel("Price"));
+  priceRow->addWidget(new QLabel(tr("Price")));
   priceRow->addWidget(m_price);
-  priceRow->addWidget(new QLabel("per kg, in your currency"));
+  priceRow->addWidget(new QLabel(tr("per kg, in your currency")));
   priceRow->addStretch();
   m_doubts->setObjectName("productDoubts");
   m_doubts->setWordWrap(true);
   auto* buttons = new QHBoxLayout;
-  auto* back = new QPushButton("Back");
+  auto* back = new QPushButton(tr("Back"));
   back->setObjectName("productBack");
   buttons->addWidget(m_put);
   buttons->addWidget(m_remove);
@@ -131,22 +132,22 @@ QLayout* ProductPage::makeBag() {
   m_code->setMaxLength(4);
   m_code->setFixedWidth(52);
   m_code->setPlaceholderText("KN");
-  m_code->setAccessibleName("short code");
+  m_code->setAccessibleName(tr("short code"));
   for (auto* field : {m_bagPrice, m_bag, m_step, m_content}) {
     field->setFixedWidth(60);
     field->onMessage = [this](const QString& words) { emit message(words); };
   }
-  m_content->setPlaceholderText("usual");
-  m_step->setToolTip("A bag, a scoop: with “in scale steps” it is used in whole numbers of this");
-  row->addWidget(new QLabel("or"));
+  m_content->setPlaceholderText(tr("usual"));
+  m_step->setToolTip(tr("A bag, a scoop: with “in scale steps” it is used in whole numbers of this"));
+  row->addWidget(new QLabel(tr("or")));
   row->addWidget(m_bagPrice);
-  row->addWidget(new QLabel("for a bag of"));
+  row->addWidget(new QLabel(tr("for a bag of")));
   row->addWidget(m_bag);
-  row->addWidget(new QLabel("kg · in steps of"));
+  row->addWidget(new QLabel(tr("kg · in steps of")));
   row->addWidget(m_step);
-  row->addWidget(new QLabel("g · content ±"));
+  row->addWidget(new QLabel(tr("g · content ±")));
   row->addWidget(m_content);
-  row->addWidget(new QLabel("% · code"));
+  row->addWidget(new QLabel(tr("% · code")));
   row->addWidget(m_code);
   row->addStretch();
   return row;
@@ -191,13 +192,13 @@ void ProductPage::showDoubts() {
 QLayout* ProductPage::makeLabelGrid() {
   auto* grid = new QGridLayout;
   const std::vector<std::pair<QString, std::string>> keys{
-      {"N total", "N"}, {"NO₃-N", "N_NO3"}, {"NH₄-N", "N_NH4"}, {"urea-N", "N_urea"}, {"P₂O₅", "P2O5"},
-      {"K₂O", "K2O"},   {"Ca", "Ca"},       {"CaO", "CaO"},     {"Mg", "Mg"},         {"MgO", "MgO"},
-      {"S", "S"},       {"SO₃", "SO3"},     {"Fe", "Fe"},       {"Mn", "Mn"},         {"Zn", "Zn"},
-      {"B", "B"},       {"Cu", "Cu"},       {"Mo", "Mo"}};
+      {tr("N total"), "N"}, {"NO₃-N", "N_NO3"}, {"NH₄-N", "N_NH4"}, {"urea-N", "N_urea"}, {"P₂O₅", "P2O5"},
+      {"K₂O", "K2O"},       {"Ca", "Ca"},       {"CaO", "CaO"},     {"Mg", "Mg"},         {"MgO", "MgO"},
+      {"S", "S"},           {"SO₃", "SO3"},     {"Fe", "Fe"},       {"Mn", "Mn"},         {"Zn", "Zn"},
+      {"B", "B"},           {"Cu", "Cu"},       {"Mo", "Mo"}};
   int i = 0;
   for (const auto& [shown, key] : keys) {
-    auto* field = new NumberField({shown + " on the label", "%", 0, 100, true});
+    auto* field = new NumberField({tr("%1 on the label").arg(shown), "%", 0, 100, true});
     field->setObjectName("label_" + QString::fromStdString(key));
     field->setFixedWidth(56);
     field->onTyped = [this](const QString&) {
@@ -219,10 +220,10 @@ void ProductPage::showProduct(const std::string& id) {
   m_problem->clear();
   const int at = m_editor.indexOf(id);
   const bool own = at < 0 || m_editor.document().products[static_cast<std::size_t>(at)].own;
-  m_title->setText(at < 0 ? QString("Own product") : QString::fromStdString(m_editor.nameOf(id)));
+  m_title->setText(at < 0 ? tr("Own product") : QString::fromStdString(m_editor.nameOf(id)));
   m_ownPart->setVisible(own);
   m_remove->setVisible(at >= 0);
-  m_put->setText(at < 0 ? "Put on the shelf" : "Keep the changes");
+  m_put->setText(at < 0 ? tr("Put on the shelf") : tr("Keep the changes"));
   const auto product = ShelfEdits(m_editor).typedProduct(id);
   const auto text = [](const std::string& s) { return QString::fromStdString(s); };
   m_name->setText(text(product.name));
@@ -248,9 +249,10 @@ void ProductPage::showFacts() {
   const auto* entry = core::findInCatalogue(m_id);
   m_facts->setVisible(true);
   if (!entry) {
-    m_facts->setText("The grade's P and K are oxides (P₂O₅, K₂O); what it leaves to 100 % is mostly carrier, "
-                     "not trace elements. "
-                     "Copy the label's own rows.");
+    m_facts->setText(
+        tr("The grade's P and K are oxides (P₂O₅, K₂O); what it leaves to 100 % is mostly carrier, "
+           "not trace elements. "
+           "Copy the label's own rows."));
     return;
   }
   QStringList parts;
@@ -260,7 +262,7 @@ void ProductPage::showFacts() {
       parts << QString("%1 %2 %").arg(QString::fromStdString(words::nutrientSymbol(n)),
                                       QString::number(share * 100, 'f', 1));
   }
-  m_facts->setText(QString("%1 · %2 · purity %3 %\n%4\nCautions: %5\n%6\nSource: %7%8")
+  m_facts->setText(tr("%1 · %2 · purity %3 %\n%4\nCautions: %5\n%6\nSource: %7%8")
                        .arg(QString::fromStdString(entry->name), QString::fromStdString(entry->formulaText),
                             QString::number(entry->purityPercent), parts.join(" · "),
                             QString::fromStdString(entry->cautions), QString::fromStdString(entry->remark),
@@ -292,7 +294,7 @@ TypedProduct ProductPage::asTyped() const {
 bool ProductPage::anythingWrong() {
   QString words;
   if (m_ownPart->isVisibleTo(this) && m_name->text().trimmed().isEmpty())
-    words = "Give the product a name, as on the bag.";
+    words = tr("Give the product a name, as on the bag.");
   for (const auto* field : {m_price, m_density, m_bagPrice, m_bag, m_step, m_content}) {
     if (field->isWrong()) words = field->message();
   }

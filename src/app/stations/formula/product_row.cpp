@@ -8,6 +8,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "units/convert.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QCheckBox>
@@ -26,7 +27,7 @@ ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id,
       m_name(new QLabel), m_carries(new QLabel), m_unit(new QLabel), m_hold(new QToolButton) {
   const auto name = QString::fromStdString(editor.nameOf(m_id));
   const auto objectId = QString::fromStdString(m_id);
-  m_weight = new NumberField({"weight of " + name, units.massUnit(), 0, 1e8, true});
+  m_weight = new NumberField({tr("weight of %1").arg(name), units.massUnit(), 0, 1e8, true});
   m_weight->setObjectName("weight_" + objectId);
   m_weight->setFixedWidth(72);
   m_weight->setFont(faceOf(15, true));
@@ -34,8 +35,8 @@ ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id,
   m_weight->onMessage = [this](const QString& words) { emit message(words); };
   m_weight->installEventFilter(this);
   m_on->setObjectName("on_" + objectId);
-  m_on->setAccessibleName("use " + name);
-  m_on->setToolTip("Use this product in the formula");
+  m_on->setAccessibleName(tr("use %1").arg(name));
+  m_on->setToolTip(tr("Use this product in the formula"));
   connect(m_on, &QCheckBox::clicked, this, &ProductRow::setOn);
   m_hold->setObjectName("hold_" + objectId);
   m_hold->setCheckable(true);
@@ -89,26 +90,26 @@ void ProductRow::refresh() {
   const auto name = QString::fromStdString(seen.name);
   m_on->setChecked(seen.on);
   m_name->setText(name);
-  setToolTip(name + "\ndouble-click, or F4 in its weight, for composition and price");
+  setToolTip(tr("%1\ndouble-click, or F4 in its weight, for composition and price").arg(name));
   const auto& overlay = m_editor.overlay();
   const auto other =
       overlay ? overlay->grams.find(m_id) : std::map<std::string, core::Mass>::const_iterator{};
   m_carries->setText(!overlay                        ? carries()
-                     : other == overlay->grams.end() ? QString("dashed: none")
-                                                     : "dashed: " + m_units.text(other->second));
+                     : other == overlay->grams.end() ? tr("dashed: none")
+                                                     : tr("dashed: %1").arg(m_units.text(other->second)));
   m_hold->setChecked(seen.held.has_value());
-  m_hold->setText(seen.held ? "held" : "free");
+  m_hold->setText(seen.held ? tr("held") : tr("free"));
   m_hold->setToolTip(
-      seen.held ? "Held: the rest is solved around this weight. Press to let the solver choose again."
-                : "Free: the solver chooses. Press to hold this weight.");
-  m_hold->setAccessibleName(QString("%1 is %2").arg(name, m_hold->text()));
+      seen.held ? tr("Held: the rest is solved around this weight. Press to let the solver choose again.")
+                : tr("Free: the solver chooses. Press to hold this weight."));
+  m_hold->setAccessibleName(tr("%1 is %2").arg(name, m_hold->text()));
   m_hold->setEnabled(seen.on);
   m_weight->setEnabled(seen.on);
   m_unit->setText(m_units.massUnit());
   if (seen.held && QString::fromStdString(seen.held->unit) == m_units.massUnit())
     m_weight->show(QString::fromStdString(seen.held->digits));
   else
-    m_weight->show(grams ? QString::fromStdString(words::figure(m_units.massIn(*grams))) : QString());
+    m_weight->show(grams ? QString::fromStdString(words::digits(m_units.massIn(*grams))) : QString());
 }
 
 void ProductRow::setOn(bool on) {
@@ -117,7 +118,7 @@ void ProductRow::setOn(bool on) {
 
 void ProductRow::setHeld(bool held) {
   const auto grams = m_editor.gramsOf(m_id).value_or(core::Mass{});
-  const auto digits = held ? words::figure(m_units.massIn(grams)) : std::string();
+  const auto digits = held ? words::digits(m_units.massIn(grams)) : std::string();
   ShelfEdits(m_editor).hold(m_id, {digits, m_units.massUnit().toStdString()}, false);
 }
 

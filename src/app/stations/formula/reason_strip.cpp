@@ -7,6 +7,7 @@
 #include "solve/audit.h"
 #include "stations/formula/mend_list.h"
 #include "wording/falling_words.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QHBoxLayout>
@@ -59,7 +60,7 @@ QStringList ReasonStrip::suspects() const {
   const auto namer = [this](const std::string& id) { return m_editor.nameOf(id); };
   for (const auto& line : core::suspectLines(request, m_editor.answer().solution.grams)) {
     if (lines.size() < 2)
-      lines << "A slip in the sheet? " + QString::fromStdString(words::suspectText(line, namer));
+      lines << tr("A slip in the sheet? %1").arg(QString::fromStdString(words::suspectText(line, namer)));
   }
   return lines;
 }
@@ -68,10 +69,11 @@ void ReasonStrip::refresh() {
   const auto& answer = m_editor.answer();
   const auto namer = [this](const std::string& id) { return m_editor.nameOf(id); };
   QStringList lines;
-  if (!answer.checked) lines << "The independent check does not agree with this answer: do not weigh by it.";
-  lines << fallingSentences("The feed", answer.feed);
+  if (!answer.checked)
+    lines << tr("The independent check does not agree with this answer: do not weigh by it.");
+  lines << fallingSentences(tr("The feed"), answer.feed);
   if (answer.solution.status == core::SolveStatus::Impossible)
-    lines << "No formula exists for what is given.";
+    lines << tr("No formula exists for what is given.");
   for (const auto& reason : answer.solution.reasons)
     lines << QString::fromStdString(words::reasonText(reason, namer));
   const auto sentence = [](const std::string& text) {
@@ -93,9 +95,9 @@ void ReasonStrip::refresh() {
   m_mends->setVisible(answer.solution.status == core::SolveStatus::Best);
   if (!trouble)
     lines << (m_editor.document().given.request.rows.empty()
-                  ? QString("Choose a target (Ctrl+2) and put salts on the shelf at the right: the formula "
-                            "appears as you type.")
-                  : QString("Every element stands in its band."));
+                  ? tr("Choose a target (Ctrl+2) and put salts on the shelf at the right: the formula "
+                       "appears as you type.")
+                  : tr("Every element stands in its band."));
   m_text->setText(lines.join("\n"));
   const auto& t = theme();
   restyle(

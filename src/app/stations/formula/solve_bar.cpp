@@ -9,6 +9,7 @@
 #include "product/catalogue.h"
 #include "refresh/while_seen.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QCheckBox>
@@ -41,41 +42,41 @@ std::optional<Overlay> overlayOf(const QString& name, const core::Given& given, 
 
 SolveBar::SolveBar(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_desk(desk), m_way(new QComboBox), m_against(new FillingCombo),
-      m_atMost(new NumberField({"most products to open", "", 1, 60, true})),
-      m_steps(new QCheckBox("in scale steps")), m_state(new QLabel) {
+      m_atMost(new NumberField({tr("most products to open"), "", 1, 60, true})),
+      m_steps(new QCheckBox(tr("in scale steps"))), m_state(new QLabel) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(6);
   m_way->setObjectName("aimWay");
-  m_way->setAccessibleName("what the formula is solved for");
-  m_way->addItem("come nearest", "closest");
-  m_way->addItem("bands first", "bands_first");
-  m_way->addItem("cheapest", "cheapest");
+  m_way->setAccessibleName(tr("what the formula is solved for"));
+  m_way->addItem(tr("come nearest"), "closest");
+  m_way->addItem(tr("bands first"), "bands_first");
+  m_way->addItem(tr("cheapest"), "cheapest");
   m_way->setToolTip(
-      "Come nearest: the least squares of relative misses.\nBands first: leave the bands as little as can "
-      "be, then come near.\nCheapest: inside the bands at the least cost; needs every price.");
+      tr("Come nearest: the least squares of relative misses.\nBands first: leave the bands as little as can "
+         "be, then come near.\nCheapest: inside the bands at the least cost; needs every price."));
   connect(m_way, &QComboBox::activated, this,
           [this] { FormulaEdits(m_editor).setWay(m_way->currentData().toString().toStdString()); });
   m_atMost->setObjectName("aimAtMost");
   m_atMost->setFixedWidth(40);
-  m_atMost->setPlaceholderText("any");
+  m_atMost->setPlaceholderText(tr("any"));
   m_atMost->onTyped = [this](const QString& digits) { FormulaEdits(m_editor).setAtMost(digits); };
   m_atMost->onMessage = [this](const QString& words) { emit message(words); };
   m_steps->setObjectName("aimSteps");
   m_steps->setToolTip(
-      "Weights in whole steps of the scale (or of the bag), chosen together so that the elements stay "
-      "nearest: one goes up where another goes down.");
+      tr("Weights in whole steps of the scale (or of the bag), chosen together so that the elements stay "
+         "nearest: one goes up where another goes down."));
   connect(m_steps, &QCheckBox::clicked, this, [this](bool on) { FormulaEdits(m_editor).setWholeSteps(on); });
   m_against->setObjectName("compareWith");
-  m_against->setAccessibleName("compare with");
+  m_against->setAccessibleName(tr("compare with"));
   m_against->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
   connect(m_against, &QComboBox::activated, this, &SolveBar::compareWith);
   m_state->setObjectName("solveState");
   m_state->setProperty("soft", true);
   row->addWidget(m_way);
-  row->addWidget(new QLabel("with at most"));
+  row->addWidget(new QLabel(tr("with at most")));
   row->addWidget(m_atMost);
-  row->addWidget(new QLabel("products"));
+  row->addWidget(new QLabel(tr("products")));
   row->addWidget(m_steps);
   row->addWidget(m_state);
   row->addStretch();
@@ -94,10 +95,11 @@ void SolveBar::refresh() {
   m_atMost->show(QString::fromStdString(edits.atMost()));
   m_steps->setChecked(m_editor.document().aim.wholeSteps);
   if (m_editor.isSearching())
-    m_state->setText("searching; weights are the ones before");
+    m_state->setText(tr("searching; weights are the ones before"));
   else if (!m_editor.document().withoutPrice.empty())
-    m_state->setText("no price: " + QString::fromStdString(m_editor.document().withoutPrice.front()) +
-                     (m_editor.document().withoutPrice.size() > 1 ? " …" : "") + "; nearest shown");
+    m_state->setText(tr("no price: %1%2; nearest shown")
+                         .arg(QString::fromStdString(m_editor.document().withoutPrice.front()),
+                              (m_editor.document().withoutPrice.size() > 1 ? " …" : "")));
   else
     m_state->clear();
   if (!m_editor.overlay()) m_against->setCurrentIndex(0);
@@ -105,17 +107,18 @@ void SolveBar::refresh() {
 
 /// Only when the list is another one: a choice that stands must not jump.
 void SolveBar::fillComparisons() {
-  QList<std::pair<QString, QString>> items{
-      {"Compare with…", ""}, {"this formula as it stands now", "now"}, {"pure water instead", "pure"}};
+  QList<std::pair<QString, QString>> items{{tr("Compare with…"), ""},
+                                           {tr("this formula as it stands now"), "now"},
+                                           {tr("pure water instead"), "pure"}};
   const auto& parts = m_editor.document().water.sources;
   for (std::size_t p = 0; parts.size() > 1 && p < parts.size(); ++p)
-    items.append({"only " + QString::fromStdString(parts[p].name), QString("part%1").arg(p)});
+    items.append({tr("only %1").arg(QString::fromStdString(parts[p].name)), QString("part%1").arg(p)});
   const auto versions = m_desk.isOpen()
                             ? m_desk.book().store().versions(m_desk.inHand().uid)
                             : core::Result<std::vector<book::Version>>(std::vector<book::Version>{});
   if (versions) {
     for (const auto& version : *versions)
-      items.append({QString("version %1, %2").arg(version.number).arg(dayText(version.at)),
+      items.append({tr("version %1, %2").arg(version.number).arg(dayText(version.at)),
                     QString("version%1").arg(version.number)});
   }
   const auto heads = m_desk.isOpen()

@@ -5,6 +5,7 @@
 #include "services/units_shown.h"
 #include "stock/cold_nights.h"
 #include "stock_words.h"
+#include "wording/tr.h"
 
 #include <QPainter>
 #include <algorithm>
@@ -20,7 +21,7 @@ constexpr double nameWidth = 210, headHeight = 22;
 ColdPanel::ColdPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : StockPanel(editor, units, parent) {
   setObjectName("coldPanel");
-  setAccessibleName("what crystallises on cold nights");
+  setAccessibleName(tr("what crystallises on cold nights"));
 }
 
 void ColdPanel::refresh() {
@@ -35,7 +36,7 @@ void ColdPanel::refresh() {
   m_columns.clear();
   for (const auto t : temperatures)
     m_columns.push_back(localNumber(t.celsius(), t.celsius() == std::floor(t.celsius()) ? 0 : 1) + " °C" +
-                        (t == document.given.stock.temperature ? ", the coldest night" : ""));
+                        (t == document.given.stock.temperature ? tr(", the coldest night") : ""));
   m_lines.clear();
   QStringList spoken;
   for (const auto& content : m_editor.answer().stock.tanks) {
@@ -46,9 +47,9 @@ void ColdPanel::refresh() {
       cell.known = night.maxFactor.has_value();
       cell.head =
           night.maxFactor
-              ? QString("clear to 1:%1").arg(QString::fromStdString(words::ceilingFigure(*night.maxFactor)))
-              : QString("not known");
-      if (content.tank.use == core::TankUse::Acid) cell.head = "stays mixed", cell.known = true;
+              ? tr("clear to 1:%1").arg(QString::fromStdString(words::ceilingFigure(*night.maxFactor)))
+              : tr("not known");
+      if (content.tank.use == core::TankUse::Acid) cell.head = tr("stays mixed"), cell.known = true;
       QStringList falls;
       for (const auto& f : night.falls) {
         if (f.gramsPerLitre < 0.02) continue;
@@ -59,10 +60,10 @@ void ColdPanel::refresh() {
       }
       cell.falls = !falls.isEmpty();
       cell.detail = falls.isEmpty()
-                        ? (night.unknown.empty() || !night.maxFactor ? QString() : QString("some not known"))
-                        : "▲ falls: " + falls.join(", ");
-      cell.known = cell.known && cell.detail != "some not known";
-      spoken << line.tank + " at " + m_columns[line.cells.size()] + ": " + cell.head + " " + cell.detail;
+                        ? (night.unknown.empty() || !night.maxFactor ? QString() : tr("some not known"))
+                        : tr("▲ falls: %1").arg(falls.join(", "));
+      cell.known = cell.known && cell.detail != tr("some not known");
+      spoken << tr("%1 at %2: %3 %4").arg(line.tank, m_columns[line.cells.size()], cell.head, cell.detail);
       line.cells.push_back(cell);
     }
     m_lines.push_back(std::move(line));

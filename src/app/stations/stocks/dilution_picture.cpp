@@ -2,6 +2,7 @@
 
 #include "paint/hatch.h"
 #include "paint/theme.h"
+#include "wording/tr.h"
 
 #include <QPainter>
 #include <algorithm>
@@ -25,7 +26,7 @@ void paintLines(QPainter& p, const QStringList& lines, double x, double y, doubl
 DilutionPicture::DilutionPicture(QWidget* parent) : QWidget(parent) {
   setObjectName("dilutionPicture");
   setMinimumHeight(132);
-  setAccessibleName("the way from the tanks to the tap");
+  setAccessibleName(tr("the way from the tanks to the tap"));
 }
 
 void DilutionPicture::show(QStringList water, std::vector<Inlet> inlets, QStringList feed) {
@@ -34,7 +35,7 @@ void DilutionPicture::show(QStringList water, std::vector<Inlet> inlets, QString
   m_feed = std::move(feed);
   QStringList all{m_water.join(", ")};
   for (const auto& inlet : m_inlets)
-    all << inlet.title + ": " + inlet.rates.join(", ") + "; then " + inlet.readsBehind;
+    all << tr("%1: %2; then %3").arg(inlet.title, inlet.rates.join(", "), inlet.readsBehind);
   all << m_feed.join(", ");
   setAccessibleDescription(all.join(". "));
   update();

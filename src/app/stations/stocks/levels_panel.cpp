@@ -6,6 +6,7 @@
 #include "services/units_shown.h"
 #include "stations/stocks/uneven_text.h"
 #include "stock_words.h"
+#include "wording/tr.h"
 
 #include <QComboBox>
 #include <QGridLayout>
@@ -17,34 +18,38 @@
 namespace butte::app {
 
 namespace {
-constexpr std::pair<const char*, const char*> shapes[] = {{"", "vessel…"},
-                                                          {"round", "round, across"},
-                                                          {"rectangular", "rectangular"},
-                                                          {"tapered", "pail, bottom and top"}};
+constexpr std::pair<const char*, const char*> shapes[] = {
+    {"", QT_TRANSLATE_NOOP("butte", "vessel…")},
+    {"round", QT_TRANSLATE_NOOP("butte", "round, across")},
+    {"rectangular", QT_TRANSLATE_NOOP("butte", "rectangular")},
+    {"tapered", QT_TRANSLATE_NOOP("butte", "pail, bottom and top")}};
 }
 
 LevelsPanel::LevelsPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : StockPanel(editor, units, parent), m_grid(new QGridLayout), m_drawn(new QLabel) {
   m_grid->setHorizontalSpacing(6);
   m_grid->setVerticalSpacing(3);
-  const char* heads[] = {"tank", "its vessel, inside, in cm", "across", "along, top", "high", "line"};
+  const char* heads[] = {
+      QT_TRANSLATE_NOOP("butte", "tank"),   QT_TRANSLATE_NOOP("butte", "its vessel, inside, in cm"),
+      QT_TRANSLATE_NOOP("butte", "across"), QT_TRANSLATE_NOOP("butte", "along, top"),
+      QT_TRANSLATE_NOOP("butte", "high"),   QT_TRANSLATE_NOOP("butte", "line")};
   for (int c = 0; c < 6; ++c)
-    m_grid->addWidget(words(heads[c], true), 0, c);
+    m_grid->addWidget(words(app::tr(heads[c]), true), 0, c);
   auto* drawn = new QHBoxLayout;
   drawn->setSpacing(4);
-  drawn->addWidget(words("drawn,", true));
+  drawn->addWidget(words(tr("drawn,"), true));
   drawn->addWidget(unitLabel(Kind::Volume));
   drawn->addStretch();
   m_grid->addLayout(drawn, 0, 6);
-  m_grid->addWidget(words("salts, % of plan", true), 0, 7);
+  m_grid->addWidget(words(tr("salts, % of plan"), true), 0, 7);
   auto* feed = new QHBoxLayout;
-  feed->addWidget(words("feed made meanwhile"));
-  feed->addWidget(field("feed made meanwhile", "drawnFeed", "drawn_feed", Kind::Volume, 0, 1e8,
+  feed->addWidget(words(tr("feed made meanwhile")));
+  feed->addWidget(field(tr("feed made meanwhile"), "drawnFeed", "drawn_feed", Kind::Volume, 0, 1e8,
                         [] { return QString("?"); }));
   feed->addWidget(unitLabel(Kind::Volume));
   feed->addSpacing(16);
-  feed->addWidget(words("where is the line for"));
-  feed->addWidget(field("volume whose line is sought", "lineFor", "line_for", Kind::Volume, 0, 1e7,
+  feed->addWidget(words(tr("where is the line for")));
+  feed->addWidget(field(tr("volume whose line is sought"), "lineFor", "line_for", Kind::Volume, 0, 1e7,
                         [] { return QString("full"); }));
   feed->addWidget(unitLabel(Kind::Volume));
   feed->addStretch();
@@ -85,19 +90,19 @@ void LevelsPanel::makeRows() {
     Row row{new QLabel,
             new QLabel,
             new QComboBox,
-            size("across_cm", "across, or at the bottom", &StockEdits::setVesselAcross),
-            size("along_cm", "along, or at the top", &StockEdits::setVesselAlong),
-            size("height_cm", "inner height", &StockEdits::setVesselHeight),
-            field(QString("drawn from tank %1").arg(line), QString("drawn%1").arg(i),
+            size("across_cm", tr("across, or at the bottom"), &StockEdits::setVesselAcross),
+            size("along_cm", tr("along, or at the top"), &StockEdits::setVesselAlong),
+            size("height_cm", tr("inner height"), &StockEdits::setVesselHeight),
+            field(tr("drawn from tank %1").arg(line), QString("drawn%1").arg(i),
                   "drawn/" + std::to_string(i) + "/volume", Kind::Volume, 0, 1e7,
                   [] { return QString("—"); }),
-            field(QString("salts in tank %1, in % of the plan").arg(line), QString("ofPlan%1").arg(i),
+            field(tr("salts in tank %1, in % of the plan").arg(line), QString("ofPlan%1").arg(i),
                   "drawn/" + std::to_string(i) + "/of_plan_percent", Kind::Plain, 0, 1000,
                   [] { return QString("100"); })};
     row.shape->setObjectName(QString("vesselShape%1").arg(i));
-    row.shape->setAccessibleName("shape of the vessel");
+    row.shape->setAccessibleName(tr("shape of the vessel"));
     for (const auto& [key, words] : shapes)
-      row.shape->addItem(words, key);
+      row.shape->addItem(app::tr(words), key);
     connect(row.shape, &QComboBox::activated, this, [this, i, box = row.shape] {
       const auto shape = core::vesselShapeFromKey(box->currentData().toString().toStdString());
       StockEdits edits(m_editor);
@@ -135,7 +140,7 @@ void LevelsPanel::refreshRow(std::size_t tank) {
   if (!vessel) return row.line->setText("—");
   const auto mark = m_editor.document().dosing.lineFor.value_or(content.tank.volume);
   const auto cm = core::heightForVolume(*vessel, mark);
-  row.line->setText(cm ? QString("%1 at <b>%2 cm</b>").arg(m_units.text(mark), localNumber(*cm, 1))
+  row.line->setText(cm ? tr("%1 at <b>%2 cm</b>").arg(m_units.text(mark), localNumber(*cm, 1))
                        : "▲ " + QString::fromStdString(words::problemText(cm.problem())));
 }
 

@@ -8,6 +8,7 @@
 #include "stock/acid_tank.h"
 #include "stock/dissolving.h"
 #include "stock_words.h"
+#include "wording/tr.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -25,13 +26,14 @@ MakingPanel::MakingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   m_text->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   m_text->setFont(faceOf(12));
   m_acidToPh->setObjectName("acidToPh");
-  m_acidToPh->setToolTip("So much acid that the injector's ratio alone brings the water to the aimed pH; its "
-                         "nutrients count in the formula");
+  m_acidToPh->setToolTip(
+      tr("So much acid that the injector's ratio alone brings the water to the aimed pH; its "
+         "nutrients count in the formula"));
   connect(m_acidToPh, &QPushButton::clicked, this, [this] {
     if (!StockEdits(m_editor).acidToAimedPh())
-      emit message("The water's alkalinity is not known, or this acid can't get there.");
+      emit message(tr("The water's alkalinity is not known, or this acid can't get there."));
   });
-  auto* labels = new QPushButton("Labels as PDF…");
+  auto* labels = new QPushButton(tr("Labels as PDF…"));
   labels->setObjectName("labelsPdf");
   labels->setProperty("primary", true);
   connect(labels, &QPushButton::clicked, this, &MakingPanel::labelsAsked);
@@ -44,9 +46,9 @@ MakingPanel::MakingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
     row->addWidget(words("°C"));
     row->addSpacing(8);
   };
-  temperature("cold water", "coldWater", "cold_water", "12");
-  temperature("hot water", "hotWater", "hot_water", "50");
-  temperature("stock wanted at", "wantedWarm", "wanted", "20");
+  temperature(tr("cold water"), "coldWater", "cold_water", "12");
+  temperature(tr("hot water"), "hotWater", "hot_water", "50");
+  temperature(tr("stock wanted at"), "wantedWarm", "wanted", "20");
   row->addStretch();
   row->addWidget(m_acidToPh);
   row->addWidget(labels);
@@ -65,9 +67,9 @@ QString MakingPanel::tankText(std::size_t t) const {
   QString out = QString("<b style='font-size:14px'>%1</b>")
                     .arg(QString::fromStdString(words::tankTitle(shelf, content)).toHtmlEscaped());
   const auto made = core::dissolve(shelf, content, document.dosing.dissolving);
-  out += QString("<br>Pour %1 of water in all; the salts take up the rest. <b>Fill to the %2 mark</b>, never "
-                 "add salts to %2 of water. The "
-                 "finished stock weighs %3 kg/L.")
+  out += tr("<br>Pour %1 of water in all; the salts take up the rest. <b>Fill to the %2 mark</b>, never "
+            "add salts to %2 of water. The "
+            "finished stock weighs %3 kg/L.")
              .arg(m_units.stockText(made.addedWater), m_units.text(content.tank.volume),
                   localNumber(content.densityKgPerLitre, 3));
   if (content.tank.use == core::TankUse::Acid) return out;
@@ -78,19 +80,19 @@ QString MakingPanel::tankText(std::size_t t) const {
         chills << QString::fromStdString(m_editor.nameOf(shelf[chill.product].id));
     }
     const auto who = chills.join(", ");
-    out += QString("<br>%1 chill it: down to <b>%2</b> in half of the water, %3 at the mark. ")
+    out += tr("<br>%1 chill it: down to <b>%2</b> in half of the water, %3 at the mark. ")
                .arg(who.left(1).toUpper() + who.mid(1), celsius(made.lowest), celsius(made.finished));
     out += made.hot ? *made.hot > core::Volume{}
-                          ? QString("<b>%1 hot</b> of it brings it to %2.")
+                          ? tr("<b>%1 hot</b> of it brings it to %2.")
                                 .arg(m_units.stockText(*made.hot), celsius(document.dosing.dissolving.wanted))
-                          : QString("Warm enough as it is.")
-                    : QString("Not even all of it hot would bring it to %1: wait, or stir longer.")
+                          : tr("Warm enough as it is.")
+                    : tr("Not even all of it hot would bring it to %1: wait, or stir longer.")
                           .arg(celsius(document.dosing.dissolving.wanted));
   }
   QStringList unknown;
   for (const auto j : made.unknown)
     unknown << QString::fromStdString(m_editor.nameOf(shelf[j].id));
-  if (!unknown.isEmpty() && unknown.size() <= 3) out += "<br>Heat not known: " + unknown.join(", ") + ".";
+  if (!unknown.isEmpty() && unknown.size() <= 3) out += tr("<br>Heat not known: %1.").arg(unknown.join(", "));
   return out;
 }
 
@@ -99,13 +101,12 @@ QString MakingPanel::acidText(std::size_t t) const {
   QString out;
   for (const auto& acid : core::acidTanks(shelf, m_editor.answer().stock, m_editor.answer().water)) {
     if (acid.tank != t) continue;
-    out += QString("<br><b>%1 %2</b> in the tank: %3 % acid. ")
+    out += tr("<br><b>%1 %2</b> in the tank: %3 % acid. ")
                .arg(acid.volume ? m_units.stockText(*acid.volume) : m_units.text(acid.mass),
                     QString::fromStdString(m_editor.nameOf(shelf[acid.product].id)),
                     localFigure(acid.strengthPercent));
     if (acid.waterPh)
-      out +=
-          QString("Through the injector the water comes to <b>pH %1</b>.").arg(localNumber(*acid.waterPh, 1));
+      out += tr("Through the injector the water comes to <b>pH %1</b>.").arg(localNumber(*acid.waterPh, 1));
     for (const auto& line : words::acidTankCautions(shelf[acid.product], acid.warmsByKelvin))
       out += "<br>⚠ " + QString::fromStdString(line).toHtmlEscaped();
   }
@@ -114,7 +115,7 @@ QString MakingPanel::acidText(std::size_t t) const {
 
 void MakingPanel::refresh() {
   const auto& plan = m_editor.document().given.acid;
-  m_acidToPh->setText(QString("Acid to pH %1").arg(localNumber(plan.targetPh, 1)));
+  m_acidToPh->setText(tr("Acid to pH %1").arg(localNumber(plan.targetPh, 1)));
   const auto& tanks = m_editor.answer().stock.tanks;
   const bool acidTank = std::any_of(tanks.begin(), tanks.end(),
                                     [](const auto& c) { return c.tank.use == core::TankUse::Acid; });

@@ -4,6 +4,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
+#include "wording/tr.h"
 
 #include <QGridLayout>
 #include <QHBoxLayout>
@@ -21,16 +22,16 @@ ReadingPanel::ReadingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pa
   auto* grid = new QGridLayout;
   grid->setHorizontalSpacing(6);
   grid->setVerticalSpacing(4);
-  grid->addWidget(words("mL of each per L", true), 0, 1);
-  grid->addWidget(words("the meter reads", true), 0, 2);
+  grid->addWidget(words(tr("mL of each per L"), true), 0, 1);
+  grid->addWidget(words(tr("the meter reads"), true), 0, 2);
   for (int i = 0; i < readingRows; ++i) {
     const auto path = "readings/" + std::to_string(i);
-    grid->addWidget(words(QString("reading %1").arg(i + 1)), i + 1, 0);
-    grid->addWidget(field(QString("dose of reading %1").arg(i + 1), QString("readingDose%1").arg(i),
+    grid->addWidget(words(tr("reading %1").arg(i + 1)), i + 1, 0);
+    grid->addWidget(field(tr("dose of reading %1").arg(i + 1), QString("readingDose%1").arg(i),
                           path + "/ml_per_l", Kind::Plain, 0, 1000,
                           [this] { return localFigure(m_editor.answer().stock.doseMlPerLitre); }),
                     i + 1, 1);
-    grid->addWidget(field(QString("reading %1").arg(i + 1), QString("readingEc%1").arg(i), path + "/ec",
+    grid->addWidget(field(tr("reading %1").arg(i + 1), QString("readingEc%1").arg(i), path + "/ec",
                           Kind::Conductivity, 0, 30000, [] { return QString("—"); }),
                     i + 1, 2);
     grid->addWidget(unitLabel(Kind::Conductivity), i + 1, 3);
@@ -56,24 +57,25 @@ void ReadingPanel::refresh() {
   const auto& document = m_editor.document();
   const auto& answer = m_editor.answer();
   if (!answer.readings) {
-    m_line->setText("Type what the meter read at one or more doses: the water alone is a dose of 0. Two tell "
-                    "base and slope.");
+    m_line->setText(
+        tr("Type what the meter read at one or more doses: the water alone is a dose of 0. Two tell "
+           "base and slope."));
     m_causes->clear();
     return;
   }
   const auto& found = *answer.readings;
   QString text;
   for (std::size_t i = 0; i < found.expected.size(); ++i)
-    text += QString("at %1 mL per L: read <b>%2</b>, expected %3<br>")
+    text += tr("at %1 mL per L: read <b>%2</b>, expected %3<br>")
                 .arg(localFigure(document.dosing.readings[i].x),
                      m_units.text(document.dosing.readings[i].reading), m_units.text(found.expected[i]));
   if (found.line)
-    text += QString("The line through them: base <b>%1</b>, %2 for each mL per L.")
+    text += tr("The line through them: base <b>%1</b>, %2 for each mL per L.")
                 .arg(m_units.text(found.line->base),
                      m_units.text(core::Conductivity::fromMilliSiemensPerCm(found.line->slope)));
   if (found.curve)
-    text += QString("<br>By the curve of this formula: the water reads <b>%1</b> and the stocks give <b>%2 "
-                    "%</b> of their due (as if at 1:%3).")
+    text += tr("<br>By the curve of this formula: the water reads <b>%1</b> and the stocks give <b>%2 "
+               "%</b> of their due (as if at 1:%3).")
                 .arg(m_units.text(found.curve->base), localNumber(100 * found.curve->slope, 0),
                      localNumber(document.given.stock.factor / std::max(0.01, found.curve->slope), 0));
   m_line->setText(text);
@@ -82,8 +84,8 @@ void ReadingPanel::refresh() {
   for (const auto& tank : answer.stock.tanks)
     names.push_back(tank.tank.name);
   QString causes =
-      QString("<b>The last reading %1.</b>")
-          .arg(gap.read > gap.expected ? "is above what was expected" : "is below what was expected");
+      tr("<b>The last reading %1.</b>")
+          .arg(gap.read > gap.expected ? tr("is above what was expected") : tr("is below what was expected"));
   int number = 0;
   for (const auto& cause : found.causes) {
     if (cause.cause == core::ReadingCause::WithinMeter) {
@@ -97,8 +99,7 @@ void ReadingPanel::refresh() {
   m_causes->setText(
       causes +
       (number > 0
-           ? QString(
-                 "<br><span style='color:%1'>Each by itself would explain it; the likeliest first.</span>")
+           ? tr("<br><span style='color:%1'>Each by itself would explain it; the likeliest first.</span>")
                  .arg(theme().inkSoft.name())
            : QString()));
 }

@@ -85,7 +85,7 @@ void StockPanel::refreshFields() {
     const auto converted = typed.isEmpty() || typed.unit == unit
                                ? core::Result<double>(core::Problem{})
                                : core::convert(typed.value(), typed.unit, unit);
-    bound.field->show(QString::fromStdString(converted ? words::figure(*converted) : typed.digits));
+    bound.field->show(QString::fromStdString(converted ? words::digits(*converted) : typed.digits));
   }
 }
 

@@ -17,6 +17,7 @@
 #include "stations/stocks/vessel_dose_panel.h"
 #include "stations/stocks/way_panel.h"
 #include "stock_words.h"
+#include "wording/tr.h"
 
 #include <QButtonGroup>
 #include <QHBoxLayout>
@@ -72,17 +73,17 @@ QWidget* StocksPage::makeParts() {
   auto* making = new MakingPanel(m_editor, m_units);
   connect(making, &MakingPanel::labelsAsked, this, &StocksPage::labelsAsked);
   const std::pair<const char*, StockPanel*> parts[] = {
-      {"Way to the tap", new WayPanel(m_editor, m_units)},
-      {"Cold nights", new ColdPanel(m_editor, m_units)},
-      {"Making them", making},
-      {"How long", new SupplyPanel(m_editor, m_units)},
-      {"Dose a vessel", new VesselDosePanel(m_editor, m_units)},
-      {"Meter says otherwise", new ReadingPanel(m_editor, m_units)},
-      {"Levels", new LevelsPanel(m_editor, m_units)}};
+      {QT_TRANSLATE_NOOP("butte", "Way to the tap"), new WayPanel(m_editor, m_units)},
+      {QT_TRANSLATE_NOOP("butte", "Cold nights"), new ColdPanel(m_editor, m_units)},
+      {QT_TRANSLATE_NOOP("butte", "Making them"), making},
+      {QT_TRANSLATE_NOOP("butte", "How long"), new SupplyPanel(m_editor, m_units)},
+      {QT_TRANSLATE_NOOP("butte", "Dose a vessel"), new VesselDosePanel(m_editor, m_units)},
+      {QT_TRANSLATE_NOOP("butte", "Meter says otherwise"), new ReadingPanel(m_editor, m_units)},
+      {QT_TRANSLATE_NOOP("butte", "Levels"), new LevelsPanel(m_editor, m_units)}};
   int i = 0;
   for (const auto& [name, panel] : parts) {
     auto* button = new QToolButton;
-    button->setText(name);
+    button->setText(app::tr(name));
     button->setCheckable(true);
     button->setObjectName(QString("stockPart%1").arg(i));
     m_partButtons->addButton(button, i++);
@@ -94,12 +95,12 @@ QWidget* StocksPage::makeParts() {
   connect(m_partButtons, &QButtonGroup::idClicked, m_parts, &QStackedWidget::setCurrentIndex);
   m_beside = new FillingCombo;
   m_beside->setObjectName("besideSet");
-  m_beside->setAccessibleName("a second set of tanks beside these");
-  m_beside->addItem("Second set beside…", "");
+  m_beside->setAccessibleName(tr("a second set of tanks beside these"));
+  m_beside->addItem(tr("Second set beside…"), "");
   m_beside->setMinimumContentsLength(20);
   static_cast<FillingCombo*>(m_beside)->fill = [this] {
     m_beside->clear();
-    m_beside->addItem("Second set beside…", "");
+    m_beside->addItem(tr("Second set beside…"), "");
     if (!m_desk.isOpen()) return;
     const auto heads = m_desk.book().store().list(book::Kind::Formula, false);
     if (!heads) return;
@@ -205,7 +206,7 @@ void StocksPage::refreshApart() {
     const auto liquid = p.densityKgPerL ? QString(" (%1)").arg(m_units.stockText(
                                               core::Volume::fromLitres(mass.kilograms() / *p.densityKgPerL)))
                                         : QString();
-    lines << QString("Apart: %1%2 %3 per %4 of feed")
+    lines << tr("Apart: %1%2 %3 per %4 of feed")
                  .arg(m_units.text(mass), liquid, QString::fromStdString(m_editor.nameOf(p.id)),
                       m_units.text(m_editor.document().given.request.volume));
   }
@@ -231,16 +232,16 @@ void StocksPage::refreshBeside() {
   const auto other =
       m_desk.isOpen() ? m_desk.formula(uid) : core::Result<exchange::FormulaDocument>(core::Problem{});
   const auto answer = other ? core::compute(other->given) : core::Result<core::Answer>(core::Problem{});
-  if (!answer) return m_besideText->setText("The second set's formula is not in this book any more.");
+  if (!answer) return m_besideText->setText(tr("The second set's formula is not in this book any more."));
   QStringList tanks;
   for (const auto& content : answer->stock.tanks) {
     if (content.items.empty()) continue;
-    tanks << QString("<b>%1 · %2</b> %3 of salts in %4%5")
+    tanks << tr("<b>%1 · %2</b> %3 of salts in %4%5")
                  .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(),
-                      QString::fromStdString(words::tankSide(other->given.request.shelf, content)),
+                      QString::fromStdString(words::tankSideText(other->given.request.shelf, content)),
                       m_units.text(content.total()), m_units.text(content.tank.volume),
                       content.maxFactorOfKnown
-                          ? QString(", clear up to 1:%1")
+                          ? tr(", clear up to 1:%1")
                                 .arg(QString::fromStdString(words::ceilingFigure(*content.maxFactorOfKnown)))
                           : QString());
   }
@@ -248,10 +249,10 @@ void StocksPage::refreshBeside() {
   if (m_beside->findData(key) < 0) m_beside->addItem(QString::fromStdString(other->name), key);
   m_beside->setCurrentIndex(m_beside->findData(key));
   const bool sameRatio = std::abs(other->given.stock.factor - m_editor.document().given.stock.factor) < 1e-9;
-  m_besideText->setText(QString("Second set, <b>%1</b> at 1:%2%3: %4. EC %5.")
+  m_besideText->setText(tr("Second set, <b>%1</b> at 1:%2%3: %4. EC %5.")
                             .arg(QString::fromStdString(other->name).toHtmlEscaped(),
                                  localFigure(other->given.stock.factor),
-                                 sameRatio ? QString() : QString(" (▲ another ratio than this set)"),
+                                 sameRatio ? QString() : tr(" (▲ another ratio than this set)"),
                                  tanks.join("; "), m_units.text(answer->feed.conductivity)));
 }
 

@@ -9,6 +9,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
+#include "wording/tr.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -25,10 +26,10 @@ namespace {
 constexpr std::pair<core::RatioForm, const char*> forms[] = {
     {core::RatioForm::OneTo, "1 :"},
     {core::RatioForm::Percent, "%"},
-    {core::RatioForm::MlPerLitre, "mL per L"},
-    {core::RatioForm::MlPerUsGallon, "mL per US gal"},
-    {core::RatioForm::MlPerImperialGallon, "mL per imp gal"},
-    {core::RatioForm::FluidOuncesPerUsGallon, "fl oz per US gal"}};
+    {core::RatioForm::MlPerLitre, QT_TRANSLATE_NOOP("butte", "mL per L")},
+    {core::RatioForm::MlPerUsGallon, QT_TRANSLATE_NOOP("butte", "mL per US gal")},
+    {core::RatioForm::MlPerImperialGallon, QT_TRANSLATE_NOOP("butte", "mL per imp gal")},
+    {core::RatioForm::FluidOuncesPerUsGallon, QT_TRANSLATE_NOOP("butte", "fl oz per US gal")}};
 
 } // namespace
 
@@ -40,25 +41,25 @@ StrengthBar::StrengthBar(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   m_dose->setObjectName("dose");
   m_dose->setFont(faceOf(13, true));
   m_dose->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
-  auto* swap = new QPushButton("Swap A ⇄ B");
+  auto* swap = new QPushButton(tr("Swap A ⇄ B"));
   swap->setObjectName("swapLetters");
   swap->setToolTip(
-      "Which side is called A differs by school: the letter is yours, the contents stay where they are");
+      tr("Which side is called A differs by school: the letter is yours, the contents stay where they are"));
   connect(swap, &QPushButton::clicked, this, [this] { StockEdits(m_editor).swapFirstNames(); });
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(6);
-  row->addWidget(new QLabel("Strength"));
+  row->addWidget(new QLabel(tr("Strength")));
   row->addWidget(m_form);
   row->addWidget(m_factor);
   row->addWidget(m_dose, 1);
-  row->addWidget(new QLabel("coldest night"));
+  row->addWidget(new QLabel(tr("coldest night")));
   row->addWidget(m_coldest);
-  row->addWidget(new QLabel("°C · margin"));
+  row->addWidget(new QLabel(tr("°C · margin")));
   row->addWidget(m_margin);
-  row->addWidget(new QLabel("% · acid leaves"));
+  row->addWidget(new QLabel(tr("% · acid leaves")));
   row->addWidget(m_alkalinity);
-  row->addWidget(new QLabel("meq/L"));
+  row->addWidget(new QLabel(tr("meq/L")));
   row->addWidget(swap);
   row->addWidget(makeAdd());
 }
@@ -76,26 +77,26 @@ void StrengthBar::makeForm() {
   m_form = new QComboBox;
   m_form->setObjectName("ratioForm");
   m_form->setFixedWidth(112);
-  m_form->setAccessibleName("how the dilution is stated");
+  m_form->setAccessibleName(tr("how the dilution is stated"));
   for (const auto& [form, words] : forms)
-    m_form->addItem(words, static_cast<int>(form));
+    m_form->addItem(app::tr(words), static_cast<int>(form));
   connect(m_form, &QComboBox::activated, this, [this] {
     StockEdits(m_editor).setForm(static_cast<core::RatioForm>(m_form->currentData().toInt()));
   });
 }
 
 void StrengthBar::makeFields() {
-  m_factor = makeField("stock strength", "stockFactor", 0.0001, 100000, 64);
+  m_factor = makeField(tr("stock strength"), "stockFactor", 0.0001, 100000, 64);
   m_factor->setFont(faceOf(15, true));
   m_factor->onTyped = [this](const QString& d) { StockEdits(m_editor).setStrength(d); };
-  m_coldest = makeField("coldest that the tanks will see, °C", "coldest", -5, 60, 46);
+  m_coldest = makeField(tr("coldest that the tanks will see, °C"), "coldest", -5, 60, 46);
   m_coldest->onTyped = [this](const QString& d) { StockEdits(m_editor).setColdest(d); };
-  m_margin = makeField("margin below the ceiling, %", "stockMargin", 0, 90, 40);
+  m_margin = makeField(tr("margin below the ceiling, %"), "stockMargin", 0, 90, 40);
   m_margin->onTyped = [this](const QString& d) { StockEdits(m_editor).setMargin(d); };
-  m_alkalinity = new NumberField({"alkalinity to leave after acid", "meq/L", 0, 20, true});
+  m_alkalinity = new NumberField({tr("alkalinity to leave after acid"), "meq/L", 0, 20, true});
   m_alkalinity->setObjectName("alkalinityLeft");
   m_alkalinity->setFixedWidth(56);
-  m_alkalinity->setPlaceholderText("no acid");
+  m_alkalinity->setPlaceholderText(tr("no acid"));
   m_alkalinity->onMessage = [this](const QString& words) { emit message(words); };
   m_alkalinity->onTyped = [this](const QString& d) { FormulaEdits(m_editor).setAlkalinityLeft(d); };
 }
@@ -103,18 +104,18 @@ void StrengthBar::makeFields() {
 QToolButton* StrengthBar::makeAdd() {
   auto* add = new QToolButton;
   add->setObjectName("addTank");
-  add->setText("+ tank");
+  add->setText(tr("+ tank"));
   add->setPopupMode(QToolButton::InstantPopup);
   add->setStyleSheet("QToolButton::menu-indicator { image: none; }");
   auto* menu = new QMenu(add);
   constexpr std::pair<core::TankUse, const char*> uses[] = {
-      {core::TankUse::Salts, "for salts"},
-      {core::TankUse::Traces, "for traces and chelates"},
-      {core::TankUse::Acid, "for acid"},
-      {core::TankUse::Alone, "for silicate or calcium chloride alone"}};
+      {core::TankUse::Salts, QT_TRANSLATE_NOOP("butte", "for salts")},
+      {core::TankUse::Traces, QT_TRANSLATE_NOOP("butte", "for traces and chelates")},
+      {core::TankUse::Acid, QT_TRANSLATE_NOOP("butte", "for acid")},
+      {core::TankUse::Alone, QT_TRANSLATE_NOOP("butte", "for silicate or calcium chloride alone")}};
   for (const auto& [use, words] : uses) {
     auto* action =
-        menu->addAction(words, this, [this, chosen = use] { StockEdits(m_editor).addTank(chosen); });
+        menu->addAction(app::tr(words), this, [this, chosen = use] { StockEdits(m_editor).addTank(chosen); });
     action->setObjectName("addTank_" + QString::fromStdString(std::string(core::tankUseKey(use))));
   }
   add->setMenu(menu);
@@ -130,12 +131,12 @@ void StrengthBar::setFactor(double factor, bool done) {
 QString StrengthBar::makesText() const {
   const auto& answer = m_editor.answer().stock;
   if (!answer.feedMade) return {};
-  QString text = "; makes " + m_units.text(*answer.feedMade);
+  QString text = tr("; makes %1").arg(m_units.text(*answer.feedMade));
   for (const auto& content : answer.tanks) {
     const auto feed = content.tank.volume * content.factor;
     if (content.tank.use == core::TankUse::Acid && !content.items.empty() && feed < *answer.feedMade)
-      text +=
-          ", " + QString::fromStdString(content.tank.name).toHtmlEscaped() + " lasts " + m_units.text(feed);
+      text += tr(", %1 lasts %2")
+                  .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(), m_units.text(feed));
   }
   return "<span style='font-weight:normal; font-size:12px'>" + text + "</span>";
 }
@@ -153,7 +154,7 @@ void StrengthBar::refresh() {
   const auto left = m_editor.document().given.request.alkalinityLeftMeqPerL;
   m_alkalinity->show(left ? QString::fromStdString(core::decimalText(*left)) : QString());
   const auto& answer = m_editor.answer().stock;
-  m_dose->setText(m_units.dose(answer.doseMlPerLitre) + " of each" + makesText());
+  m_dose->setText(tr("%1 of each%2").arg(m_units.dose(answer.doseMlPerLitre), makesText()));
   m_dose->setToolTip(UnitsShown::doseInAll(answer.doseMlPerLitre));
 }
 

@@ -3,6 +3,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
+#include "wording/tr.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -29,19 +30,20 @@ StrengthRuler::StrengthRuler(QWidget* parent) : QWidget(parent) {
   setFocusPolicy(Qt::StrongFocus);
   setFixedHeight(64);
   setCursor(Qt::SizeHorCursor);
-  setAccessibleName("strength of the stocks");
-  setToolTip("Drag, or left and right keys. Each mark is the strongest at which that tank stays clear on the "
-             "coldest night.");
+  setAccessibleName(tr("strength of the stocks"));
+  setToolTip(
+      tr("Drag, or left and right keys. Each mark is the strongest at which that tank stays clear on the "
+         "coldest night."));
 }
 
 void StrengthRuler::show(double factor, std::vector<Mark> marks) {
   m_factor = factor;
   m_marks = std::move(marks);
-  QStringList words{QString("1 to %1").arg(localFigure(factor))};
+  QStringList words{tr("1 to %1").arg(localFigure(factor))};
   for (const auto& m : m_marks)
-    words << (m.ceiling > 0 ? QString("%1 clear up to 1 to %2")
+    words << (m.ceiling > 0 ? tr("%1 clear up to 1 to %2")
                                   .arg(m.name, QString::fromStdString(words::ceilingFigure(m.ceiling)))
-                            : m.name + " not known");
+                            : tr("%1 not known").arg(m.name));
   setAccessibleDescription(words.join(", "));
   update();
 }
@@ -89,7 +91,7 @@ void StrengthRuler::paintMarks(QPainter& p) const {
     if (m.ceiling <= 0) continue;
     const bool over = m_factor > m.ceiling;
     const double x = xOf(m.ceiling);
-    const auto text = QString("%1 clear up to 1:%2 (%3)%4")
+    const auto text = tr("%1 clear up to 1:%2 (%3)%4")
                           .arg(m.name, QString::fromStdString(words::ceilingFigure(m.ceiling)), m.limitedBy,
                                over ? " ▲" : "");
     const double w = metrics.horizontalAdvance(text) + 4;

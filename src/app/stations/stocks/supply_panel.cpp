@@ -7,6 +7,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
+#include "wording/tr.h"
 
 #include <QDate>
 #include <QHBoxLayout>
@@ -22,38 +23,38 @@ namespace butte::app {
 namespace {
 QString dayText(const QDate& day) {
   const auto text = QLocale().toString(day, QLocale::ShortFormat);
-  return day < QDate::currentDate() ? "▲ " + text + ", overdue" : text;
+  return day < QDate::currentDate() ? tr("▲ %1, overdue").arg(text) : text;
 }
 } // namespace
 
 SupplyPanel::SupplyPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : StockPanel(editor, units, parent), m_mixedOn(new QLineEdit), m_tanks(new QLabel), m_season(new QLabel) {
   m_mixedOn->setObjectName("mixedOn");
-  m_mixedOn->setAccessibleName("day on which the tanks were mixed");
+  m_mixedOn->setAccessibleName(tr("day on which the tanks were mixed"));
   m_mixedOn->setFixedWidth(96);
   m_mixedOn->setPlaceholderText("2026-12-31");
   connect(m_mixedOn, &QLineEdit::textEdited, this, [this](const QString& text) {
     const bool day = QDate::fromString(text.trimmed(), Qt::ISODate).isValid();
     if (!day && !text.trimmed().isEmpty())
-      return emit message("Mixed on: type the day as year-month-day, such as 2026-11-27.");
+      return emit message(tr("Mixed on: type the day as year-month-day, such as 2026-11-27."));
     StockEdits(m_editor).setMixedOn(text.trimmed());
   });
   auto* row = new QHBoxLayout;
   row->setSpacing(6);
-  row->addWidget(words("Feed used"));
-  row->addWidget(field("feed used per day", "feedPerDay", "feed_per_day", Kind::Volume, 0, 1e8,
+  row->addWidget(words(tr("Feed used")));
+  row->addWidget(field(tr("feed used per day"), "feedPerDay", "feed_per_day", Kind::Volume, 0, 1e8,
                        [] { return QString("?"); }));
   row->addWidget(unitLabel(Kind::Volume));
-  row->addWidget(words("a day · a fill should last"));
-  row->addWidget(field("days that a fill should last", "fillDays", "fill_days", Kind::Plain, 0.1, 1000,
+  row->addWidget(words(tr("a day · a fill should last")));
+  row->addWidget(field(tr("days that a fill should last"), "fillDays", "fill_days", Kind::Plain, 0.1, 1000,
                        [] { return QString("7"); }));
-  row->addWidget(words("days"));
-  row->addWidget(words("· last mixed on"));
+  row->addWidget(words(tr("days")));
+  row->addWidget(words(tr("· last mixed on")));
   row->addWidget(m_mixedOn);
-  row->addWidget(words("· the season has"));
-  row->addWidget(field("days of the season", "seasonDays", "season_days", Kind::Plain, 1, 10000,
+  row->addWidget(words(tr("· the season has")));
+  row->addWidget(field(tr("days of the season"), "seasonDays", "season_days", Kind::Plain, 1, 10000,
                        [] { return QString("120"); }));
-  row->addWidget(words("days"));
+  row->addWidget(words(tr("days")));
   row->addStretch();
   for (auto* label : {m_tanks, m_season}) {
     label->setWordWrap(true);
@@ -86,8 +87,8 @@ QString SupplyPanel::tanksText() const {
   const auto& stock = m_editor.answer().stock;
   const auto supplies = core::suppliesOf(stock, *dosing.feedPerDay, dosing.fillDays, strength());
   const auto soft = theme().inkSoft.name();
-  QString rows = QString("<tr style='color:%1'><td>tank</td><td>a full tank makes</td><td>it gives a "
-                         "day</td><td>it lasts</td><td>for %2 days fill to</td><td>mix again</td></tr>")
+  QString rows = tr("<tr style='color:%1'><td>tank</td><td>a full tank makes</td><td>it gives a "
+                    "day</td><td>it lasts</td><td>for %2 days fill to</td><td>mix again</td></tr>")
                      .arg(soft, QString::fromStdString(core::decimalText(dosing.fillDays)));
   const auto mixed = QDate::fromString(QString::fromStdString(dosing.mixedOn), Qt::ISODate);
   for (std::size_t t = 0; t < supplies.size(); ++t) {
@@ -103,15 +104,15 @@ QString SupplyPanel::tanksText() const {
     const auto again = mixed.isValid() && s.daysPerFill
                            ? dayText(mixed.addDays(static_cast<qint64>(std::floor(*s.daysPerFill))))
                            : QString("—");
-    rows += QString("<tr><td><b>%1</b></td><td>%2 of "
-                    "feed</td><td>%3</td><td><b>%4</b></td><td>%5</td><td><b>%6</b></td></tr>")
+    rows += tr("<tr><td><b>%1</b></td><td>%2 of "
+               "feed</td><td>%3</td><td><b>%4</b></td><td>%5</td><td><b>%6</b></td></tr>")
                 .arg(QString::fromStdString(
                          words::tankTitle(m_editor.document().given.request.shelf, stock.tanks[t]))
                          .toHtmlEscaped(),
                      m_units.text(s.feedPerFill), m_units.stockText(s.drawnPerDay),
-                     s.daysPerFill ? localNumber(std::floor(*s.daysPerFill * 10) / 10, 1) + " days"
+                     s.daysPerFill ? tr("%1 days").arg(localNumber(std::floor(*s.daysPerFill * 10) / 10, 1))
                                    : QString("—"),
-                     fits ? fill : "▲ " + fill + ": more than it holds", again);
+                     fits ? fill : tr("▲ %1: more than it holds").arg(fill), again);
   }
   return "<table width='100%' cellpadding='2'>" + rows + "</table>";
 }
@@ -136,11 +137,11 @@ QString SupplyPanel::seasonText() const {
     else
       priced = false;
   }
-  return QString("The season's %1 days take %2 of feed: %3.%4")
+  return tr("The season's %1 days take %2 of feed: %3.%4")
       .arg(QString::fromStdString(core::decimalText(dosing.seasonDays)),
            m_units.text(*dosing.feedPerDay * dosing.seasonDays), items.join(", "),
-           priced ? QString(" Together %1 in your currency.").arg(localNumber(cost, 0))
-                  : QString(" Some have no price yet."));
+           priced ? tr(" Together %1 in your currency.").arg(localNumber(cost, 0))
+                  : tr(" Some have no price yet."));
 }
 
 void SupplyPanel::refresh() {
@@ -148,7 +149,8 @@ void SupplyPanel::refresh() {
   const auto mixed = QString::fromStdString(dosing.mixedOn);
   if (m_mixedOn->text() != mixed && !m_mixedOn->hasFocus()) m_mixedOn->setText(mixed);
   if (!dosing.feedPerDay || *dosing.feedPerDay <= core::Volume{}) {
-    m_tanks->setText("Type how much feed the crop takes in a day: then the tanks say how long they last.");
+    m_tanks->setText(
+        tr("Type how much feed the crop takes in a day: then the tanks say how long they last."));
     m_season->clear();
     return;
   }

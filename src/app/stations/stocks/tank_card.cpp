@@ -9,6 +9,7 @@
 #include "services/units_shown.h"
 #include "stations/stocks/vessel_picture.h"
 #include "stock_words.h"
+#include "wording/tr.h"
 
 #include <QHBoxLayout>
 #include <QLabel>
@@ -68,28 +69,28 @@ QWidget* TankCard::makeHead() {
   m_name->setObjectName(QString("tankName%1").arg(m_index));
   m_name->setFont(faceOf(15, true));
   m_name->setFixedWidth(64);
-  m_name->setAccessibleName("letter or name of the tank");
-  m_name->setToolTip("Your own letter or name: which side is called A differs by school");
+  m_name->setAccessibleName(tr("letter or name of the tank"));
+  m_name->setToolTip(tr("Your own letter or name: which side is called A differs by school"));
   connect(m_name, &QLineEdit::textEdited, this,
           [this](const QString& text) { StockEdits(m_editor).setTankName(m_index, text); });
-  m_volume = new NumberField({"tank volume", "", 0.001, 1e6});
+  m_volume = new NumberField({tr("tank volume"), "", 0.001, 1e6});
   m_volume->setObjectName(QString("tankVolume%1").arg(m_index));
   m_volume->setFixedWidth(54);
   m_volume->onTyped = [this](const QString& digits) {
     StockEdits(m_editor).setTankVolume(m_index, typed(digits, m_units.volumeUnit()));
   };
   m_volume->onMessage = [this](const QString& words) { emit message(words); };
-  m_ratio = new NumberField({"ratio of this tank alone, 1 to", "", 1, 100000, true});
+  m_ratio = new NumberField({tr("ratio of this tank alone, 1 to"), "", 1, 100000, true});
   m_ratio->setObjectName(QString("tankRatio%1").arg(m_index));
   m_ratio->setFixedWidth(50);
   m_ratio->setToolTip(
-      "Empty: the ratio of all. A figure: this tank hangs on a doser of its own, 1 to so much");
+      tr("Empty: the ratio of all. A figure: this tank hangs on a doser of its own, 1 to so much"));
   m_ratio->onTyped = [this](const QString& digits) { StockEdits(m_editor).setOwnRatio(m_index, digits); };
   m_ratio->onMessage = [this](const QString& words) { emit message(words); };
   m_menu = new QToolButton;
   m_menu->setObjectName(QString("tankMenu%1").arg(m_index));
   m_menu->setText("⋯");
-  m_menu->setAccessibleName("more about the tank");
+  m_menu->setAccessibleName(tr("more about the tank"));
   m_menu->setPopupMode(QToolButton::InstantPopup);
   m_menu->setStyleSheet("QToolButton::menu-indicator { image: none; }");
   m_menu->setMenu(new QMenu(m_menu));
@@ -121,37 +122,37 @@ void TankCard::fillMenu() {
     entry->setChecked(on);
   };
   const auto& tank = document.given.stock.tanks[m_index];
-  menu->addSection("It holds");
+  menu->addSection(tr("It holds"));
   constexpr std::pair<core::TankUse, const char*> uses[] = {
-      {core::TankUse::Salts, "salts, by what may stand together"},
-      {core::TankUse::Traces, "traces and chelates"},
-      {core::TankUse::Acid, "acid"},
-      {core::TankUse::Alone, "one product alone: silicate, calcium chloride"}};
+      {core::TankUse::Salts, QT_TRANSLATE_NOOP("butte", "salts, by what may stand together")},
+      {core::TankUse::Traces, QT_TRANSLATE_NOOP("butte", "traces and chelates")},
+      {core::TankUse::Acid, QT_TRANSLATE_NOOP("butte", "acid")},
+      {core::TankUse::Alone, QT_TRANSLATE_NOOP("butte", "one product alone: silicate, calcium chloride")}};
   for (const auto& [use, words] : uses) {
     const auto key = std::string(core::tankUseKey(use));
-    choose(menu, words, "tankUse_" + QString::fromStdString(key) + "_", tank.use == use,
+    choose(menu, app::tr(words), "tankUse_" + QString::fromStdString(key) + "_", tank.use == use,
            [this, use = use] { StockEdits(m_editor).setTankUse(m_index, use); });
   }
-  menu->addSection("Made up with");
+  menu->addSection(tr("Made up with"));
   const auto& sources = document.water.sources;
   const auto made = document.tanks[m_index].madeWith;
   const auto with = [&](const QString& words, const std::string& key, auto&& make) {
     choose(menu, words, "madeWith_" + QString::fromStdString(key) + "_", made == key, make);
   };
-  with("rain, distilled or membrane water", "pure",
+  with(tr("rain, distilled or membrane water"), "pure",
        [this] { StockEdits(m_editor).setMadeWithPure(m_index); });
-  with("the formula's water", "blend", [this] { StockEdits(m_editor).setMadeWithBlend(m_index); });
+  with(tr("the formula's water"), "blend", [this] { StockEdits(m_editor).setMadeWithBlend(m_index); });
   for (std::size_t i = 0; sources.size() > 1 && i < sources.size(); ++i) {
     const auto name = QString::fromStdString(sources[i].name);
     with(name, "part:" + std::to_string(i),
          [this, i, name] { StockEdits(m_editor).setMadeWithSource(m_index, i, name); });
   }
   menu->addSeparator();
-  auto* keep = menu->addAction("Put this stock onto the shelf as a product", this,
+  auto* keep = menu->addAction(tr("Put this stock onto the shelf as a product"), this,
                                [this] { StockEdits(m_editor).keepAsProduct(m_index); });
   keep->setObjectName("stockAsProduct" + QString::number(m_index));
   auto* gone =
-      menu->addAction("Take this tank away", this, [this] { StockEdits(m_editor).removeTank(m_index); });
+      menu->addAction(tr("Take this tank away"), this, [this] { StockEdits(m_editor).removeTank(m_index); });
   gone->setObjectName("removeTank" + QString::number(m_index));
   gone->setEnabled(document.tanks.size() > 1);
 }
@@ -186,21 +187,21 @@ QString TankCard::fallenText(const core::TankContent& content) const {
     const double gone = content.lostMgPerLitreOfFeed.of(n);
     const double had = m_editor.answer().feed.milligramsPerLitre.of(n);
     if (n != core::Nutrient::N && had > 0 && gone / had > 0.01)
-      lost << QString("%1 %2 of %3 mg/L")
+      lost << tr("%1 %2 of %3 mg/L")
                   .arg(QString::fromStdString(words::nutrientSymbol(n)), localFigure(gone), localFigure(had));
   }
-  auto text = " Falls out: " + fallen.join(", ") + ".";
+  auto text = tr(" Falls out: %1.").arg(fallen.join(", "));
   for (const auto& m : content.meetings)
-    text += QString(" %1 meets %2.")
+    text += tr(" %1 meets %2.")
                 .arg(QString::fromStdString(m_editor.nameOf(shelf[m.a].id)),
                      QString::fromStdString(m_editor.nameOf(shelf[m.b].id)));
-  return text + (lost.isEmpty() ? QString() : " The plants lack " + lost.join(", ") + ".");
+  return text + (lost.isEmpty() ? QString() : tr(" The plants lack %1.").arg(lost.join(", ")));
 }
 
 QString TankCard::ceilingText(const core::TankContent& content, bool& trouble) const {
   trouble = false;
   const auto& shelf = m_editor.document().given.request.shelf;
-  if (content.items.empty()) return "nothing in it yet";
+  if (content.items.empty()) return tr("nothing in it yet");
   const bool allMix =
       std::all_of(content.items.begin(), content.items.end(), [](const auto& i) { return i.miscible; });
   const auto known = content.maxFactorOfKnown;
@@ -212,18 +213,18 @@ QString TankCard::ceilingText(const core::TankContent& content, bool& trouble) c
   const auto fallen = fallenText(content);
   trouble = !fallen.isEmpty() || (known && content.factor > *known);
   QString text;
-  if (allMix) text = "mixes at any strength";
+  if (allMix) text = tr("mixes at any strength");
   if (known)
-    text = QString("clear up to 1:%1 (%2 gives out)")
+    text = tr("clear up to 1:%1 (%2 gives out)")
                .arg(QString::fromStdString(words::ceilingFigure(*known)), limitingName(content));
   if (known && content.factor > *known)
-    text = "▲ too strong: " + text;
+    text = tr("▲ too strong: %1").arg(text);
   else if (trouble)
     text = "▲ " + text;
   else if (known && content.safeFactor && content.factor > *content.safeFactor)
-    text = "inside the margin: " + text;
+    text = tr("inside the margin: %1").arg(text);
   if (!unknown.isEmpty())
-    text += QString("%1not known for %2").arg(text.isEmpty() ? "? " : "; ", unknown.join(", "));
+    text += tr("%1not known for %2").arg(text.isEmpty() ? "? " : "; ", unknown.join(", "));
   return text + "." + fallen;
 }
 
@@ -262,12 +263,12 @@ QString TankCard::contentsText(const core::TankContent& content) const {
 QString TankCard::madeText(const core::TankContent& content) const {
   const auto& with = m_editor.document().tanks[m_index].madeWith;
   const auto& sources = m_editor.document().water.sources;
-  QString water = with == "blend" ? "the formula's water" : "rain or membrane water";
+  QString water = with == "blend" ? tr("the formula's water") : tr("rain or membrane water");
   for (std::size_t i = 0; i < sources.size(); ++i) {
     if (with == "part:" + std::to_string(i)) water = QString::fromStdString(sources[i].name);
   }
   const auto ph = content.ph ? " · pH " + localNumber(*content.ph, 1) : QString();
-  return QString("%1 kg/L%2 · with %3").arg(localNumber(content.densityKgPerLitre, 3), ph, water);
+  return tr("%1 kg/L%2 · with %3").arg(localNumber(content.densityKgPerLitre, 3), ph, water);
 }
 
 void TankCard::refresh() {
@@ -293,7 +294,7 @@ void TankCard::refresh() {
   const auto volume = edits.tankVolume(m_index);
   const bool ownUnit = QString::fromStdString(volume.unit) == m_units.volumeUnit();
   m_volume->show(
-      QString::fromStdString(ownUnit ? volume.digits : words::figure(m_units.volumeIn(content.tank.volume))));
+      QString::fromStdString(ownUnit ? volume.digits : words::digits(m_units.volumeIn(content.tank.volume))));
   m_volumeUnit->setText(m_units.volumeUnitName());
   m_ratio->setPlaceholderText(localFigure(m_editor.document().given.stock.factor));
   m_ratio->show(QString::fromStdString(edits.ownRatio(m_index)));

@@ -3,6 +3,7 @@
 #include "paint/hatch.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "wording/tr.h"
 
 #include <QApplication>
 #include <QKeyEvent>
@@ -20,11 +21,11 @@ TankItems::TankItems(QWidget* parent) : QWidget(parent) {
   setFocusPolicy(Qt::StrongFocus);
   setCursor(Qt::OpenHandCursor);
   setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
-  setAccessibleName("salts of the tank");
-  setToolTip(
+  setAccessibleName(tr("salts of the tank"));
+  setToolTip(tr(
       "Drag a salt into another tank (with Ctrl half of it), or left and right keys. Double-click, or "
       "Backspace: back to where the rules put it. The bar says how near it is to falling out on the coldest "
-      "night.");
+      "night."));
 }
 
 void TankItems::show(std::vector<Row> rows) {
@@ -32,7 +33,7 @@ void TankItems::show(std::vector<Row> rows) {
   m_inHand = std::clamp(m_inHand, 0, std::max(0, static_cast<int>(m_rows.size()) - 1));
   QStringList words;
   for (const auto& r : m_rows)
-    words << r.weight + " " + r.name + (r.falls ? ", falls out" : "");
+    words << r.weight + " " + r.name + (r.falls ? tr(", falls out") : "");
   setAccessibleDescription(words.join("; "));
   update();
 }
@@ -74,7 +75,7 @@ void TankItems::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(16, row.top(), weightWidth, row.height()), Qt::AlignRight | Qt::AlignVCenter, r.weight);
     p.setFont(faceOf(size, r.byHand));
     const QRectF name(16 + weightWidth + 6, row.top(), width() - weightWidth - barWidth - 30, row.height());
-    const auto text = (r.falls ? "▲ " : "") + r.name + (r.byHand ? " (by hand)" : "");
+    const auto text = (r.falls ? "▲ " : "") + r.name + (r.byHand ? tr(" (by hand)") : "");
     p.drawText(name, Qt::AlignLeft | Qt::AlignVCenter,
                QFontMetrics(p.font()).elidedText(text, Qt::ElideRight, static_cast<int>(name.width())));
     const QRectF bar(width() - barWidth - 4, row.top() + row.height() / 2 - 3, barWidth, 6);
@@ -87,7 +88,7 @@ void TankItems::paintEvent(QPaintEvent*) {
     } else if (!r.knows) {
       p.setPen(t.inkSoft);
       p.setFont(faceOf(10));
-      p.drawText(bar.adjusted(-12, -6, 0, 6), Qt::AlignCenter, "not known");
+      p.drawText(bar.adjusted(-12, -6, 0, 6), Qt::AlignCenter, tr("not known"));
     }
   }
 }

@@ -5,6 +5,7 @@
 #include "dose/uneven_feed.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
+#include "wording/tr.h"
 
 #include <QStringList>
 #include <algorithm>
@@ -27,7 +28,7 @@ struct Levels {
 QString shareText(const QString& name, double ofDue, double factor, bool dueKnown) {
   if (!dueKnown) return QString("%1 <b>%2 %</b>").arg(name, localNumber(100 * ofDue, 0));
   const auto ratio = ofDue > 0 ? localNumber(factor / ofDue, 0) : QString("∞");
-  return QString("%1 gave <b>%2 %</b> of its due (1:%3)").arg(name, localNumber(100 * ofDue, 0), ratio);
+  return tr("%1 gave <b>%2 %</b> of its due (1:%3)").arg(name, localNumber(100 * ofDue, 0), ratio);
 }
 
 Levels levelsOf(const FormulaEditor& editor) {
@@ -57,14 +58,14 @@ Levels levelsOf(const FormulaEditor& editor) {
     out.draws[tanks[i]] = verdict->ofDue[i];
     parts << shareText(nameOf(editor, tanks[i]), verdict->ofDue[i], factors[i], verdict->dueKnown);
   }
-  out.text = parts.join(", ") + (verdict->dueKnown ? "." : " of the fullest.");
+  out.text = parts.join(", ") + (verdict->dueKnown ? "." : tr(" of the fullest."));
   if (!verdict->weak) {
-    out.text += "<br>They draw alike.";
+    out.text += tr("<br>They draw alike.");
   } else {
-    out.text +=
-        QString("<br><b>▲ Tank %1 %2.</b> Look at its suction screen, filter and valve.")
-            .arg(nameOf(editor, tanks[*verdict->weak]),
-                 verdict->shut ? "gives next to nothing: its line is shut or clogged" : "gives too little");
+    out.text += tr("<br><b>▲ Tank %1 %2.</b> Look at its suction screen, filter and valve.")
+                    .arg(nameOf(editor, tanks[*verdict->weak]),
+                         verdict->shut ? tr("gives next to nothing: its line is shut or clogged")
+                                       : tr("gives too little"));
   }
   return out;
 }
@@ -79,15 +80,15 @@ QString strengthsText(const FormulaEditor& editor) {
     least = std::min(least, ofPlan[t]);
     most = std::max(most, ofPlan[t]);
     if (ofPlan[t] != 1)
-      parts << QString("tank %1 holds <b>%2 %</b> of its planned salts")
+      parts << tr("tank %1 holds <b>%2 %</b> of its planned salts")
                    .arg(nameOf(editor, t), localNumber(100 * ofPlan[t], 0));
   }
   if (parts.isEmpty()) return {};
   auto text = parts.join(", ") + ".";
   text[0] = text[0].toUpper();
   if (most - least > unequal * most)
-    text += " <b>▲ The sides are no longer in their ratio</b>: more of both does not mend it; add what is "
-            "missing to the weak tank, or mix it anew.";
+    text += tr(" <b>▲ The sides are no longer in their ratio</b>: more of both does not mend it; add what is "
+               "missing to the weak tank, or mix it anew.");
   return text;
 }
 
@@ -97,7 +98,7 @@ QString elementsText(const FormulaEditor& editor, const core::DeliveredFeed& fee
                        core::Nutrient::Mg, core::Nutrient::S, core::Nutrient::Fe}) {
     const double due = editor.answer().feed.milligramsPerLitre.of(n);
     if (due > 0)
-      got << QString("%1 %2 of %3")
+      got << tr("%1 %2 of %3")
                  .arg(QString::fromStdString(words::nutrientSymbol(n)),
                       localFigure(feed.milligramsPerLitre.of(n)), localFigure(due));
   }
@@ -111,10 +112,11 @@ QString unevenText(const FormulaEditor& editor, const UnitsShown& units) {
   const auto levels = levelsOf(editor);
   const auto strengths = strengthsText(editor);
   if (!levels.asked && strengths.isEmpty())
-    return "Note the level of each tank, let a day go by, note it again, and type what was drawn. A "
-           "controller "
-           "hides a clogged line: the meter reads right while the plants get only one side. The levels tell. "
-           "Where a tank was made weaker or stronger than planned, type how much of its salts went in.";
+    return tr(
+        "Note the level of each tank, let a day go by, note it again, and type what was drawn. A "
+        "controller "
+        "hides a clogged line: the meter reads right while the plants get only one side. The levels tell. "
+        "Where a tank was made weaker or stronger than planned, type how much of its salts went in.");
   QStringList lines;
   for (const auto& said : {levels.text, strengths}) {
     if (!said.isEmpty()) lines << said;
@@ -126,14 +128,13 @@ QString unevenText(const FormulaEditor& editor, const UnitsShown& units) {
   const auto uneven = core::unevenFeed(core::deliveryOf(editor.document().given, editor.answer()),
                                        levels.draws, dosing.ofPlan, setpoint);
   if (!uneven) {
-    lines << "▲ With these draws the controller can't reach its setpoint.";
+    lines << tr("▲ With these draws the controller can't reach its setpoint.");
     return lines.join("<br>");
   }
-  lines << QString("The plants get, in mg/L: %1. EC %2.")
+  lines << tr("The plants get, in mg/L: %1. EC %2.")
                .arg(elementsText(editor, uneven->feed), units.text(uneven->feed.conductivity));
   if (held && std::abs(uneven->pace - 1) > 0.02)
-    lines << QString(
-                 "The meter reads right all the same: the controller draws %1 times as much of every tank.")
+    lines << tr("The meter reads right all the same: the controller draws %1 times as much of every tank.")
                  .arg(localNumber(uneven->pace, 2));
   return lines.join("<br>");
 }

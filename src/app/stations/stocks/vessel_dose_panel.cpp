@@ -6,6 +6,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
+#include "wording/tr.h"
 
 #include <QCheckBox>
 #include <QHBoxLayout>
@@ -22,30 +23,30 @@ VesselDosePanel::VesselDosePanel(FormulaEditor& editor, UnitsShown& units, QWidg
   };
   auto* row = new QHBoxLayout;
   row->setSpacing(6);
-  row->addWidget(words("Full mark"));
-  row->addWidget(field("volume of the vessel at the full mark", "vesselFull", "reservoir/volume",
+  row->addWidget(words(tr("Full mark")));
+  row->addWidget(field(tr("volume of the vessel at the full mark"), "vesselFull", "reservoir/volume",
                        Kind::Volume, 0.001, 1e8,
                        [this] { return localFigure(m_units.volumeIn(core::Volume::fromLitres(100))); }));
   row->addWidget(unitLabel(Kind::Volume));
-  row->addWidget(words("· in it now"));
-  row->addWidget(field("in the vessel now", "vesselNow", "reservoir/present", Kind::Volume, 0, 1e8,
+  row->addWidget(words(tr("· in it now")));
+  row->addWidget(field(tr("in the vessel now"), "vesselNow", "reservoir/present", Kind::Volume, 0, 1e8,
                        [] { return QString("0"); }));
   row->addWidget(unitLabel(Kind::Volume));
-  row->addWidget(words("reading"));
-  row->addWidget(field("reading of what is in it", "vesselReading", "reservoir/reading", Kind::Conductivity,
-                       0, 30000, [] { return QString("—"); }));
+  row->addWidget(words(tr("reading")));
+  row->addWidget(field(tr("reading of what is in it"), "vesselReading", "reservoir/reading",
+                       Kind::Conductivity, 0, 30000, [] { return QString("—"); }));
   row->addWidget(unitLabel(Kind::Conductivity));
-  row->addWidget(words("· wanted"));
-  row->addWidget(field("reading that is wanted", "vesselTarget", "reservoir/target", Kind::Conductivity, 0,
-                       30000, target));
+  row->addWidget(words(tr("· wanted")));
+  row->addWidget(field(tr("reading that is wanted"), "vesselTarget", "reservoir/target", Kind::Conductivity,
+                       0, 30000, target));
   row->addWidget(unitLabel(Kind::Conductivity));
-  row->addWidget(words("· keep back"));
-  row->addWidget(field("raw water kept back for the end", "vesselLast", "reservoir/last_water", Kind::Volume,
-                       0, 1e8, [] { return QString("0"); }));
+  row->addWidget(words(tr("· keep back")));
+  row->addWidget(field(tr("raw water kept back for the end"), "vesselLast", "reservoir/last_water",
+                       Kind::Volume, 0, 1e8, [] { return QString("0"); }));
   row->addWidget(unitLabel(Kind::Volume));
-  m_cautious = flag("cautious steps", "vesselCautious", "reservoir/cautious");
-  m_byReadings = flag("by my readings", "vesselByReadings", "reservoir/by_readings");
-  m_acid = flag("acid last", "vesselAcid", "reservoir/with_acid");
+  m_cautious = flag(tr("cautious steps"), "vesselCautious", "reservoir/cautious");
+  m_byReadings = flag(tr("by my readings"), "vesselByReadings", "reservoir/by_readings");
+  m_acid = flag(tr("acid last"), "vesselAcid", "reservoir/with_acid");
   row->addSpacing(6);
   row->addWidget(m_cautious);
   row->addWidget(m_acid);
@@ -53,7 +54,7 @@ VesselDosePanel::VesselDosePanel(FormulaEditor& editor, UnitsShown& units, QWidg
   row->addStretch();
   m_care->setProperty("soft", true);
   m_care->setFont(faceOf(12));
-  m_care->setText("Stir and wait: mixing takes minutes to an hour, the pH longer.");
+  m_care->setText(tr("Stir and wait: mixing takes minutes to an hour, the pH longer."));
   m_steps->setObjectName("vesselSteps");
   m_steps->setTextFormat(Qt::RichText);
   m_steps->setFont(faceOf(12));
@@ -90,34 +91,34 @@ QString VesselDosePanel::stepsText(double stockStrength) const {
   if (reservoir.withAcid) given.acid = document.given.acid.product;
   given.targetPh = document.given.acid.targetPh;
   if (given.present > core::Volume{} && !reservoir.reading)
-    return "Type what the meter reads in the vessel now.";
+    return tr("Type what the meter reads in the vessel now.");
   const auto steps = core::planReservoir(given, answer.stock, answer.water);
   if (!steps) return "▲ " + QString::fromStdString(words::problemText(steps.problem()));
   const auto& shelf = document.given.request.shelf;
-  QString rows = QString("<tr style='color:%1'><td></td><td>do</td><td>then it stands at</td><td>EC should "
-                         "read</td><td>pH about</td></tr>")
+  QString rows = tr("<tr style='color:%1'><td></td><td>do</td><td>then it stands at</td><td>EC should "
+                    "read</td><td>pH about</td></tr>")
                      .arg(theme().inkSoft.name());
   int number = 0;
   for (const auto& step : *steps) {
     QString act;
     switch (step.act) {
     case core::ReservoirAct::Drain:
-      act = QString("let <b>%1</b> out").arg(m_units.stockText(step.amount));
+      act = tr("let <b>%1</b> out").arg(m_units.stockText(step.amount));
       break;
     case core::ReservoirAct::Water:
-      act = QString("<b>%1</b> of water").arg(m_units.stockText(step.amount));
+      act = tr("<b>%1</b> of water").arg(m_units.stockText(step.amount));
       break;
     case core::ReservoirAct::LastWater:
-      act = QString("the last <b>%1</b> of water").arg(m_units.stockText(step.amount));
+      act = tr("the last <b>%1</b> of water").arg(m_units.stockText(step.amount));
       break;
     case core::ReservoirAct::Acid:
-      act = QString("<b>%1</b> %2, slowly")
+      act = tr("<b>%1</b> %2, slowly")
                 .arg(step.amount > core::Volume{} ? m_units.stockText(step.amount) : m_units.text(step.mass),
                      QString::fromStdString(given.acid->name).toHtmlEscaped());
       break;
     case core::ReservoirAct::Stock: {
       const auto& content = answer.stock.tanks[step.tank];
-      act = QString("<b>%1</b> of %2")
+      act = tr("<b>%1</b> of %2")
                 .arg(m_units.stockText(step.amount),
                      QString::fromStdString(words::tankTitle(shelf, content)).toHtmlEscaped());
       break;
@@ -126,11 +127,11 @@ QString VesselDosePanel::stepsText(double stockStrength) const {
     rows += QString("<tr><td>%1</td><td>%2%3</td><td>%4</td><td><b>%5</b></td><td>%6</td></tr>")
                 .arg(++number)
                 .arg(act,
-                     step.readNow                            ? ", stir, <b>read</b>"
-                     : step.act == core::ReservoirAct::Stock ? ", stir"
+                     step.readNow                            ? tr(", stir, <b>read</b>")
+                     : step.act == core::ReservoirAct::Stock ? tr(", stir")
                                                              : "",
                      m_units.text(step.volumeAfter), m_units.text(step.expected),
-                     step.ph ? localNumber(*step.ph, 1) : QString("not known"));
+                     step.ph ? localNumber(*step.ph, 1) : tr("not known"));
   }
   return "<table width='100%' cellpadding='0'>" + rows + "</table>";
 }
@@ -144,7 +145,7 @@ void VesselDosePanel::refresh() {
   m_byReadings->setVisible(strength.has_value());
   m_byReadings->setChecked(reservoir.byReadings);
   if (strength)
-    m_byReadings->setText(QString("by my readings: stocks at %1 %").arg(localNumber(100 * *strength, 0)));
+    m_byReadings->setText(tr("by my readings: stocks at %1 %").arg(localNumber(100 * *strength, 0)));
   m_steps->setText(stepsText(strength && reservoir.byReadings ? *strength : 1));
 }
 

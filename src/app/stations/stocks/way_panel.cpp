@@ -7,6 +7,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
+#include "wording/tr.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -19,11 +20,11 @@ namespace butte::app {
 using exchange::DosingDevice;
 namespace {
 constexpr std::pair<DosingDevice, const char*> devices[] = {
-    {DosingDevice::Injector, "injector, all tanks at once"},
-    {DosingDevice::Series, "injectors one behind the other"},
-    {DosingDevice::Pumps, "dosing pumps run alike"},
-    {DosingDevice::Setpoint, "controller on an EC setpoint"},
-    {DosingDevice::Hand, "by hand, jug or syringe"}};
+    {DosingDevice::Injector, QT_TRANSLATE_NOOP("butte", "injector, all tanks at once")},
+    {DosingDevice::Series, QT_TRANSLATE_NOOP("butte", "injectors one behind the other")},
+    {DosingDevice::Pumps, QT_TRANSLATE_NOOP("butte", "dosing pumps run alike")},
+    {DosingDevice::Setpoint, QT_TRANSLATE_NOOP("butte", "controller on an EC setpoint")},
+    {DosingDevice::Hand, QT_TRANSLATE_NOOP("butte", "by hand, jug or syringe")}};
 } // namespace
 
 WayPanel::WayPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
@@ -46,25 +47,25 @@ QWidget* WayPanel::makeFields() {
   row->setSpacing(6);
   m_device = new QComboBox;
   m_device->setObjectName("dosingDevice");
-  m_device->setAccessibleName("how the stocks are dosed");
+  m_device->setAccessibleName(tr("how the stocks are dosed"));
   for (const auto& [device, words] : devices)
-    m_device->addItem(words, static_cast<int>(device));
+    m_device->addItem(app::tr(words), static_cast<int>(device));
   connect(m_device, &QComboBox::activated, this, [this] {
     StockEdits(m_editor).setDevice(static_cast<DosingDevice>(m_device->currentData().toInt()));
   });
-  row->addWidget(words("Dosed by"));
+  row->addWidget(words(tr("Dosed by")));
   row->addWidget(m_device);
   row->addSpacing(12);
-  row->addWidget(words("flow"));
-  row->addWidget(field("flow of feed per hour", "feedPerHour", "feed_per_hour", Kind::Volume, 0, 1e7,
+  row->addWidget(words(tr("flow")));
+  row->addWidget(field(tr("flow of feed per hour"), "feedPerHour", "feed_per_hour", Kind::Volume, 0, 1e7,
                        [] { return QString("?"); }));
   row->addWidget(unitLabel(Kind::Volume));
-  row->addWidget(words("per hour"));
+  row->addWidget(words(tr("per hour")));
   m_setpointRow = new QWidget;
   auto* setpoint = new QHBoxLayout(m_setpointRow);
   setpoint->setContentsMargins(12, 0, 0, 0);
-  setpoint->addWidget(words("holds"));
-  setpoint->addWidget(field("EC setpoint", "setpoint", "setpoint", Kind::Conductivity, 0, 30000, [this] {
+  setpoint->addWidget(words(tr("holds")));
+  setpoint->addWidget(field(tr("EC setpoint"), "setpoint", "setpoint", Kind::Conductivity, 0, 30000, [this] {
     return localNumber(m_units.conductivityIn(m_editor.answer().feed.conductivity),
                        m_units.conductivity() == ConductivityShown::MilliSiemens ? 2 : 0);
   }));
@@ -75,9 +76,9 @@ QWidget* WayPanel::makeFields() {
   auto* pumps = new QHBoxLayout(m_pumpRow);
   pumps->setContentsMargins(12, 0, 0, 0);
   m_runs = new QHBoxLayout;
-  m_runs->addWidget(words("mL per run:"));
+  m_runs->addWidget(words(tr("mL per run:")));
   m_minutes = new QHBoxLayout;
-  m_minutes->addWidget(words("mL per minute:"));
+  m_minutes->addWidget(words(tr("mL per minute:")));
   pumps->addLayout(m_runs);
   pumps->addSpacing(8);
   pumps->addLayout(m_minutes);
@@ -92,10 +93,10 @@ void WayPanel::makePumps() {
   const auto count = m_editor.document().tanks.size();
   for (; m_pumpCount < count; ++m_pumpCount) {
     const auto i = m_pumpCount;
-    m_runs->addWidget(field(QString("mL per run of pump %1").arg(i + 1), QString("pumpRun%1").arg(i),
+    m_runs->addWidget(field(tr("mL per run of pump %1").arg(i + 1), QString("pumpRun%1").arg(i),
                             "pumps/" + std::to_string(i) + "/ml_per_run", Kind::Plain, 1e-6, 1e6,
                             [] { return QString("10"); }));
-    m_minutes->addWidget(field(QString("mL per minute of pump %1").arg(i + 1), QString("pumpMinute%1").arg(i),
+    m_minutes->addWidget(field(tr("mL per minute of pump %1").arg(i + 1), QString("pumpMinute%1").arg(i),
                                "pumps/" + std::to_string(i) + "/ml_per_minute", Kind::Plain, 0, 1e7,
                                [] { return QString("?"); }));
   }
@@ -122,12 +123,12 @@ QStringList WayPanel::ratesOf(std::size_t tank, double draw) const {
   QStringList rates{m_units.dose(dose)};
   if (!dosing.feedPerHour) return rates;
   const auto perHour = *dosing.feedPerHour * (draw / content.factor);
-  rates << m_units.stockText(perHour) + " per hour";
+  rates << tr("%1 per hour").arg(m_units.stockText(perHour));
   if (dosing.device == DosingDevice::Pumps) {
     const auto pump = tank < dosing.pumps.size() ? dosing.pumps[tank] : core::DosingPump{};
     if (const auto duty = core::pumpDuty(pump, *dosing.feedPerHour, content.factor / draw))
-      rates << QString("%1 runs per hour").arg(localFigure(duty->runsPerHour)) +
-                   (duty->secondsPerHour > 0 ? QString(", %1 s in all").arg(localFigure(duty->secondsPerHour))
+      rates << tr("%1 runs per hour").arg(localFigure(duty->runsPerHour)) +
+                   (duty->secondsPerHour > 0 ? tr(", %1 s in all").arg(localFigure(duty->secondsPerHour))
                                              : QString());
   }
   return rates;
@@ -139,10 +140,10 @@ QString WayPanel::noteText(const core::Delivery& delivery, const std::vector<dou
   if (dosing.device == DosingDevice::Setpoint) {
     const auto setpoint = dosing.setpoint.value_or(m_editor.answer().feed.conductivity);
     const auto held = core::atSetpoint(delivery, draws, setpoint);
-    if (!held) return "▲ The water alone reads more than the setpoint: the controller never doses.";
-    QString text = QString("The controller draws %1 % of the due until the meter is right, whatever the "
-                           "strength: strength sets "
-                           "only how long the tanks last. One line shut still reads right: ")
+    if (!held) return tr("▲ The water alone reads more than the setpoint: the controller never doses.");
+    QString text = tr("The controller draws %1 % of the due until the meter is right, whatever the "
+                      "strength: strength sets "
+                      "only how long the tanks last. One line shut still reads right: ")
                        .arg(localNumber(100 * held->strength, 0));
     QStringList parts;
     for (std::size_t t = 0; t < stock.tanks.size(); ++t) {
@@ -159,11 +160,11 @@ QString WayPanel::noteText(const core::Delivery& delivery, const std::vector<dou
           lack << QString("%1 %2").arg(QString::fromStdString(words::nutrientSymbol(n)),
                                        localFigure(feed->feed.milligramsPerLitre.of(n)));
       }
-      parts << QString("without %1 the feed has %2 mg/L")
+      parts << tr("without %1 the feed has %2 mg/L")
                    .arg(QString::fromStdString(stock.tanks[t].tank.name),
                         lack.isEmpty() ? QString("all") : lack.join(", "));
     }
-    return text + parts.join("; ") + ". Compare the levels of the tanks.";
+    return tr("%1%2. Compare the levels of the tanks.").arg(text, parts.join("; "));
   }
   if (dosing.device == DosingDevice::Series) {
     std::vector<double> doses;
@@ -173,20 +174,21 @@ QString WayPanel::noteText(const core::Delivery& delivery, const std::vector<dou
     if (!settings) return {};
     QStringList list;
     for (std::size_t t = 0; t < stock.tanks.size(); ++t)
-      list << QString("%1 %2 mL per L")
+      list << tr("%1 %2 mL per L")
                   .arg(QString::fromStdString(stock.tanks[t].tank.name), localNumber((*settings)[t], 2));
-    return "Later injectors thin what earlier ones gave. Set, of what flows in: " + list.join(", ") + ".";
+    return tr("Later injectors thin what earlier ones gave. Set, of what flows in: %1.").arg(list.join(", "));
   }
   if (dosing.device == DosingDevice::Pumps) {
     const bool unequal = std::any_of(draws.begin(), draws.end(),
                                      [&](double d) { return std::abs(d - draws.front()) > 0.005; });
     if (unequal)
-      return "▲ The pumps give unequal measure in a run: the feed leans to the fuller one. Set each by its "
-             "own "
-             "calibration, or run them by mL.";
+      return tr(
+          "▲ The pumps give unequal measure in a run: the feed leans to the fuller one. Set each by its "
+          "own "
+          "calibration, or run them by mL.");
   }
-  return QString("Equal draw from every tank: a lower level or a weaker tank on one side shifts the ratio, "
-                 "not only the EC. %1")
+  return tr("Equal draw from every tank: a lower level or a weaker tank on one side shifts the ratio, "
+            "not only the EC. %1")
       .arg(UnitsShown::doseInAll(stock.doseMlPerLitre));
 }
 
@@ -228,9 +230,9 @@ void WayPanel::refresh() {
     inlets.push_back(std::move(inlet));
   }
   const auto feed = delivery.feed(given);
-  QStringList out{"Feed", "EC " + m_units.text(feed.conductivity)};
+  QStringList out{tr("Feed"), "EC " + m_units.text(feed.conductivity)};
   if (feed.ph) out << "pH " + localNumber(*feed.ph, 1);
-  if (dosing.feedPerHour) out << m_units.text(*dosing.feedPerHour) + " per hour";
+  if (dosing.feedPerHour) out << tr("%1 per hour").arg(m_units.text(*dosing.feedPerHour));
   m_picture->show(water, std::move(inlets), out);
 }
 

@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QMouseEvent>
@@ -51,11 +52,11 @@ QString CropsMatrix::headline(std::size_t crop) const {
   if (!m_answer) return "…";
   const auto& share = m_answer->crops[crop];
   const double ml = 1000 / m_editor.document().given.stock.factor * share.strength;
-  auto words = QString("%1 of each tank (%2 % of the strongest)")
+  auto words = tr("%1 of each tank (%2 % of the strongest)")
                    .arg(m_units.dose(ml), localNumber(100 * share.strength, 0));
   if (share.correction) {
     const auto& product = m_editor.document().given.request.shelf[*share.correction];
-    words += QString(" + %1 of %2 per m³")
+    words += tr(" + %1 of %2 per m³")
                  .arg(m_units.text(core::Mass::fromGrams(1000 * share.correctionGramsPerLitre)),
                       QString::fromStdString(m_editor.nameOf(product.id)));
   }

@@ -10,6 +10,7 @@
 #include "services/units_shown.h"
 #include "stations/target/crops_matrix.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QCheckBox>
@@ -24,12 +25,12 @@ namespace butte::app {
 
 CropsPage::CropsPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_desk(desk), m_choice(new FillingCombo),
-      m_corrections(new QCheckBox("one salt of its own per crop")), m_words(new QLabel), m_stocks(new QLabel),
-      m_matrix(new CropsMatrix(editor, units)) {
-  auto* title = new QLabel("Several crops from one set of tanks");
+      m_corrections(new QCheckBox(tr("one salt of its own per crop"))), m_words(new QLabel),
+      m_stocks(new QLabel), m_matrix(new CropsMatrix(editor, units)) {
+  auto* title = new QLabel(tr("Several crops from one set of tanks"));
   title->setFont(faceOf(15, true));
   m_choice->setObjectName("addCrop");
-  m_choice->setAccessibleName("add a crop's target");
+  m_choice->setAccessibleName(tr("add a crop's target"));
   m_choice->setMaxVisibleItems(24);
   m_choice->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
   m_choice->fill = [this] { fillChoice(); };
@@ -37,9 +38,10 @@ CropsPage::CropsPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, Q
   connect(m_choice, &QComboBox::activated, this, &CropsPage::addChosen);
   m_corrections->setObjectName("cropCorrections");
   m_corrections->setChecked(true);
-  m_corrections->setToolTip("Besides its dilution each crop may get at most one salt added to its own feed");
+  m_corrections->setToolTip(
+      tr("Besides its dilution each crop may get at most one salt added to its own feed"));
   connect(m_corrections, &QCheckBox::toggled, this, &CropsPage::formulaChanged);
-  auto* back = new QPushButton("Back to the target");
+  auto* back = new QPushButton(tr("Back to the target"));
   back->setObjectName("cropsBack");
   connect(back, &QPushButton::clicked, this, &CropsPage::done);
   auto* head = new QHBoxLayout;
@@ -53,10 +55,10 @@ CropsPage::CropsPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, Q
   m_stocks->setObjectName("cropsStocks");
   for (auto* label : {m_words, m_stocks})
     label->setWordWrap(true);
-  auto* use = new QPushButton("Hold these weights in the formula");
+  auto* use = new QPushButton(tr("Hold these weights in the formula"));
   use->setObjectName("useCropWeights");
-  use->setToolTip(
-      "Every product of the shelf is held at the shared weight, for the crop that takes the tanks strongest");
+  use->setToolTip(tr("Every product of the shelf is held at the shared weight, for the crop that takes the "
+                     "tanks strongest"));
   connect(use, &QPushButton::clicked, this, &CropsPage::useWeights);
   auto* scroll = new QScrollArea;
   scroll->setWidget(m_matrix);
@@ -83,14 +85,14 @@ void CropsPage::showEvent(QShowEvent*) {
 
 void CropsPage::fillChoice() {
   m_choice->clear();
-  m_choice->addItem("Add a crop's target…");
-  m_choice->addItem("this formula's own target", "own");
+  m_choice->addItem(tr("Add a crop's target…"));
+  m_choice->addItem(tr("this formula's own target"), "own");
   const auto heads = m_desk.isOpen()
                          ? m_desk.book().store().list(book::Kind::Target, false)
                          : core::Result<std::vector<book::RecordHead>>(std::vector<book::RecordHead>{});
   if (heads) {
     for (const auto& head : *heads)
-      m_choice->addItem("own · " + qtext(head.name), "uid:" + qtext(head.ref.uid));
+      m_choice->addItem(tr("own · %1").arg(qtext(head.name)), "uid:" + qtext(head.ref.uid));
   }
   for (const auto& t : core::targetCatalogue())
     m_choice->addItem(QString("%1 · %2 · %3").arg(qtext(t.crop), qtext(t.stage), qtext(t.name)), qtext(t.id));
@@ -117,9 +119,9 @@ void CropsPage::formulaChanged() {
   if (document.crops.empty()) {
     m_background.cancel();
     m_matrix->show({}, nullptr);
-    m_words->setText(
+    m_words->setText(tr(
         "Add the targets of the crops that live from the same tanks. Butte finds the stocks and each crop's "
-        "dilution that serve all of them best, and says what each gives up.");
+        "dilution that serve all of them best, and says what each gives up."));
     m_stocks->clear();
     return;
   }
@@ -128,7 +130,7 @@ void CropsPage::formulaChanged() {
   for (const auto& crop : document.crops)
     request.crops.push_back({crop.name, crop.rows, 1});
   m_matrix->show(document.crops, nullptr);
-  m_words->setText("working it out …");
+  m_words->setText(tr("working it out …"));
   m_background.start<std::optional<core::ManyCropsAnswer>>(
       [request]() -> std::optional<core::ManyCropsAnswer> {
         auto answer = core::manyCrops(request);
@@ -144,16 +146,16 @@ void CropsPage::showAnswer() {
   const auto& document = m_editor.document();
   m_matrix->show(document.crops, m_answer ? &*m_answer : nullptr);
   if (!m_answer || m_answer->crops.size() != document.crops.size())
-    return m_words->setText("No answer was found.");
+    return m_words->setText(tr("No answer was found."));
   QStringList losses;
   for (std::size_t k = 0; k < document.crops.size(); ++k) {
     const auto& share = m_answer->crops[k];
     const auto rows = static_cast<double>(document.crops[k].rows.size());
     const double with = 100 * std::sqrt(share.misfit / rows), own = 100 * std::sqrt(share.ownMisfit / rows);
-    losses << QString("%1: %2 % off on the whole, %3 % with tanks of its own")
+    losses << tr("%1: %2 % off on the whole, %3 % with tanks of its own")
                   .arg(qtext(document.crops[k].name), localNumber(with, 1), localNumber(own, 1));
   }
-  losses << "Cells: % off the crop's own target; amber is outside its band.";
+  losses << tr("Cells: % off the crop's own target; amber is outside its band.");
   m_words->setText(losses.join("\n"));
   QStringList weights;
   for (std::size_t j = 0; j < m_answer->gramsPerLitre.size(); ++j) {
@@ -161,11 +163,12 @@ void CropsPage::showAnswer() {
       weights << QString("%1 %2").arg(m_units.text(core::Mass::fromGrams(1000 * m_answer->gramsPerLitre[j])),
                                       qtext(m_editor.nameOf(document.given.request.shelf[j].id)));
   }
-  m_stocks->setText("<b>The tanks, per m³ of the strongest feed:</b> " + weights.join(" · ").toHtmlEscaped());
+  m_stocks->setText(
+      tr("<b>The tanks, per m³ of the strongest feed:</b> %1").arg(weights.join(" · ").toHtmlEscaped()));
 }
 
 void CropsPage::useWeights() {
-  if (!m_answer) return emit message("Add crops first.");
+  if (!m_answer) return emit message(tr("Add crops first."));
   const auto& document = m_editor.document();
   std::vector<std::pair<std::size_t, exchange::Amount>> weights;
   for (std::size_t j = 0; j < document.active.size() && j < m_answer->gramsPerLitre.size(); ++j) {
@@ -176,7 +179,7 @@ void CropsPage::useWeights() {
                          typed(QString::number(m_units.massIn(mass), 'g', 5), m_units.massUnit()));
   }
   ShelfEdits(m_editor).holdAll(weights);
-  emit message("Every product is held at the shared weight; Ctrl+Z takes it back.");
+  emit message(tr("Every product is held at the shared weight; Ctrl+Z takes it back."));
 }
 
 } // namespace butte::app

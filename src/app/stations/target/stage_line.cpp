@@ -8,6 +8,7 @@
 #include "services/units_shown.h"
 #include "target/scale_target.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 
 #include <QMouseEvent>
 #include <QPainter>
@@ -56,7 +57,7 @@ void StageLine::lookUp() {
 QString StageLine::text() const {
   QStringList parts;
   for (const auto& stage : m_stages)
-    parts << QString("%1 from week %2").arg(stage.name, localNumber(stage.fromWeek, 0));
+    parts << tr("%1 from week %2").arg(stage.name, localNumber(stage.fromWeek, 0));
   return parts.join(", ");
 }
 
@@ -90,10 +91,10 @@ void StageLine::paintEvent(QPaintEvent*) {
   if (m_stages.empty()) {
     painter.setPen(t.inkSoft);
     painter.drawText(rect(), Qt::AlignVCenter | Qt::TextWordWrap,
-                     m_crop.empty() ? QString("Keep a target with its crop, stage and week: the stages then "
-                                              "stand here as a line in time.")
-                                    : QString("No target of %1 is in the book yet: keep this one with its "
-                                              "stage and week, and it stands here.")
+                     m_crop.empty() ? tr("Keep a target with its crop, stage and week: the stages then "
+                                         "stand here as a line in time.")
+                                    : tr("No target of %1 is in the book yet: keep this one with its "
+                                         "stage and week, and it stands here.")
                                           .arg(qtext(m_crop)));
     return;
   }
@@ -112,7 +113,7 @@ void StageLine::paintEvent(QPaintEvent*) {
     painter.setPen(t.inkSoft);
     painter.setFont(faceOf(11));
     painter.drawText(QRectF(box.left(), height() - 14, box.width(), 14), Qt::AlignVCenter,
-                     QString("week %1").arg(localNumber(stage.fromWeek, 0)));
+                     tr("week %1").arg(localNumber(stage.fromWeek, 0)));
   }
 }
 

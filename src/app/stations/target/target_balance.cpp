@@ -6,6 +6,7 @@
 #include "paint/theme.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QLabel>
@@ -30,7 +31,7 @@ QString shiftText(const core::IonShift& shift) {
 
 TargetBalancePanel::TargetBalancePanel(FormulaEditor& editor, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_words(new QLabel),
-      m_take(new QPushButton("Take the nearest that balances")) {
+      m_take(new QPushButton(tr("Take the nearest that balances"))) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, pictureHeight, 0, 0);
   column->setSpacing(3);
@@ -52,28 +53,29 @@ void TargetBalancePanel::refresh() {
   const double gap = m_balance.cationsMeqPerL - m_balance.anionsMeqPerL;
   QString words;
   if (m_balance.cationsMeqPerL + m_balance.anionsMeqPerL <= 0) {
-    words = "No ions are asked for yet.";
+    words = tr("No ions are asked for yet.");
   } else if (m_balance.closes) {
-    words = QString("%1 is open and closes the balance: %2 mg/L of it.")
+    words = tr("%1 is open and closes the balance: %2 mg/L of it.")
                 .arg(QString::fromStdString(words::nutrientName(m_balance.closes->nutrient)),
                      localFigure(m_balance.closes->to));
     words[0] = words[0].toUpper();
   } else if (m_balance.canBalance) {
-    words = "The ions balance: this can be dissolved.";
+    words = tr("The ions balance: this can be dissolved.");
   } else {
     QStringList alone;
     for (std::size_t i = 0; i < m_balance.oneAlone.size() && i < 3; ++i)
       alone << shiftText(m_balance.oneAlone[i]);
-    words = QString("▲ No water can hold this: %1 stand over by %2 meq/L.%3")
-                .arg(gap > 0 ? "cations" : "anions", localFigure(std::abs(gap)),
-                     alone.isEmpty() ? QString() : " One alone would do, mg/L: " + alone.join(", or ") + ".");
+    words = tr("▲ No water can hold this: %1 stand over by %2 meq/L.%3")
+                .arg(gap > 0 ? tr("cations") : tr("anions"), localFigure(std::abs(gap)),
+                     alone.isEmpty() ? QString()
+                                     : tr(" One alone would do, mg/L: %1.").arg(alone.join(tr(", or "))));
   }
   m_words->setText(words);
   m_take->setVisible(!m_balance.canBalance && !m_balance.nearest.empty());
   QStringList all;
   for (const auto& shift : m_balance.nearest)
     all << shiftText(shift);
-  m_take->setToolTip("Every ion gives a little (mg/L): " + all.join(", "));
+  m_take->setToolTip(tr("Every ion gives a little (mg/L): %1").arg(all.join(", ")));
   update();
 }
 
@@ -91,7 +93,7 @@ void TargetBalancePanel::paintEvent(QPaintEvent*) {
   painter.setFont(faceOf(12));
   int line = 0;
   for (const auto& [name, value] :
-       {std::pair{"cations", m_balance.cationsMeqPerL}, {"anions", m_balance.anionsMeqPerL}}) {
+       {std::pair{tr("cations"), m_balance.cationsMeqPerL}, {tr("anions"), m_balance.anionsMeqPerL}}) {
     const double y = 2 + 21 * line++;
     painter.setPen(t.inkSoft);
     painter.drawText(QRectF(0, y, 56, 18), Qt::AlignVCenter, name);

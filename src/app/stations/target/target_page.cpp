@@ -15,6 +15,7 @@
 #include "stations/target/target_table.h"
 #include "stations/target/target_wishes.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -28,8 +29,8 @@ namespace butte::app {
 TargetPage::TargetPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_desk(desk), m_choice(new QComboBox), m_compare(new FillingCombo),
       m_name(new QLineEdit), m_crop(new QLineEdit), m_stage(new QLineEdit),
-      m_week(new NumberField({"week the stage begins", "", 0, 200, true})), m_table(new TargetTable(editor)),
-      m_stages(new StageLine(editor, desk)) {
+      m_week(new NumberField({tr("week the stage begins"), "", 0, 200, true})),
+      m_table(new TargetTable(editor)), m_stages(new StageLine(editor, desk)) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(6);
@@ -68,25 +69,25 @@ QWidget* TargetPage::makeHead() {
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(6);
   m_choice->setObjectName("targetChoice");
-  m_choice->setAccessibleName("published targets");
+  m_choice->setAccessibleName(tr("published targets"));
   m_choice->setMaxVisibleItems(24);
-  readChoices(*m_choice, "Take a target…");
+  readChoices(*m_choice, tr("Take a target…"));
   connect(m_choice, &QComboBox::activated, this, &TargetPage::choose);
   m_name->setObjectName("targetName");
-  m_name->setAccessibleName("name of the target");
+  m_name->setAccessibleName(tr("name of the target"));
   connect(m_name, &QLineEdit::textEdited, this,
           [this](const QString& text) { TargetEdits(m_editor).setName(text); });
   m_compare->setObjectName("targetCompare");
-  m_compare->setAccessibleName("compare with another target");
+  m_compare->setAccessibleName(tr("compare with another target"));
   m_compare->setMaxVisibleItems(24);
   m_compare->fill = [this] { fillCompare(); };
   fillCompare();
   connect(m_compare, &QComboBox::activated, this, &TargetPage::compare);
   for (auto* part : std::initializer_list<QWidget*>{m_choice, m_compare})
     part->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-  auto* several = new QPushButton("Several crops…");
+  auto* several = new QPushButton(tr("Several crops…"));
   several->setObjectName("severalCrops");
-  several->setToolTip("One set of stock tanks for several crops: what each gives up");
+  several->setToolTip(tr("One set of stock tanks for several crops: what each gives up"));
   connect(several, &QPushButton::clicked, this, &TargetPage::severalAsked);
   row->addWidget(m_name, 3);
   row->addWidget(m_choice, 2);
@@ -102,32 +103,32 @@ QWidget* TargetPage::makeStageKeeper() {
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(5);
   m_crop->setObjectName("targetCrop");
-  m_crop->setPlaceholderText("crop");
-  m_crop->setAccessibleName("crop");
+  m_crop->setPlaceholderText(tr("crop"));
+  m_crop->setAccessibleName(tr("crop"));
   m_crop->setFixedWidth(130);
   connect(m_crop, &QLineEdit::textEdited, this,
           [this](const QString& text) { FormulaEdits(m_editor).setCrop(text, true); });
   m_stage->setObjectName("targetStage");
-  m_stage->setPlaceholderText("stage");
-  m_stage->setAccessibleName("stage");
+  m_stage->setPlaceholderText(tr("stage"));
+  m_stage->setAccessibleName(tr("stage"));
   m_stage->setFixedWidth(120);
   m_week->setObjectName("targetWeek");
   m_week->setFixedWidth(44);
   m_week->onMessage = [this](const QString& words) { emit message(words); };
-  auto* keep = new QPushButton("Keep as a stage");
+  auto* keep = new QPushButton(tr("Keep as a stage"));
   keep->setObjectName("keepStage");
-  keep->setToolTip("This target goes into the book under its name, with crop, stage and week");
+  keep->setToolTip(tr("This target goes into the book under its name, with crop, stage and week"));
   connect(keep, &QPushButton::clicked, this, [this] {
     if (!m_desk.isOpen() || m_week->isWrong()) return;
     emit message(keepStage(m_desk, m_editor, m_stage->text().trimmed(), m_week->text()));
   });
   row->addWidget(m_crop);
   row->addWidget(m_stage);
-  row->addWidget(new QLabel("from week"));
+  row->addWidget(new QLabel(tr("from week")));
   row->addWidget(m_week);
   row->addWidget(keep);
   row->addStretch();
-  auto* hint = new QLabel("An empty element is free; N is all its forms.");
+  auto* hint = new QLabel(tr("An empty element is free; N is all its forms."));
   hint->setProperty("soft", true);
   hint->setFont(faceOf(11));
   row->addWidget(hint);
@@ -152,14 +153,14 @@ void TargetPage::readChoices(QComboBox& box, const QString& first) {
 void TargetPage::fillCompare() {
   const auto chosen = m_compare->currentText();
   m_compare->clear();
-  readChoices(*m_compare, "Compare with…");
+  readChoices(*m_compare, tr("Compare with…"));
   const auto heads = m_desk.isOpen()
                          ? m_desk.book().store().list(book::Kind::Target, false)
                          : core::Result<std::vector<book::RecordHead>>(std::vector<book::RecordHead>{});
   int at = 1;
   if (heads) {
     for (const auto& head : *heads)
-      m_compare->insertItem(at++, "own · " + qtext(head.name), "uid:" + qtext(head.ref.uid));
+      m_compare->insertItem(at++, tr("own · %1").arg(qtext(head.name)), "uid:" + qtext(head.ref.uid));
   }
   m_compare->setCurrentIndex(std::max(0, m_compare->findText(chosen)));
 }

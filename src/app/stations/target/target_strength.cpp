@@ -8,6 +8,7 @@
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "target/scale_target.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QCheckBox>
@@ -33,10 +34,10 @@ std::string typedAs(double value) {
 
 TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_now(new QLabel),
-      m_wanted(new NumberField({"EC wanted", "mS/cm", 0.05, 20, true})),
-      m_total(new NumberField({"nitrogen in all", "mg/L", 0, 2000, true})),
-      m_share(new NumberField({"ammonium's share of nitrogen", "%", 0, 100, true})),
-      m_traces(new QCheckBox("traces too")), m_season(new QComboBox) {
+      m_wanted(new NumberField({tr("EC wanted"), "mS/cm", 0.05, 20, true})),
+      m_total(new NumberField({tr("nitrogen in all"), "mg/L", 0, 2000, true})),
+      m_share(new NumberField({tr("ammonium's share of nitrogen"), "%", 0, 100, true})),
+      m_traces(new QCheckBox(tr("traces too"))), m_season(new QComboBox) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(4);
@@ -49,28 +50,28 @@ TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget
   m_wanted->setFixedWidth(56);
   m_traces->setObjectName("scaleTraces");
   m_traces->setToolTip(
-      "Some growers keep the traces as they are when the feed is made weaker or stronger, some scale "
-      "them with it: both are common practice.");
-  auto* scale = new QPushButton("Scale");
+      tr("Some growers keep the traces as they are when the feed is made weaker or stronger, some scale "
+         "them with it: both are common practice."));
+  auto* scale = new QPushButton(tr("Scale"));
   scale->setObjectName("scaleTarget");
   const auto go = [this] {
     const auto typed = core::parseDecimal(core::normalisedDecimal(m_wanted->text().toStdString()));
     if (!typed || m_wanted->isWrong())
-      return emit message("Type the EC that the target shall have, in mS/cm.");
+      return emit message(tr("Type the EC that the target shall have, in mS/cm."));
     scaleTo(*typed,
             {core::DeedCode::TargetScaled, {core::normalisedDecimal(m_wanted->text().toStdString())}});
   };
   connect(scale, &QPushButton::clicked, this, go);
   connect(m_wanted, &QLineEdit::returnPressed, this, go);
-  row->addWidget(new QLabel("to EC"));
+  row->addWidget(new QLabel(tr("to EC")));
   row->addWidget(m_wanted);
-  row->addWidget(new QLabel("mS/cm"));
+  row->addWidget(new QLabel(tr("mS/cm")));
   row->addWidget(m_traces);
   row->addWidget(scale);
   row->addStretch();
   column->addLayout(row);
   m_season->setObjectName("seasonRule");
-  m_season->setAccessibleName("the crop's usual strength by season");
+  m_season->setAccessibleName(tr("the crop's usual strength by season"));
   m_season->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
   connect(m_season, &QComboBox::activated, this, [this](int index) {
     const auto rules = core::seasonRules(m_seasonCrop.toStdString());
@@ -78,7 +79,7 @@ TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget
     if (index < 1 || index > static_cast<int>(rules.size())) return;
     const auto& rule = rules[static_cast<std::size_t>(index - 1)];
     scaleTo(rule.milliSiemensPerCm, {core::DeedCode::TargetOfSeason, {rule.name}});
-    emit message(QString("%1: EC %2 to %3 mS/cm. %4 (%5)")
+    emit message(tr("%1: EC %2 to %3 mS/cm. %4 (%5)")
                      .arg(QString::fromStdString(rule.name), localNumber(*rule.range->ecLow, 1),
                           localNumber(*rule.range->ecHigh, 1), QString::fromStdString(rule.range->note),
                           QString::fromStdString(rule.range->source)));
@@ -104,11 +105,11 @@ QWidget* TargetStrength::makeNitrogen() {
     field->onTyped = [this](const QString&) { nitrogenTyped(); };
     field->onMessage = [this](const QString& words) { emit message(words); };
   }
-  row->addWidget(new QLabel("N in all"));
+  row->addWidget(new QLabel(tr("N in all")));
   row->addWidget(m_total);
-  row->addWidget(new QLabel("mg/L,"));
+  row->addWidget(new QLabel(tr("mg/L,")));
   row->addWidget(m_share);
-  row->addWidget(new QLabel("% as NH<sub>4</sub>"));
+  row->addWidget(new QLabel(tr("% as NH<sub>4</sub>")));
   row->addStretch();
   return box;
 }
@@ -117,8 +118,8 @@ void TargetStrength::refresh() {
   const auto& request = m_editor.document().given.request;
   const auto ec = core::conductivityOfTarget(request.rows, request.alkalinityLeftMeqPerL.value_or(0));
   m_now->setText(ec && !request.rows.empty()
-                     ? "Strength " + m_units.text(core::Conductivity::fromMilliSiemensPerCm(*ec))
-                     : QString("Strength not known"));
+                     ? tr("Strength %1").arg(m_units.text(core::Conductivity::fromMilliSiemensPerCm(*ec)))
+                     : tr("Strength not known"));
   fillSeasons();
   refreshNitrogen();
 }
@@ -148,9 +149,9 @@ void TargetStrength::fillSeasons() {
   if (crop == m_seasonCrop && m_season->count() > 0) return;
   m_seasonCrop = crop;
   m_season->clear();
-  m_season->addItem("Usual strength by season…");
+  m_season->addItem(tr("Usual strength by season…"));
   for (const auto& rule : core::seasonRules(crop.toStdString()))
-    m_season->addItem(QString("%1: EC %2 to %3")
+    m_season->addItem(tr("%1: EC %2 to %3")
                           .arg(QString::fromStdString(rule.name), localNumber(*rule.range->ecLow, 1),
                                localNumber(*rule.range->ecHigh, 1)));
 }

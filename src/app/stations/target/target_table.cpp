@@ -7,6 +7,7 @@
 #include "paint/theme.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -61,20 +62,20 @@ void TargetTable::addRow(Nutrient n, int line) {
   auto* grid = static_cast<QGridLayout*>(layout());
   Row row;
   row.nutrient = n;
-  row.amount = new NumberField({nameOf(n) + " target", "", 0, 10000, true});
+  row.amount = new NumberField({tr("%1 target").arg(nameOf(n)), "", 0, 10000, true});
   row.amount->setObjectName("target_" + keyOf(n));
-  row.amount->setPlaceholderText("free");
+  row.amount->setPlaceholderText(tr("free"));
   row.amount->setFixedWidth(72);
   row.amount->onTyped = [this, n](const QString& digits) { amountTyped(n, digits); };
   row.unit = new QComboBox;
   row.unit->setObjectName("targetUnit_" + keyOf(n));
-  row.unit->setAccessibleName("unit of " + nameOf(n));
+  row.unit->setAccessibleName(tr("unit of %1").arg(nameOf(n)));
   for (const auto& unit : exchange::targetUnits())
     row.unit->addItem(QString::fromStdString(unit));
   row.unit->setFixedWidth(82);
   connect(row.unit, &QComboBox::activated, this,
           [this, n, box = row.unit] { unitChosen(n, box->currentText()); });
-  row.band = new NumberField({nameOf(n) + " band", "%", 0, 1000});
+  row.band = new NumberField({tr("%1 band").arg(nameOf(n)), "%", 0, 1000});
   row.band->setObjectName("band_" + keyOf(n));
   row.band->setFixedWidth(48);
   row.band->onTyped = [this, n](const QString& digits) { bandTyped(n, digits); };
@@ -116,7 +117,7 @@ void TargetTable::refresh() {
     row.unit->setCurrentText(QString::fromStdString(typed->figure.unit));
     row.band->show(QString::fromStdString(typed->tolerancePercent));
     const double mg = wantedOf(m_editor.document().given.request.rows, row.nutrient);
-    row.amount->setToolTip(QString("%1 mg/L · %2 mmol/L · %3 meq/L")
+    row.amount->setToolTip(tr("%1 mg/L · %2 mmol/L · %3 meq/L")
                                .arg(localFigure(mg),
                                     localFigure(exchange::targetIn(row.nutrient, mg, "mmol/L")),
                                     localFigure(exchange::targetIn(row.nutrient, mg, "meq/L"))));
@@ -175,7 +176,7 @@ void TargetTable::paintBar(QPainter& painter, const Row& row) const {
   painter.setFont(faceOf(11));
   painter.setPen(t.inkSoft);
   const auto percent = mine > 0 ? std::lround(std::abs(100 * (other / mine - 1))) : 0;
-  const auto figure = other <= 0     ? QString("free")
+  const auto figure = other <= 0     ? tr("free")
                       : mine <= 0    ? localFigure(other)
                       : percent == 0 ? QString("same")
                                      : QString("%1%2 %").arg(other >= mine ? "+" : "−").arg(percent);

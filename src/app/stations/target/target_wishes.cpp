@@ -58,9 +58,9 @@ QString sideText(const std::vector<core::Nutrient>& side) {
 }
 
 QString basisText(core::RatioBasis basis) {
-  return basis == core::RatioBasis::Mass    ? "by weight"
-         : basis == core::RatioBasis::Moles ? "in mmol"
-                                            : "in meq";
+  return basis == core::RatioBasis::Mass    ? tr("by weight")
+         : basis == core::RatioBasis::Moles ? tr("in mmol")
+                                            : tr("in meq");
 }
 
 } // namespace
@@ -73,22 +73,22 @@ TargetWishes::TargetWishes(FormulaEditor& editor, QWidget* parent)
   m_ratios->setSpacing(2);
   column->addLayout(m_ratios);
   m_add->setObjectName("addRatio");
-  m_add->setAccessibleName("wish for a ratio");
-  m_add->addItem("Wish for a ratio…");
+  m_add->setAccessibleName(tr("wish for a ratio"));
+  m_add->addItem(tr("Wish for a ratio…"));
   for (const auto& usual : usualRatios())
     m_add->addItem(butte::app::tr(usual.name));
   connect(m_add, &QComboBox::activated, this, &TargetWishes::addRatio);
   column->addWidget(m_add);
   auto* caps = new QGridLayout;
   caps->setHorizontalSpacing(5);
-  caps->addWidget(new QLabel("No more than, mg/L"), 0, 0, 1, 4);
+  caps->addWidget(new QLabel(tr("No more than, mg/L")), 0, 0, 1, 4);
   int at = 0;
   for (const auto nutrient : {Nutrient::Na, Nutrient::Cl, Nutrient::NAmmonium, Nutrient::B}) {
     const auto name = QString::fromStdString(words::nutrientName(nutrient));
     auto* field = new NumberField({tr("most %1").arg(name), "mg/L", 0, 10000, true});
     field->setObjectName(QString("cap_") + QString::fromUtf8(core::nutrientKey(nutrient).data()));
     field->setFixedWidth(56);
-    field->setPlaceholderText("any");
+    field->setPlaceholderText(tr("any"));
     field->onTyped = [this, nutrient](const QString& digits) {
       TargetEdits(m_editor).setCap(nutrient, digits);
     };
@@ -110,24 +110,24 @@ TargetWishes::TargetWishes(FormulaEditor& editor, QWidget* parent)
 QLayout* TargetWishes::makeEnd() {
   auto* row = new QHBoxLayout;
   row->setSpacing(5);
-  m_ph = new NumberField({"pH wanted", "", 2, 12});
+  m_ph = new NumberField({tr("pH wanted"), "", 2, 12});
   m_ph->setObjectName("targetPh");
   m_ph->setFixedWidth(48);
   m_ph->onTyped = [this](const QString& digits) { AcidEdits(m_editor).setPhWanted(digits); };
-  m_left = new NumberField({"alkalinity left", "meq/L", 0, 100, true});
+  m_left = new NumberField({tr("alkalinity left"), "meq/L", 0, 100, true});
   m_left->setObjectName("targetAlkalinityLeft");
   m_left->setFixedWidth(48);
-  m_left->setPlaceholderText("all");
-  m_left->setToolTip(
-      "What acid leaves of the water's alkalinity, as a buffer. Empty: no acid is dosed into the recipe.");
+  m_left->setPlaceholderText(tr("all"));
+  m_left->setToolTip(tr(
+      "What acid leaves of the water's alkalinity, as a buffer. Empty: no acid is dosed into the recipe."));
   m_left->onTyped = [this](const QString& digits) { FormulaEdits(m_editor).setAlkalinityLeft(digits); };
   for (auto* field : {m_ph, m_left})
     field->onMessage = [this](const QString& words) { emit message(words); };
-  row->addWidget(new QLabel("pH"));
+  row->addWidget(new QLabel(tr("pH")));
   row->addWidget(m_ph);
-  row->addWidget(new QLabel("alkalinity left"));
+  row->addWidget(new QLabel(tr("alkalinity left")));
   row->addWidget(m_left);
-  row->addWidget(new QLabel("meq/L"));
+  row->addWidget(new QLabel(tr("meq/L")));
   row->addStretch();
   return row;
 }
@@ -145,11 +145,11 @@ void TargetWishes::rebuildRatios(std::size_t count) {
     row->setSpacing(5);
     auto* name = new QLabel;
     name->setObjectName(QString("ratioName%1").arg(i));
-    auto* value = new NumberField({"wished ratio", "", 0.0001, 10000});
+    auto* value = new NumberField({tr("wished ratio"), "", 0.0001, 10000});
     value->setObjectName(QString("ratioValue%1").arg(i));
     value->setFixedWidth(56);
     value->onTyped = [this, i](const QString& digits) { TargetEdits(m_editor).setRatioValue(i, digits); };
-    auto* band = new NumberField({"band of the ratio", "%", 0, 99});
+    auto* band = new NumberField({tr("band of the ratio"), "%", 0, 99});
     band->setObjectName(QString("ratioBand%1").arg(i));
     band->setFixedWidth(44);
     band->onTyped = [this, i](const QString& digits) { TargetEdits(m_editor).setRatioTolerance(i, digits); };
@@ -159,7 +159,7 @@ void TargetWishes::rebuildRatios(std::size_t count) {
     auto* remove = new QToolButton;
     remove->setObjectName(QString("removeRatio%1").arg(i));
     remove->setText("×");
-    remove->setAccessibleName("wish for it no longer");
+    remove->setAccessibleName(tr("wish for it no longer"));
     connect(remove, &QToolButton::clicked, this, [this, i] { TargetEdits(m_editor).removeRatio(i); });
     row->addWidget(name, 1);
     row->addWidget(value);
@@ -191,7 +191,8 @@ void TargetWishes::refresh() {
         ->show(QString::fromStdString(ratios[i].tolerancePercent));
     m_rows[i]
         ->findChild<QLabel*>(child("ratioNow"))
-        ->setText(is ? (wish.contains(*is) ? "is " : "▲ is ") + localNumber(*is, 2) : QString("–"));
+        ->setText(is ? (wish.contains(*is) ? tr("is %1") : tr("▲ is %1")).arg(localNumber(*is, 2))
+                     : QString("–"));
   }
   m_ph->show(QString::number(m_editor.document().given.acid.targetPh, 'g', 4));
   const auto& left = request.alkalinityLeftMeqPerL;

@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "wording/tr.h"
 
 #include <QPainter>
 #include <QPainterPath>
@@ -88,16 +89,17 @@ void AcidCurve::compute() {
 
 void AcidCurve::describe() {
   if (m_closed.empty()) {
-    m_description = "No curve: the water's alkalinity is not known";
+    m_description = tr("No curve: the water's alkalinity is not known");
   } else {
-    m_description = QString("pH from %1 without acid to %2 at the end of the curve")
+    m_description = tr("pH from %1 without acid to %2 at the end of the curve")
                         .arg(localNumber(m_closed.front().ph, 1), localNumber(m_closed.back().ph, 1));
     if (const auto& fit = m_editor.answer().acid.titration; fit && readingsOfThisBottle())
-      m_description += QString(", with %1 own readings").arg(fit->readings.size());
+      m_description += tr(", with %1 own readings").arg(fit->readings.size());
   }
-  setAccessibleName("Titration curve");
+  setAccessibleName(tr("Titration curve"));
   setAccessibleDescription(m_description);
-  setToolTip(m_description + ". Full line: as dosed, closed to the air. Dashed: after standing in air.");
+  setToolTip(
+      tr("%1. Full line: as dosed, closed to the air. Dashed: after standing in air.").arg(m_description));
 }
 
 void AcidCurve::paintFrame(QPainter& p) const {
@@ -124,7 +126,7 @@ void AcidCurve::paintFrame(QPainter& p) const {
   const auto& product = m_editor.document().given.acid.product;
   const bool liquid = product && product->densityKgPerL;
   p.drawText(QRectF(m_x.from, m_y.from + 18, m_x.to - m_x.from, 15), Qt::AlignRight | Qt::AlignVCenter,
-             QString("%1 per %2 of water").arg(liquid ? "mL" : "g", m_units.volumeUnitName()));
+             tr("%1 per %2 of water").arg(liquid ? "mL" : "g", m_units.volumeUnitName()));
 }
 
 void AcidCurve::paintCurve(QPainter& p, const std::vector<core::TitrationPoint>& curve, bool open) const {
@@ -170,7 +172,7 @@ void AcidCurve::paintReadings(QPainter& p) const {
     p.drawEllipse(at, 4, 4);
     if (!outlier) continue;
     p.setFont(faceOf(12, true));
-    p.drawText(QRectF(at.x() + 5, at.y() - 18, 80, 16), Qt::AlignLeft, "left out");
+    p.drawText(QRectF(at.x() + 5, at.y() - 18, 80, 16), Qt::AlignLeft, tr("left out"));
   }
 }
 
@@ -184,8 +186,8 @@ void AcidCurve::paintLegend(QPainter& p) const {
     p.setPen(t.inkSoft);
     p.drawText(QRectF(x + 22, y - 8, 120, 16), Qt::AlignLeft | Qt::AlignVCenter, words);
   };
-  entry(m_x.from - 30, QPen(t.accent, 2.5), "as dosed");
-  entry(m_x.from + 52, QPen(t.inkSoft, 1.5, Qt::DashLine), "after standing in air");
+  entry(m_x.from - 30, QPen(t.accent, 2.5), tr("as dosed"));
+  entry(m_x.from + 52, QPen(t.inkSoft, 1.5, Qt::DashLine), tr("after standing in air"));
 }
 
 void AcidCurve::paintEvent(QPaintEvent*) {
@@ -195,8 +197,8 @@ void AcidCurve::paintEvent(QPaintEvent*) {
     p.setPen(theme().inkSoft);
     p.setFont(faceOf(13));
     p.drawText(rect().adjusted(20, 0, -20, 0), Qt::AlignCenter | Qt::TextWordWrap,
-               "The curve appears once the water's alkalinity (HCO₃ or as CaCO₃) is typed, or your own "
-               "readings below.");
+               tr("The curve appears once the water's alkalinity (HCO₃ or as CaCO₃) is typed, or your own "
+                  "readings below."));
     return;
   }
   m_x.from = left;

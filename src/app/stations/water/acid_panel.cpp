@@ -10,6 +10,7 @@
 #include "stations/water/acid_curve.h"
 #include "stations/water/acid_table.h"
 #include "stations/water/titration_table.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -38,7 +39,7 @@ AcidPanel::AcidPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 2, 0);
   column->setSpacing(4);
-  auto* title = new QLabel("Acid: what this water needs");
+  auto* title = new QLabel(tr("Acid: what this water needs"));
   title->setFont(faceOf(15, true));
   column->addWidget(title);
   column->addWidget(makeChoice());
@@ -76,15 +77,15 @@ QWidget* AcidPanel::makeChoice() {
   row->setContentsMargins(0, 0, 0, 0);
   m_product = new QComboBox;
   m_product->setObjectName("acidProduct");
-  m_product->setAccessibleName("acid or base");
+  m_product->setAccessibleName(tr("acid or base"));
   for (const auto& product : core::catalogue()) {
     if (isDosedByHand(product))
       m_product->addItem(QString::fromStdString(product.shortName), QString::fromStdString(product.id));
   }
   connect(m_product, &QComboBox::activated, this, &AcidPanel::choose);
   row->addWidget(m_product, 1);
-  row->addWidget(new QLabel("to pH"));
-  m_target = new NumberField({"pH to reach", "", 2, 12});
+  row->addWidget(new QLabel(tr("to pH")));
+  m_target = new NumberField({tr("pH to reach"), "", 2, 12});
   m_target->setObjectName("acidTarget");
   m_target->setFixedWidth(52);
   m_target->onTyped = [this](const QString& digits) {
@@ -103,25 +104,24 @@ void AcidPanel::choose(int index) {
 QString AcidPanel::doseText() const {
   const auto& given = m_editor.document().given;
   const auto& answer = m_editor.answer();
-  if (!answer.water.ph) return "Not known: type the water's alkalinity";
+  if (!answer.water.ph) return tr("Not known: type the water's alkalinity");
   const auto& product = *given.acid.product;
   if (!answer.acid.forWater) {
     const bool lower = given.acid.targetPh < *answer.water.ph;
     const bool acid = product.composition.role == core::ProductRole::Acid;
-    return lower == acid
-               ? QString("It can't bring this water to pH %1").arg(localNumber(given.acid.targetPh, 1))
-           : acid ? QString("No acid: the water stands at pH %1").arg(localNumber(*answer.water.ph, 1))
-                  : QString("No base: the water stands at pH %1").arg(localNumber(*answer.water.ph, 1));
+    return lower == acid ? tr("It can't bring this water to pH %1").arg(localNumber(given.acid.targetPh, 1))
+           : acid        ? tr("No acid: the water stands at pH %1").arg(localNumber(*answer.water.ph, 1))
+                         : tr("No base: the water stands at pH %1").arg(localNumber(*answer.water.ph, 1));
   }
   const double grams = answer.acid.forWater->gramsPerLitre;
   const auto batch = given.request.volume;
   if (product.densityKgPerL) {
     const double millilitres = grams / *product.densityKgPerL;
-    return QString("%1 · %2 mL (%3) in %4")
+    return tr("%1 · %2 mL (%3) in %4")
         .arg(m_units.dose(millilitres), localFigure(millilitres * batch.litres()),
              m_units.text(core::Mass::fromGrams(grams * batch.litres())), m_units.text(batch));
   }
-  return QString("%1 g per L · %2 in %3")
+  return tr("%1 g per L · %2 in %3")
       .arg(localFigure(grams), m_units.text(core::Mass::fromGrams(grams * batch.litres())),
            m_units.text(batch));
 }
@@ -134,9 +134,9 @@ QString AcidPanel::consequences() const {
   if (dose) {
     const double taken = 1000 * dose->equivalentsPerLitre;
     parts << (taken >= 0
-                  ? QString("takes %1 meq/L, leaves %2")
+                  ? tr("takes %1 meq/L, leaves %2")
                         .arg(localNumber(taken, 2), localNumber(1000 * dose->alkalinityLeftEqPerLitre, 2))
-                  : QString("gives %1 meq/L").arg(localNumber(-taken, 2)));
+                  : tr("gives %1 meq/L").arg(localNumber(-taken, 2)));
     QStringList adds;
     for (const auto nutrient : core::allNutrients) {
       if (nutrient == core::Nutrient::N) continue;
@@ -146,18 +146,18 @@ QString AcidPanel::consequences() const {
         adds << QString("%1 mg/L %2")
                     .arg(localFigure(mg), QString::fromStdString(words::nutrientSymbol(nutrient)));
     }
-    if (!adds.isEmpty()) parts << "brings " + adds.join(", ");
+    if (!adds.isEmpty()) parts << tr("brings %1").arg(adds.join(", "));
     if (given.acid.product->densityKgPerL && dose->gramsPerLitre > 0)
-      parts << QString("near the aim 0.1 pH takes %1")
+      parts << tr("near the aim 0.1 pH takes %1")
                    .arg(m_units.dose(0.1 * dose->gramsPerLitrePerPh / *given.acid.product->densityKgPerL));
   }
   if (answer.water.ph && answer.water.phInAir)
-    parts << QString("water now pH %1, after standing in air %2")
+    parts << tr("water now pH %1, after standing in air %2")
                  .arg(localNumber(*answer.water.ph, 1), localNumber(*answer.water.phInAir, 1));
   if (const auto inFormula = acidInFormula(); inFormula && answer.feed.ph)
-    parts << QString("the formula's own acid is %1: feed at pH %2")
+    parts << tr("the formula's own acid is %1: feed at pH %2")
                  .arg(m_units.text(*inFormula), localNumber(*answer.feed.ph, 1));
-  if (answer.water.waterPhContradicts) parts << "<b>pH and alkalinity can't both be right</b>";
+  if (answer.water.waterPhContradicts) parts << tr("<b>pH and alkalinity can't both be right</b>");
   QString text = parts.join("; ");
   if (!text.isEmpty()) text[0] = text[0].toUpper();
   return text.isEmpty() ? text : text + ".";
@@ -179,8 +179,8 @@ QString AcidPanel::caution() const {
   if (!product) return {};
   QString text =
       product->composition.role == core::ProductRole::Acid
-          ? "⚠ Acid into water; goggles, gloves; never near hypochlorite. Label and data sheet first."
-          : "⚠ Base into water: it burns and heats up; goggles, gloves. Label and data sheet first.";
+          ? tr("⚠ Acid into water; goggles, gloves; never near hypochlorite. Label and data sheet first.")
+          : tr("⚠ Base into water: it burns and heats up; goggles, gloves. Label and data sheet first.");
   return text;
 }
 

@@ -7,6 +7,7 @@
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QHBoxLayout>
@@ -29,21 +30,20 @@ QString dangerOf(const core::CatalogueProduct& product) {
            product.hazardCodes.end();
   };
   QStringList words;
-  if (has("H314")) words << "burns";
-  if (has("H331")) words << "toxic fumes";
-  if (has("H335")) words << "fumes";
-  if (product.oxidiser) words << "oxidiser";
-  if (has("H319") && !has("H314")) words << "irritates eyes";
-  return words.isEmpty() ? "mild" : words.join(", ");
+  if (has("H314")) words << tr("burns");
+  if (has("H331")) words << tr("toxic fumes");
+  if (has("H335")) words << tr("fumes");
+  if (product.oxidiser) words << tr("oxidiser");
+  if (has("H319") && !has("H314")) words << tr("irritates eyes");
+  return words.isEmpty() ? tr("mild") : words.join(", ");
 }
 
 QString bringsOf(const core::AcidChoice& choice) {
-  if (choice.weak) return "no nutrient; microbes eat it, the pH comes back";
+  if (choice.weak) return tr("no nutrient; microbes eat it, the pH comes back");
   const auto amount = choice.bringsMgPerL.of(choice.mostOf);
   const auto symbol = qtext(words::nutrientSymbol(choice.mostOf));
-  if (choice.mostOf == core::Nutrient::Cl)
-    return QString("+%1 mg/L chloride, of no use").arg(localFigure(amount));
-  const auto text = QString("+%1 mg/L %2, %3 % of the target")
+  if (choice.mostOf == core::Nutrient::Cl) return tr("+%1 mg/L chloride, of no use").arg(localFigure(amount));
+  const auto text = tr("+%1 mg/L %2, %3 % of the target")
                         .arg(localFigure(amount), symbol, localNumber(100 * choice.shareOfTarget, 0));
   return choice.shareOfTarget > muchOfTarget ? "▲ " + text : text;
 }
@@ -56,7 +56,7 @@ AcidTable::AcidTable(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 6, 2, 0);
   column->setSpacing(3);
-  auto* title = new QLabel("Acids side by side, in the recipe");
+  auto* title = new QLabel(tr("Acids side by side, in the recipe"));
   title->setFont(faceOf(14, true));
   column->addWidget(title);
   m_head = new QLabel;
@@ -97,10 +97,10 @@ void AcidTable::refresh() {
   const auto leaves = localNumber(left, 2);
   m_head->setText(
       choices.empty()
-          ? "None is needed: the water's alkalinity is not known, or no more than " + leaves + " meq/L."
-          : "Each leaves " + leaves +
-                " meq/L of alkalinity as a buffer. Press one to put it into the recipe; it goes into an acid "
-                "tank of its own, never into A or B. A price on the shelf shows its cost.");
+          ? tr("None is needed: the water's alkalinity is not known, or no more than %1 meq/L.").arg(leaves)
+          : tr("Each leaves %1 meq/L of alkalinity as a buffer. Press one to put it into the recipe; it goes "
+               "into an acid tank of its own, never into A or B. A price on the shelf shows its cost.")
+                .arg(leaves));
   for (const auto& row : m_rows) {
     const auto it =
         std::find_if(choices.begin(), choices.end(), [&](const auto& c) { return c.product->id == row.id; });
@@ -114,11 +114,11 @@ void AcidTable::refresh() {
       row.button->style()->polish(row.button);
     }
     const auto dose = it->millilitresPerLitre > 0 ? m_units.dose(it->millilitresPerLitre)
-                                                  : localFigure(it->gramsPerLitre) + " g per L";
+                                                  : tr("%1 g per L").arg(localFigure(it->gramsPerLitre));
     QString cost;
     if (at >= 0) {
       const auto& price = m_editor.document().allProducts[static_cast<std::size_t>(at)].pricePerKg;
-      if (price) cost = QString(" · costs %1 per m³").arg(localFigure(*price * it->gramsPerLitre));
+      if (price) cost = tr(" · costs %1 per m³").arg(localFigure(*price * it->gramsPerLitre));
     }
     row.words->setText(
         QString("<b>%1</b>%2 · %3<br>%4").arg(dose, cost, dangerOf(*it->product), bringsOf(*it)));
@@ -128,9 +128,9 @@ void AcidTable::refresh() {
 void AcidTable::use(const std::string& id) {
   const auto* product = core::findInCatalogue(id);
   AcidEdits(m_editor).setRecipeAcid(id, qtext(product->shortName), QString::number(usualLeftMeqPerL));
-  emit message(qtext(product->shortName) +
-               " is the recipe's acid now; the salts gave way to what it brings. Acid into "
-               "water, goggles and gloves; label and data sheet first.");
+  emit message(tr("%1 is the recipe's acid now; the salts gave way to what it brings. Acid into water, "
+                  "goggles and gloves; label and data sheet first.")
+                   .arg(qtext(product->shortName)));
 }
 
 } // namespace butte::app

@@ -3,6 +3,7 @@
 #include "paint/hatch.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "wording/tr.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -21,8 +22,9 @@ BlendBar::BlendBar(QWidget* parent) : QWidget(parent) {
   setObjectName("blendBar");
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
-  setAccessibleName("sources of the water and their shares");
-  setToolTip("Drag a border, or left and right keys: share between neighbours. Up and down: next source.");
+  setAccessibleName(tr("sources of the water and their shares"));
+  setToolTip(
+      tr("Drag a border, or left and right keys: share between neighbours. Up and down: next source."));
 }
 
 void BlendBar::show(std::vector<Segment> segments, std::size_t inHand) {

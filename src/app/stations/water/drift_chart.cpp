@@ -3,6 +3,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "units/constants.h"
+#include "wording/tr.h"
 
 #include <QDate>
 #include <QPainter>
@@ -22,15 +23,15 @@ struct Line {
 const std::vector<Line>& lines() {
   static const std::vector<Line> all{
       {"EC", "mS/cm", [](const core::Water& w) { return w.conductivityMsPerCm; }},
-      {"alkalinity", "mg/L as CaCO₃",
+      {QT_TRANSLATE_NOOP("butte", "alkalinity"), QT_TRANSLATE_NOOP("butte", "mg/L as CaCO₃"),
        [](const core::Water& w) {
          return w.alkalinityMeqPerL
                     ? std::optional(*w.alkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq)
                     : std::nullopt;
        }},
-      {"calcium", "mg/L",
+      {QT_TRANSLATE_NOOP("butte", "calcium"), "mg/L",
        [](const core::Water& w) { return std::optional(w.milligramsPerLitre.of(core::Nutrient::Ca)); }},
-      {"sodium", "mg/L",
+      {QT_TRANSLATE_NOOP("butte", "sodium"), "mg/L",
        [](const core::Water& w) { return std::optional(w.milligramsPerLitre.of(core::Nutrient::Na)); }}};
   return all;
 }
@@ -44,7 +45,7 @@ double dayOf(const std::string& date) {
 
 DriftChart::DriftChart(QWidget* parent) : QWidget(parent) {
   setObjectName("driftChart");
-  setAccessibleName("reports of this source over time");
+  setAccessibleName(tr("reports of this source over time"));
   setFixedHeight(78);
 }
 
@@ -55,7 +56,8 @@ void DriftChart::show(std::vector<Point> points) {
     if (m_points.size() < 2) break;
     const auto first = line.of(m_points.front().water), last = line.of(m_points.back().water);
     if (first && last)
-      words << QString("%1 %2 to %3 %4").arg(line.name, localFigure(*first), localFigure(*last), line.unit);
+      words << tr("%1 %2 to %3 %4")
+                   .arg(app::tr(line.name), localFigure(*first), localFigure(*last), app::tr(line.unit));
   }
   setAccessibleDescription(words.join(", "));
   setVisible(m_points.size() >= 2);
@@ -92,13 +94,13 @@ void DriftChart::paintEvent(QPaintEvent*) {
     p.drawPath(path);
     p.setFont(faceOf(12));
     p.setPen(t.inkSoft);
-    p.drawText(QRectF(0, top, left - 6, rowHeight), Qt::AlignLeft | Qt::AlignVCenter, line.name);
+    p.drawText(QRectF(0, top, left - 6, rowHeight), Qt::AlignLeft | Qt::AlignVCenter, app::tr(line.name));
     const auto first = line.of(m_points.front().water), now = line.of(m_points.back().water);
     p.setPen(t.ink);
     if (first && now)
       p.drawText(QRectF(right + 8, top, 146, rowHeight), Qt::AlignLeft | Qt::AlignVCenter,
                  QString("%1 → %2 %3")
-                     .arg(localFigure(*first), localFigure(*now), QString(line.unit).section(' ', 0, 0)));
+                     .arg(localFigure(*first), localFigure(*now), app::tr(line.unit).section(' ', 0, 0)));
     top += rowHeight;
   }
 }

@@ -6,6 +6,7 @@
 #include "fields/number_field.h"
 #include "services/units_shown.h"
 #include "water/water_plan.h"
+#include "wording/tr.h"
 
 #include <QComboBox>
 #include <QHBoxLayout>
@@ -17,12 +18,12 @@ using core::Nutrient;
 
 IonRejection::IonRejection(FormulaEditor& editor, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_ion(new QComboBox),
-      m_field(new NumberField({"rejection of this ion", "%", 0, 100, true})) {
+      m_field(new NumberField({tr("rejection of this ion"), "%", 0, 100, true})) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(6);
   m_ion->setObjectName("roIon");
-  m_ion->setAccessibleName("ion held back");
+  m_ion->setAccessibleName(tr("ion held back"));
   const std::pair<const char*, Nutrient> ions[] = {
       {"boron", Nutrient::B},      {"nitrate", Nutrient::NNitrate}, {"sodium", Nutrient::Na},
       {"chloride", Nutrient::Cl},  {"potassium", Nutrient::K},      {"calcium", Nutrient::Ca},
@@ -34,10 +35,10 @@ IonRejection::IonRejection(FormulaEditor& editor, QWidget* parent)
   m_field->setFixedWidth(60);
   m_field->onTyped = [this](const QString& digits) { set(digits); };
   m_field->onMessage = [this](const QString& words) { emit message(words); };
-  row->addWidget(new QLabel("of it"));
+  row->addWidget(new QLabel(tr("of it")));
   row->addWidget(m_ion);
   row->addWidget(m_field);
-  row->addWidget(new QLabel("% (empty: as usual)"));
+  row->addWidget(new QLabel(tr("% (empty: as usual)")));
   row->addStretch();
 }
 

@@ -2,6 +2,7 @@
 
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "wording/tr.h"
 
 #include <QPainter>
 #include <cmath>
@@ -18,9 +19,10 @@ struct Band {
   const char *name, *colour;
 };
 // Cool tones for cations, warm ones for anions; every band carries its name.
-const std::vector<Band> cationBands{{Ion::Ca, "Ca", "#5b7fa6"},   {Ion::Mg, "Mg", "#7d9455"},
-                                    {Ion::Na, "Na", "#7f8fb0"},   {Ion::K, "K", "#3f8579"},
-                                    {Ion::NH4, "NH₄", "#6f88a0"}, {Ion::H, "acid", "#5d6970"}};
+const std::vector<Band> cationBands{
+    {Ion::Ca, "Ca", "#5b7fa6"},   {Ion::Mg, "Mg", "#7d9455"},
+    {Ion::Na, "Na", "#7f8fb0"},   {Ion::K, "K", "#3f8579"},
+    {Ion::NH4, "NH₄", "#6f88a0"}, {Ion::H, QT_TRANSLATE_NOOP("butte", "acid"), "#5d6970"}};
 const std::vector<Band> anionBands{{Ion::HCO3, "HCO₃", "#cf9d3f"},
                                    {Ion::Cl, "Cl", "#a0604f"},
                                    {Ion::SO4, "SO₄", "#c26a45"},
@@ -33,14 +35,14 @@ constexpr double head = 22, foot = 6, barWidth = 80;
 
 IonStacks::IonStacks(QWidget* parent) : QWidget(parent) {
   setObjectName("ionStacks");
-  setAccessibleName("ion balance in meq/L");
+  setAccessibleName(tr("ion balance in meq/L"));
 }
 
 void IonStacks::show(const core::Water& water) {
   m_ions = core::ionBalance(water.milligramsPerLitre, water.alkalinityMeqPerL.value_or(0));
   const double cations = m_ions.cationsMeqPerL(), anions = m_ions.anionsMeqPerL();
   setAccessibleDescription(
-      QString("cations %1, anions %2 meq/L").arg(localNumber(cations, 2), localNumber(anions, 2)));
+      tr("cations %1, anions %2 meq/L").arg(localNumber(cations, 2), localNumber(anions, 2)));
   setToolTip(accessibleDescription());
   update();
 }
@@ -60,7 +62,7 @@ void IonStacks::paintStack(QPainter& p, bool cations, double base, double perMeq
     // Labels stand outside; thin bands push theirs up.
     const double middle = std::min(y - h / 2, lastLabel - 15);
     lastLabel = middle;
-    const auto text = QString("%1  %2").arg(band.name, localNumber(meq, meq < 0.095 ? 3 : 2));
+    const auto text = QString("%1  %2").arg(app::tr(band.name), localNumber(meq, meq < 0.095 ? 3 : 2));
     const QRectF label =
         cations ? QRectF(x - 128, middle - 9, 116, 18) : QRectF(x + barWidth + 12, middle - 9, 116, 18);
     p.setPen(t.inkSoft);
@@ -83,9 +85,9 @@ void IonStacks::paintEvent(QPaintEvent*) {
   p.setPen(t.ink);
   p.setFont(faceOf(13, true));
   p.drawText(QRectF(0, 0, width() / 2.0 - 8, head - 4), Qt::AlignRight | Qt::AlignVCenter,
-             QString("cations %1").arg(localNumber(cations, 2)));
+             tr("cations %1").arg(localNumber(cations, 2)));
   p.drawText(QRectF(width() / 2.0 + 8, 0, width() / 2.0, head - 4), Qt::AlignLeft | Qt::AlignVCenter,
-             QString("%1 meq/L anions").arg(localNumber(anions, 2)));
+             tr("%1 meq/L anions").arg(localNumber(anions, 2)));
   paintStack(p, true, base, perMeq);
   paintStack(p, false, base, perMeq);
   const double gap = std::abs(cations - anions);

@@ -8,6 +8,7 @@
 #include "water_words.h"
 #include "wording/falling_words.h"
 #include "wording/record_words.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -30,11 +31,11 @@ QString coloured(const QString& text, const QColor& colour, bool bold) {
 QString mark(VerdictLevel level) {
   switch (level) {
   case VerdictLevel::TooHigh:
-    return coloured("▲ too high", theme().red, true);
+    return coloured(tr("▲ too high"), theme().red, true);
   case VerdictLevel::Watch:
-    return coloured("◆ watch", theme().amberInk, true);
+    return coloured(tr("◆ watch"), theme().amberInk, true);
   case VerdictLevel::Fine:
-    return coloured("● fine", theme().inkSoft, false);
+    return coloured(tr("● fine"), theme().inkSoft, false);
   case VerdictLevel::NotMeasured:
     return {};
   }
@@ -73,12 +74,12 @@ Judgement::Judgement(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   m_verdicts->setWordWrap(true);
   m_verdicts->setTextFormat(Qt::RichText);
   m_system->setObjectName("waterSystem");
-  m_system->setAccessibleName("growing system");
-  m_system->addItem("drain runs to waste", "open");
-  m_system->addItem("drain is used again", "recirculating");
+  m_system->setAccessibleName(tr("growing system"));
+  m_system->addItem(tr("drain runs to waste"), "open");
+  m_system->addItem(tr("drain is used again"), "recirculating");
   connect(m_system, &QComboBox::activated, this,
           [this](int index) { WaterEdits(m_editor).setDrainUsedAgain(index == 1); });
-  auto* heading = new QLabel("What is it good for?");
+  auto* heading = new QLabel(tr("What is it good for?"));
   heading->setFont(faceOf(14, true));
   auto* row = new QHBoxLayout;
   row->addWidget(heading, 1);
@@ -113,7 +114,7 @@ void Judgement::showDoubts() {
     int number = 0;
     if (!found->rereadings.empty()) {
       auto* head =
-          new QLabel("It would fit together if one of these were so. Nothing changes before you press:");
+          new QLabel(tr("It would fit together if one of these were so. Nothing changes before you press:"));
       head->setWordWrap(true);
       offers->addWidget(head);
     }
@@ -126,7 +127,7 @@ void Judgement::showDoubts() {
       offers->addWidget(button);
     }
     if (found->doubts.empty() && found->conductivityComputedMsPerCm)
-      lines << QString("● The report fits together: cations %1, anions %2 meq/L; its ions make EC %3.")
+      lines << tr("● The report fits together: cations %1, anions %2 meq/L; its ions make EC %3.")
                    .arg(localNumber(found->cationsMeqPerL, 2), localNumber(found->anionsMeqPerL, 2),
                         m_units.text(
                             core::Conductivity::fromMilliSiemensPerCm(*found->conductivityComputedMsPerCm)));
@@ -134,7 +135,7 @@ void Judgement::showDoubts() {
   for (const auto remark : m_editor.answer().waters.water.remarks) {
     if (isRemark(remark)) lines << "• " + qtext(words::waterRemarkText(remark));
   }
-  for (const auto& sentence : fallingSentences("This water", m_editor.answer().water))
+  for (const auto& sentence : fallingSentences(tr("This water"), m_editor.answer().water))
     lines << "• " + sentence;
   m_doubts->setText(lines.join("\n"));
   m_doubts->setVisible(!lines.isEmpty());
@@ -170,15 +171,14 @@ void Judgement::showVerdicts() {
     }
     auto words = qtext(v.limit->why + " " + v.limit->whatToDo);
     if (v.targetMgPerL)
-      words = QString("More than the target can hold (%1 mg/L of the element). ")
-                  .arg(localFigure(*v.targetMgPerL)) +
-              words;
+      words =
+          tr("More than the target can hold (%1 mg/L of the element). ").arg(localFigure(*v.targetMgPerL)) +
+          words;
     if (v.level == VerdictLevel::Fine)
-      words = "Fine as guessed, but it may be more: have it measured. " + words;
+      words = tr("Fine as guessed, but it may be more: have it measured. %1").arg(words);
     html +=
-        QString(
-            "<tr><td width='92'>%1</td><td><b>%2</b> %3<br><span style='color:%4'>%5 <i>Fine to %6, too high "
-            "above %7%8: %9</i></span></td></tr>")
+        tr("<tr><td width='92'>%1</td><td><b>%2</b> %3<br><span style='color:%4'>%5 <i>Fine to %6, too high "
+           "above %7%8: %9</i></span></td></tr>")
             .arg(mark(v.level), name.toHtmlEscaped(), figure.toHtmlEscaped(), theme().inkSoft.name(),
                  words.toHtmlEscaped(), localFigure(v.limit->fineBelow), localFigure(v.limit->tooHighAbove),
                  unitText(v), qtext(v.limit->source).toHtmlEscaped());
@@ -186,15 +186,15 @@ void Judgement::showVerdicts() {
   if (!fine.isEmpty())
     html += QString("<tr><td>%1</td><td>%2</td></tr>")
                 .arg(mark(VerdictLevel::Fine), fine.join(", ").toHtmlEscaped());
-  if (rarer > 0) unmeasured << QString("and %1 rarer ones").arg(rarer);
+  if (rarer > 0) unmeasured << tr("and %1 rarer ones").arg(rarer);
   if (!unmeasured.isEmpty())
-    html += QString("<tr><td>○ not known</td><td><span style='color:%1'>%2: not measured, which is not "
-                    "zero.</span></td></tr>")
+    html += tr("<tr><td>○ not known</td><td><span style='color:%1'>%2: not measured, which is not "
+               "zero.</span></td></tr>")
                 .arg(theme().inkSoft.name(), unmeasured.join(", ").toHtmlEscaped());
-  html += "</table><p style='color:" + theme().inkSoft.name() +
-          "'>Dissolved calcium feeds plants, hard water or not; what harms is the bicarbonate beside it. The "
-          "acid need "
-          "comes from the alkalinity, not from the pH. Local rules on water come first.</p>";
+  html += tr("</table><p style='color:%1'>Dissolved calcium feeds plants, hard water or not; what harms is "
+             "the bicarbonate beside it. The acid need comes from the alkalinity, not from the pH. Local "
+             "rules on water come first.</p>")
+              .arg(theme().inkSoft.name());
   m_verdicts->setText(html);
 }
 

@@ -8,6 +8,7 @@
 #include "services/prompts.h"
 #include "services/units_shown.h"
 #include "water_words.h"
+#include "wording/tr.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -32,13 +33,13 @@ QString whyText(core::WhyUnplaced why) {
   case core::WhyUnplaced::UnknownName:
     return "is";
   case core::WhyUnplaced::Formula:
-    return "is a spreadsheet's formula, not its figure: put the figure in its place.";
+    return tr("is a spreadsheet's formula, not its figure: put the figure in its place.");
   case core::WhyUnplaced::NoFigure:
-    return "is no figure; put one in its place, or “n.d.” where it was not measured.";
+    return tr("is no figure; put one in its place, or “n.d.” where it was not measured.");
   case core::WhyUnplaced::Twice:
-    return "comes a second time; use it instead for";
+    return tr("comes a second time; use it instead for");
   case core::WhyUnplaced::BadUnit:
-    return "can't have this unit or size; it is rather";
+    return tr("can't have this unit or size; it is rather");
   }
   return {};
 }
@@ -50,21 +51,21 @@ PastePanel::PastePanel(FormulaEditor& editor, Prompts& prompts, QWidget* parent)
       m_placePlace(new QVBoxLayout) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
-  auto* title = new QLabel("Paste the report here, or open it as a table (CSV)");
+  auto* title = new QLabel(tr("Paste the report here, or open it as a table (CSV)"));
   title->setFont(faceOf(15, true));
   m_text->setObjectName("reportText");
-  m_text->setPlaceholderText("One line a figure, such as\nCalcium    78    mg/l\nNitrate as N    2.7    "
-                             "mg/l\nBoron    <0.05    mg/l");
+  m_text->setPlaceholderText(tr("One line a figure, such as\nCalcium    78    mg/l\nNitrate as N    2.7    "
+                                "mg/l\nBoron    <0.05    mg/l"));
   m_text->setTabChangesFocus(true);
   m_found->setObjectName("reportFound");
   m_found->setWordWrap(true);
   auto* row = new QHBoxLayout;
-  auto* open = new QPushButton("Open a file…");
+  auto* open = new QPushButton(tr("Open a file…"));
   open->setObjectName("openReport");
-  auto* use = new QPushButton("Take these figures");
+  auto* use = new QPushButton(tr("Take these figures"));
   use->setObjectName("takeReport");
   use->setProperty("primary", true);
-  auto* back = new QPushButton("Back");
+  auto* back = new QPushButton(tr("Back"));
   back->setObjectName("leaveReport");
   for (auto* button : {use, open, back})
     row->addWidget(button);
@@ -90,13 +91,14 @@ void PastePanel::start(std::size_t part) {
 }
 
 void PastePanel::openFile() {
-  const auto path = m_prompts.fileToOpen("Open a water report", {}, "Tables (*.csv *.txt *.tsv)");
+  const auto path = m_prompts.fileToOpen(tr("Open a water report"), {}, tr("Tables (*.csv *.txt *.tsv)"));
   if (path.isEmpty()) return;
   QFile file(path);
   constexpr qint64 most = 8 << 20; // a report is a page, not a library
-  if (!file.open(QIODevice::ReadOnly)) return emit message("It can't be read: " + file.errorString());
+  if (!file.open(QIODevice::ReadOnly))
+    return emit message(tr("It can't be read: %1").arg(file.errorString()));
   if (file.size() > most)
-    emit message("The file is larger than 8 MB: only its beginning is read. Is it a water report?");
+    emit message(tr("The file is larger than 8 MB: only its beginning is read. Is it a water report?"));
   m_text->setPlainText(QString::fromStdString(core::utf8From(file.read(most).toStdString())));
 }
 
@@ -110,7 +112,8 @@ void PastePanel::read() {
   if (m_report.report.conductivityMsPerCm)
     found << "EC " + localFigure(*m_report.report.conductivityMsPerCm) + " mS/cm";
   if (m_report.report.ph) found << "pH " + localFigure(*m_report.report.ph);
-  m_found->setText(found.isEmpty() ? QString("Nothing understood yet.") : "Understood: " + found.join(" · "));
+  m_found->setText(found.isEmpty() ? tr("Nothing understood yet.")
+                                   : tr("Understood: %1").arg(found.join(" · ")));
   delete m_places;
   m_keys.clear();
   m_places = new QWidget;
@@ -121,7 +124,7 @@ void PastePanel::read() {
     const auto& row = m_report.unplaced[i];
     const bool placeable = core::parseDecimal(bareFigure(row.value)).has_value();
     auto* line = new QHBoxLayout;
-    auto* said = new QLabel(QString("Line %1: “%2” %3 %4 %5")
+    auto* said = new QLabel(tr("Line %1: “%2” %3 %4 %5")
                                 .arg(row.line)
                                 .arg(QString::fromStdString(row.name), QString::fromStdString(row.value),
                                      QString::fromStdString(row.unit), whyText(row.why)));
@@ -129,7 +132,7 @@ void PastePanel::read() {
     line->addWidget(said, 1);
     auto* key = new QComboBox;
     key->setObjectName(QString("place%1").arg(i));
-    key->addItem("leave it out", "");
+    key->addItem(tr("leave it out"), "");
     for (const auto& name : core::waterKeys())
       key->addItem(QString::fromStdString(words::reportKeyName(name)), QString::fromStdString(name));
     key->setVisible(placeable);
@@ -139,7 +142,7 @@ void PastePanel::read() {
   }
   if (m_report.unplaced.size() > most)
     column->addWidget(
-        new QLabel(QString("and %1 lines more that are not known").arg(m_report.unplaced.size() - most)));
+        new QLabel(tr("and %1 lines more that are not known").arg(m_report.unplaced.size() - most)));
   m_placePlace->addWidget(m_places);
 }
 
@@ -155,11 +158,11 @@ void PastePanel::take() {
     std::erase_if(rows, [&](const auto& row) { return row.key == key; });
     rows.push_back({key, *value, text.unit.empty() ? "mg/L" : text.unit, below});
   }
-  if (rows.empty() && !m_report.report.conductivityMsPerCm) return emit message("Nothing to take yet.");
+  if (rows.empty() && !m_report.report.conductivityMsPerCm) return emit message(tr("Nothing to take yet."));
   auto report = m_report.report;
   report.rows = rows;
   if (!WaterEdits(m_editor).takePasted(m_part, report)) return; // what is wrong was said
-  emit message(QString("%1 figures taken.").arg(rows.size()));
+  emit message(tr("%1 figures taken.").arg(rows.size()));
   emit done();
 }
 

@@ -7,6 +7,7 @@
 #include "services/units_shown.h"
 #include "water/report_row.h"
 #include "water_words.h"
+#include "wording/tr.h"
 
 #include <QAbstractItemView>
 #include <QComboBox>
@@ -31,50 +32,50 @@ ReportTable::ReportTable(FormulaEditor& editor, QWidget* parent) : QWidget(paren
   grid->setVerticalSpacing(3);
   grid->setHorizontalSpacing(5);
   addMeters(grid);
-  addRow(grid, "Calcium", {{"Ca", "Ca"}, {"CaO", "CaO"}}, true);
-  addRow(grid, "Magnesium", {{"Mg", "Mg"}, {"MgO", "MgO"}}, true);
-  addRow(grid, "Sodium", {{"Na", "Na"}}, true);
-  addRow(grid, "Potassium", {{"K", "K"}, {"K₂O", "K2O"}}, true);
-  addRow(grid, "Bicarbonate", {{"HCO₃", "HCO3"}}, true);
-  addRow(grid, "Alkalinity", {{"as CaCO₃", "alkalinity_as_CaCO3"}}, true);
-  addRow(grid, "Chloride", {{"Cl", "Cl"}}, true);
-  addRow(grid, "Sulfate", {{"SO₄", "SO4"}, {"SO₄-S", "S"}, {"SO₃", "SO3"}}, true);
-  addRow(grid, "Nitrate", {{"NO₃", "NO3"}, {"NO₃-N", "N_NO3"}, {"N, sum", "N"}}, true);
-  addRow(grid, "Hardness", {{"as CaCO₃", "hardness_as_CaCO3"}}, true);
-  addRow(grid, "Ammonium", {{"NH₄", "NH4"}, {"NH₄-N", "N_NH4"}}, true);
-  addRow(grid, "Phosphate", {{"P", "P"}, {"H₂PO₄", "H2PO4"}, {"PO₄", "PO4"}, {"P₂O₅", "P2O5"}}, true);
-  addRow(grid, "Boron", {{"B", "B"}}, false);
-  addRow(grid, "Iron", {{"Fe", "Fe"}}, true);
-  addRow(grid, "Manganese", {{"Mn", "Mn"}}, true);
-  addRow(grid, "Zinc", {{"Zn", "Zn"}}, true);
-  addRow(grid, "Copper", {{"Cu", "Cu"}}, true);
-  addRow(grid, "Molybdenum", {{"Mo", "Mo"}}, false);
-  addRow(grid, "Silicon", {{"Si", "Si"}, {"SiO₂", "SiO2"}}, false);
-  addRow(grid, "Carbonate", {{"CO₃", "CO3"}}, true);
-  addRow(grid, "Fluoride", {{"F", "F"}}, true);
-  addRow(grid, "Free chlorine", {{"Cl₂", "free_chlorine"}}, false);
-  addRow(grid, "Chloramine", {{"as Cl₂", "chloramine"}}, false);
-  addRow(grid, "Diss. solids", {{"TDS", "TDS"}}, false);
-  for (const auto& [name, key] :
-       std::initializer_list<std::pair<const char*, const char*>>{{"Susp. solids", "suspended_solids"},
-                                                                  {"Hydr. sulfide", "H2S"},
-                                                                  {"Aluminium", "Al"},
-                                                                  {"Arsenic", "As"},
-                                                                  {"Cadmium", "Cd"},
-                                                                  {"Chromium", "Cr"},
-                                                                  {"Lead", "Pb"},
-                                                                  {"Lithium", "Li"},
-                                                                  {"Nickel", "Ni"}})
-    addRow(grid, name, {{QString(key).startsWith("susp") ? "solids" : key, key}}, false);
+  addRow(grid, tr("Calcium"), {{"Ca", "Ca"}, {"CaO", "CaO"}}, true);
+  addRow(grid, tr("Magnesium"), {{"Mg", "Mg"}, {"MgO", "MgO"}}, true);
+  addRow(grid, tr("Sodium"), {{"Na", "Na"}}, true);
+  addRow(grid, tr("Potassium"), {{"K", "K"}, {"K₂O", "K2O"}}, true);
+  addRow(grid, tr("Bicarbonate"), {{"HCO₃", "HCO3"}}, true);
+  addRow(grid, tr("Alkalinity"), {{tr("as CaCO₃"), "alkalinity_as_CaCO3"}}, true);
+  addRow(grid, tr("Chloride"), {{"Cl", "Cl"}}, true);
+  addRow(grid, tr("Sulfate"), {{"SO₄", "SO4"}, {"SO₄-S", "S"}, {"SO₃", "SO3"}}, true);
+  addRow(grid, tr("Nitrate"), {{"NO₃", "NO3"}, {"NO₃-N", "N_NO3"}, {tr("N, sum"), "N"}}, true);
+  addRow(grid, tr("Hardness"), {{tr("as CaCO₃"), "hardness_as_CaCO3"}}, true);
+  addRow(grid, tr("Ammonium"), {{"NH₄", "NH4"}, {"NH₄-N", "N_NH4"}}, true);
+  addRow(grid, tr("Phosphate"), {{"P", "P"}, {"H₂PO₄", "H2PO4"}, {"PO₄", "PO4"}, {"P₂O₅", "P2O5"}}, true);
+  addRow(grid, tr("Boron"), {{"B", "B"}}, false);
+  addRow(grid, tr("Iron"), {{"Fe", "Fe"}}, true);
+  addRow(grid, tr("Manganese"), {{"Mn", "Mn"}}, true);
+  addRow(grid, tr("Zinc"), {{"Zn", "Zn"}}, true);
+  addRow(grid, tr("Copper"), {{"Cu", "Cu"}}, true);
+  addRow(grid, tr("Molybdenum"), {{"Mo", "Mo"}}, false);
+  addRow(grid, tr("Silicon"), {{"Si", "Si"}, {"SiO₂", "SiO2"}}, false);
+  addRow(grid, tr("Carbonate"), {{"CO₃", "CO3"}}, true);
+  addRow(grid, tr("Fluoride"), {{"F", "F"}}, true);
+  addRow(grid, tr("Free chlorine"), {{"Cl₂", "free_chlorine"}}, false);
+  addRow(grid, tr("Chloramine"), {{tr("as Cl₂"), "chloramine"}}, false);
+  addRow(grid, tr("Diss. solids"), {{"TDS", "TDS"}}, false);
+  const std::pair<QString, const char*> harmful[] = {{tr("Susp. solids"), "suspended_solids"},
+                                                     {tr("Hydr. sulfide"), "H2S"},
+                                                     {tr("Aluminium"), "Al"},
+                                                     {tr("Arsenic"), "As"},
+                                                     {tr("Cadmium"), "Cd"},
+                                                     {tr("Chromium"), "Cr"},
+                                                     {tr("Lead"), "Pb"},
+                                                     {tr("Lithium"), "Li"},
+                                                     {tr("Nickel"), "Ni"}};
+  for (const auto& [name, key] : harmful)
+    addRow(grid, name, {{QString(key).startsWith("susp") ? tr("solids") : QString(key), key}}, false);
   grid->setColumnStretch(4, 1);
 }
 
 void ReportTable::addMeters(QGridLayout* grid) {
-  m_ec = new NumberField({"EC of the water", "mS/cm", 0, 200000, true});
+  m_ec = new NumberField({tr("EC of the water"), "mS/cm", 0, 200000, true});
   m_ec->setObjectName("waterEc");
   m_ecUnit = new QComboBox;
   m_ecUnit->setObjectName("waterEcUnit");
-  m_ecUnit->setAccessibleName("unit of the EC");
+  m_ecUnit->setAccessibleName(tr("unit of the EC"));
   m_ecUnit->setFixedWidth(80);
   for (const auto& [name, unit] :
        std::initializer_list<std::pair<const char*, const char*>>{{"mS/cm", "mS/cm"},
@@ -91,7 +92,7 @@ void ReportTable::addMeters(QGridLayout* grid) {
     const auto stated = WaterEdits(m_editor).conductivity(m_part);
     if (!stated.isEmpty()) keep(QString::fromStdString(stated.digits));
   });
-  m_ph = new NumberField({"pH of the water", "", 0, 14, true});
+  m_ph = new NumberField({tr("pH of the water"), "", 0, 14, true});
   m_ph->setObjectName("waterPh");
   m_ph->onTyped = [this](const QString& d) { WaterEdits(m_editor).setPh(m_part, d); };
   for (auto* field : {m_ec, m_ph}) {
@@ -99,10 +100,10 @@ void ReportTable::addMeters(QGridLayout* grid) {
     field->setPlaceholderText("–");
     field->onMessage = [this](const QString& words) { emit message(words); };
   }
-  grid->addWidget(new QLabel("EC by meter"), 0, 0);
+  grid->addWidget(new QLabel(tr("EC by meter")), 0, 0);
   grid->addWidget(m_ec, 0, 2);
   grid->addWidget(m_ecUnit, 0, 3);
-  grid->addWidget(new QLabel("pH"), 1, 0);
+  grid->addWidget(new QLabel(tr("pH")), 1, 0);
   grid->addWidget(m_ph, 1, 2);
 }
 
@@ -112,7 +113,7 @@ void ReportTable::addRow(QGridLayout* grid, const QString& name,
   const int line = grid->rowCount();
   const auto at = m_rows.size();
   row.form = new QComboBox;
-  row.form->setAccessibleName(name + " is stated as");
+  row.form->setAccessibleName(tr("%1 is stated as").arg(name));
   row.form->setObjectName("form_" + QString::fromStdString(forms.front().second));
   for (const auto& [shown, key] : forms) {
     row.form->addItem(shown, QString::fromStdString(key));
@@ -122,7 +123,7 @@ void ReportTable::addRow(QGridLayout* grid, const QString& name,
   row.form->setFixedWidth(88);
   row.unit = new QComboBox;
   row.unit->setObjectName("unit_" + QString::fromStdString(forms.front().second));
-  row.unit->setAccessibleName("unit of " + name);
+  row.unit->setAccessibleName(tr("unit of %1").arg(name));
   for (const auto& unit : core::reportUnits()) {
     const bool mass = unit == "mg/L" || unit == "ug/L";
     const bool amount = unit == "mmol/L" || unit == "umol/L";
@@ -131,7 +132,7 @@ void ReportTable::addRow(QGridLayout* grid, const QString& name,
   }
   row.unit->setFixedWidth(80);
   row.unit->view()->setMinimumWidth(130);
-  row.amount = new NumberField({name + " in the water", "", 0, 1e7, true, true});
+  row.amount = new NumberField({tr("%1 in the water").arg(name), "", 0, 1e7, true, true});
   row.amount->setObjectName("water_" + QString::fromStdString(forms.front().second));
   row.amount->setFixedWidth(64);
   row.amount->setPlaceholderText("–");

@@ -13,6 +13,7 @@
 #include "water/shares.h"
 #include "water/water_plan.h"
 #include "water/water_solutes.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QCheckBox>
@@ -72,37 +73,37 @@ QWidget* SourcePanel::makeTop() {
   column->setSpacing(4);
   m_choice = new QComboBox;
   m_choice->setObjectName("waterChoice");
-  m_choice->setAccessibleName("waters at hand");
+  m_choice->setAccessibleName(tr("waters at hand"));
   m_choice->setMinimumContentsLength(10);
   m_choice->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   connect(m_choice, &QComboBox::activated, this, &SourcePanel::choose);
   m_name = new QLineEdit;
   m_name->setObjectName("waterName");
-  m_name->setAccessibleName("name of the water");
+  m_name->setAccessibleName(tr("name of the water"));
   connect(m_name, &QLineEdit::textEdited, this,
           [this](const QString& typed) { WaterEdits(m_editor).setName(m_part, typed); });
   m_report = new QComboBox;
   m_report->setObjectName("waterReport");
-  m_report->setAccessibleName("report of this source");
+  m_report->setAccessibleName(tr("report of this source"));
   connect(m_report, &QComboBox::activated, this, &SourcePanel::chooseReport);
   auto* names = new QHBoxLayout;
   names->addWidget(m_name, 1);
   names->addWidget(m_choice, 1);
   m_remove = new QPushButton("✕");
   m_remove->setObjectName("removeSource");
-  m_remove->setAccessibleName("take this source out of the blend");
+  m_remove->setAccessibleName(tr("take this source out of the blend"));
   m_remove->setToolTip(m_remove->accessibleName());
   m_remove->setFixedWidth(34);
   connect(m_remove, &QPushButton::clicked, this, [this] { WaterEdits(m_editor).remove(m_part); });
   names->addWidget(m_remove);
   column->addLayout(names);
-  m_estimate = new QCheckBox("guess the rest");
+  m_estimate = new QCheckBox(tr("guess the rest"));
   m_estimate->setObjectName("waterEstimate");
   m_estimate->setToolTip(
-      "From EC, hardness and alkalinity, with honest ranges that widen the formula's bands");
+      tr("From EC, hardness and alkalinity, with honest ranges that widen the formula's bands"));
   connect(m_estimate, &QCheckBox::clicked, this,
           [this](bool on) { WaterEdits(m_editor).setGuessing(m_part, on); });
-  auto* paste = new QPushButton("Paste report…");
+  auto* paste = new QPushButton(tr("Paste report…"));
   paste->setObjectName("pasteReport");
   connect(paste, &QPushButton::clicked, this, &SourcePanel::pasteAsked);
   auto* row = new QHBoxLayout;
@@ -119,18 +120,18 @@ QWidget* SourcePanel::makeTreatment() {
   auto* row = flatRow(box);
   m_treatment = new QComboBox;
   m_treatment->setObjectName("waterTreatment");
-  m_treatment->setAccessibleName("treatment of this source");
-  m_treatment->addItem("as it comes");
-  m_treatment->addItem("reverse osmosis");
-  m_treatment->addItem("softener");
+  m_treatment->setAccessibleName(tr("treatment of this source"));
+  m_treatment->addItem(tr("as it comes"));
+  m_treatment->addItem(tr("reverse osmosis"));
+  m_treatment->addItem(tr("softener"));
   connect(m_treatment, &QComboBox::activated, this, &SourcePanel::treatmentChosen);
-  m_rejection = new NumberField({"rejection of the membrane", "%", 0, 100});
+  m_rejection = new NumberField({tr("rejection of the membrane"), "%", 0, 100});
   m_rejection->setObjectName("roRejection");
   m_rejection->onTyped = [this](const QString& d) { WaterEdits(m_editor).setMembraneRejection(m_part, d); };
-  m_recovery = new NumberField({"recovery of the membrane", "%", 1, 99});
+  m_recovery = new NumberField({tr("recovery of the membrane"), "%", 1, 99});
   m_recovery->setObjectName("roRecovery");
   m_recovery->onTyped = [this](const QString& d) { WaterEdits(m_editor).setMembraneRecovery(m_part, d); };
-  m_hardnessLeft = new NumberField({"hardness left by the softener", "meq/L", 0, 100});
+  m_hardnessLeft = new NumberField({tr("hardness left by the softener"), "meq/L", 0, 100});
   m_hardnessLeft->setObjectName("softenerLeft");
   m_hardnessLeft->onTyped = [this](const QString& d) { WaterEdits(m_editor).setSoftenerLeaves(m_part, d); };
   for (auto* field : {m_rejection, m_recovery, m_hardnessLeft}) {
@@ -139,16 +140,16 @@ QWidget* SourcePanel::makeTreatment() {
   }
   m_membraneRow = new QWidget;
   auto* membrane = flatRow(m_membraneRow);
-  membrane->addWidget(new QLabel("rejects"));
+  membrane->addWidget(new QLabel(tr("rejects")));
   membrane->addWidget(m_rejection);
-  membrane->addWidget(new QLabel("%  yields"));
+  membrane->addWidget(new QLabel(tr("%  yields")));
   membrane->addWidget(m_recovery);
   membrane->addWidget(new QLabel("%"));
   m_softenerRow = new QWidget;
   auto* softener = flatRow(m_softenerRow);
-  softener->addWidget(new QLabel("leaves"));
+  softener->addWidget(new QLabel(tr("leaves")));
   softener->addWidget(m_hardnessLeft);
-  softener->addWidget(new QLabel("meq/L hardness"));
+  softener->addWidget(new QLabel(tr("meq/L hardness")));
   m_treated = new QLabel;
   m_treated->setObjectName("treatedWater");
   m_treated->setProperty("soft", true);
@@ -162,7 +163,7 @@ QWidget* SourcePanel::makeTreatment() {
 QWidget* SourcePanel::makeShare() {
   m_shareRow = new QWidget;
   auto* row = flatRow(m_shareRow);
-  m_share = new NumberField({"share of this source", "%", 0, 100});
+  m_share = new NumberField({tr("share of this source"), "%", 0, 100});
   m_share->setObjectName("waterShare");
   m_share->setFixedWidth(56);
   m_share->onMessage = [this](const QString& words) { emit message(words); };
@@ -174,25 +175,25 @@ QWidget* SourcePanel::makeShare() {
   };
   m_goal = new QComboBox;
   m_goal->setObjectName("blendGoal");
-  m_goal->setAccessibleName("what the blend shall not exceed");
-  m_goal->addItem("alkalinity, mg/L as CaCO₃", static_cast<int>(core::BlendGoal::Alkalinity));
-  m_goal->addItem("EC, mS/cm", static_cast<int>(core::BlendGoal::Conductivity));
-  m_goal->addItem("sodium, mg/L", static_cast<int>(core::BlendGoal::Sodium));
-  m_goal->addItem("chloride, mg/L", static_cast<int>(core::BlendGoal::Chloride));
-  m_goal->addItem("calcium, mg/L", static_cast<int>(core::BlendGoal::Calcium));
+  m_goal->setAccessibleName(tr("what the blend shall not exceed"));
+  m_goal->addItem(tr("alkalinity, mg/L as CaCO₃"), static_cast<int>(core::BlendGoal::Alkalinity));
+  m_goal->addItem(tr("EC, mS/cm"), static_cast<int>(core::BlendGoal::Conductivity));
+  m_goal->addItem(tr("sodium, mg/L"), static_cast<int>(core::BlendGoal::Sodium));
+  m_goal->addItem(tr("chloride, mg/L"), static_cast<int>(core::BlendGoal::Chloride));
+  m_goal->addItem(tr("calcium, mg/L"), static_cast<int>(core::BlendGoal::Calcium));
   m_goal->setMinimumContentsLength(7);
   m_goal->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-  m_limit = new NumberField({"limit of the blend", "", 0, 1e5});
+  m_limit = new NumberField({tr("limit of the blend"), "", 0, 1e5});
   m_limit->setObjectName("blendLimit");
   m_limit->setFixedWidth(52);
   m_limit->show("40");
   connect(m_limit, &QLineEdit::returnPressed, this, &SourcePanel::findShare);
-  auto* find = new QPushButton("Find");
+  auto* find = new QPushButton(tr("Find"));
   find->setObjectName("findShare");
-  find->setToolTip("As much of this source as keeps the blend within the limit");
+  find->setToolTip(tr("As much of this source as keeps the blend within the limit"));
   connect(find, &QPushButton::clicked, this, &SourcePanel::findShare);
   row->addWidget(m_share);
-  row->addWidget(new QLabel("%, or at most"));
+  row->addWidget(new QLabel(tr("%, or at most")));
   row->addWidget(m_limit);
   row->addWidget(m_goal, 1);
   row->addWidget(find);
@@ -201,7 +202,7 @@ QWidget* SourcePanel::makeShare() {
 
 void SourcePanel::fillChoices() {
   m_choice->clear();
-  m_choice->addItem("Take another water…");
+  m_choice->addItem(tr("Take another water…"));
   m_offers = waterOffers(m_desk);
   for (const auto& offer : m_offers)
     m_choice->addItem(offer.name);
@@ -247,13 +248,13 @@ void SourcePanel::findShare() {
   const auto share = core::largestShare(parts, m_part, {goal, limit});
   if (!share)
     return emit message(share.problem().code == core::ProblemCode::CannotReach
-                            ? QString("The other waters alone are beyond that limit already.")
-                            : QString("That figure is not known of every water in the blend."));
+                            ? tr("The other waters alone are beyond that limit already.")
+                            : tr("That figure is not known of every water in the blend."));
   std::vector<double> shares;
   for (const auto& part : parts)
     shares.push_back(part.share);
   setShares(core::withShareOf(shares, m_part, *share), false);
-  emit message(QString("%1 % of %2 keeps the blend within %3.")
+  emit message(tr("%1 % of %2 keeps the blend within %3.")
                    .arg(localNumber(100 * *share, 1), m_name->text(), m_goal->currentText()));
 }
 
@@ -268,7 +269,7 @@ void SourcePanel::refreshReports() {
     m_report->clear();
     for (auto it = source->reports.rbegin(); it != source->reports.rend(); ++it)
       m_report->addItem(QString::fromStdString(it->date), QString::fromStdString(it->date));
-    m_report->addItem("worst of all", "worst");
+    m_report->addItem(tr("worst of all"), "worst");
     m_report->setCurrentIndex(std::max(0, m_report->findData(QString::fromStdString(about.report))));
     for (const auto& report : source->reports) {
       if (const auto water = readReport(report)) points.push_back({report.date, *water});
@@ -276,8 +277,8 @@ void SourcePanel::refreshReports() {
   }
   if (source && !source->reports.empty() && about.report != "worst" &&
       about.report < source->reports.back().date) {
-    m_newer->setText("▲ A newer report is in the book: " +
-                     QString::fromStdString(source->reports.back().date) + ". Choose it above.");
+    m_newer->setText(tr("▲ A newer report is in the book: %1. Choose it above.")
+                         .arg(QString::fromStdString(source->reports.back().date)));
     m_newer->show();
   }
   m_drift->show(std::move(points));
@@ -300,17 +301,17 @@ void SourcePanel::refreshTreatment() {
     m_recovery->show(QString::fromStdString(edits.membraneRecovery(m_part)));
     m_ionRow->showPart(m_part);
     const auto ec = core::computedConductivityMsPerCm(answer.treated);
-    m_treated->setText(QString("%1 L waste per L%2")
+    m_treated->setText(tr("%1 L waste per L%2")
                            .arg(localFigure(answer.share > 0 ? answer.wasteLitresPerLitre / answer.share : 0),
-                                ec ? ", EC " + localFigure(*ec) : QString()));
+                                ec ? tr(", EC %1").arg(localFigure(*ec)) : QString()));
     m_treated->setToolTip(
-        "Sediment filter every 6 months, membrane every 1 to 2 years (common practice). A pH pen "
-        "says little in permeate.");
+        tr("Sediment filter every 6 months, membrane every 1 to 2 years (common practice). A pH pen "
+           "says little in permeate."));
   } else if (softener) {
     m_softenerRow->setVisible(true);
     m_hardnessLeft->show(QString::fromStdString(edits.softenerLeaves(m_part)));
-    m_treated->setText(QString("sodium now %1 mg/L")
-                           .arg(localFigure(answer.treated.milligramsPerLitre.of(core::Nutrient::Na))));
+    m_treated->setText(
+        tr("sodium now %1 mg/L").arg(localFigure(answer.treated.milligramsPerLitre.of(core::Nutrient::Na))));
   }
 }
 

@@ -10,6 +10,7 @@
 #include "services/units_shown.h"
 #include "units/constants.h"
 #include "units/convert.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QCheckBox>
@@ -38,7 +39,7 @@ TitrationTable::TitrationTable(FormulaEditor& editor, UnitsShown& units, QWidget
   m_verdict->setWordWrap(true);
   m_verdict->setFont(faceOf(12));
   column->addWidget(m_verdict);
-  m_use = new QCheckBox("reckon with what my readings say");
+  m_use = new QCheckBox(tr("reckon with what my readings say"));
   m_use->setObjectName("titrationUse");
   connect(m_use, &QCheckBox::clicked, this, [this](bool on) { AcidEdits(m_editor).setTitrationUsed(on); });
   column->addWidget(m_use);
@@ -52,10 +53,10 @@ QWidget* TitrationTable::makeHead() {
   auto* box = new QWidget;
   auto* row = new QHBoxLayout(box);
   row->setContentsMargins(0, 0, 0, 0);
-  auto* title = new QLabel("My own readings, in");
+  auto* title = new QLabel(tr("My own readings, in"));
   title->setFont(faceOf(13, true));
   row->addWidget(title);
-  m_sample = new NumberField({"water in the sample", "L", 0.001, 1e6});
+  m_sample = new NumberField({tr("water in the sample"), "L", 0.001, 1e6});
   m_sample->setObjectName("titrationSample");
   m_sample->setFixedWidth(52);
   m_sample->onTyped = [this](const QString& digits) {
@@ -68,13 +69,13 @@ QWidget* TitrationTable::makeHead() {
   row->addStretch();
   m_seek = new QComboBox;
   m_seek->setObjectName("titrationSeek");
-  m_seek->setAccessibleName("what the readings should find");
-  m_seek->addItem("find alkalinity", "alkalinity");
-  m_seek->addItem("find strength", "strength");
-  m_seek->addItem("find both", "both");
-  m_seek->setToolTip(
+  m_seek->setAccessibleName(tr("what the readings should find"));
+  m_seek->addItem(tr("find alkalinity"), "alkalinity");
+  m_seek->addItem(tr("find strength"), "strength");
+  m_seek->addItem(tr("find both"), "both");
+  m_seek->setToolTip(tr(
       "Alkalinity: the bottle says its strength. Strength: an unlabelled bottle in a water whose alkalinity "
-      "is known. Both: go on past pH 4");
+      "is known. Both: go on past pH 4"));
   connect(m_seek, &QComboBox::activated, this,
           [this] { AcidEdits(m_editor).setTitrationSeek(m_seek->currentData().toString().toStdString()); });
   row->addWidget(m_seek);
@@ -89,12 +90,12 @@ QWidget* TitrationTable::makeRows() {
   grid->setHorizontalSpacing(6);
   for (int i = 0; i < rowCount; ++i) {
     Row row;
-    row.dose = new NumberField({"acid so far", "mL", 0, 1e6, true});
-    row.ph = new NumberField({"pH read", "", 0, 14, true});
+    row.dose = new NumberField({tr("acid so far"), "mL", 0, 1e6, true});
+    row.ph = new NumberField({tr("pH read"), "", 0, 14, true});
     row.dose->setObjectName("titrationMl" + QString::number(i));
     row.ph->setObjectName("titrationPh" + QString::number(i));
-    row.dose->setPlaceholderText("so far");
-    row.ph->setPlaceholderText("pH");
+    row.dose->setPlaceholderText(tr("so far"));
+    row.ph->setPlaceholderText(tr("pH"));
     const auto at = m_rows.size();
     const auto listen = [this, at](NumberField* field, QString Row::*place) {
       field->onTyped = [this, at, place](const QString& digits) {
@@ -107,10 +108,10 @@ QWidget* TitrationTable::makeRows() {
     listen(row.ph, &Row::typedPh);
     const int line = i % (rowCount / 2), side = i / (rowCount / 2) * 5;
     grid->addWidget(row.dose, line, side);
-    row.unit = new QLabel("mL");
+    row.unit = new QLabel(tr("mL"));
     row.unit->setObjectName("titrationUnit" + QString::number(i));
     grid->addWidget(row.unit, line, side + 1);
-    grid->addWidget(new QLabel("pH"), line, side + 2);
+    grid->addWidget(new QLabel(tr("pH")), line, side + 2);
     grid->addWidget(row.ph, line, side + 3);
     m_rows.push_back(row);
   }
@@ -131,8 +132,8 @@ QString TitrationTable::verdict() const {
   const auto& answer = m_editor.answer().acid;
   const auto& titration = m_editor.document().given.titration;
   if (!titration || titration->readings.empty())
-    return "Type how much acid went in so far and what the pen read, from 0 mL on. Two readings give the "
-           "alkalinity.";
+    return tr("Type how much acid went in so far and what the pen read, from 0 mL on. Two readings give the "
+              "alkalinity.");
   if (answer.titrationProblem) {
     auto words = QString::fromStdString(words::problemText(*answer.titrationProblem));
     words[0] = words[0].toUpper();
@@ -142,23 +143,23 @@ QString TitrationTable::verdict() const {
   QStringList parts;
   const auto& product = m_editor.document().given.acid.product;
   if (bottle() && (!product || product->id != titration->productId))
-    parts << QString("Read with %1").arg(QString::fromStdString(bottle()->shortName));
+    parts << tr("Read with %1").arg(QString::fromStdString(bottle()->shortName));
   if (titration->unknown != core::TitrationUnknown::Strength)
-    parts << QString("alkalinity <b>%1 ± %2 meq/L</b> (%3 mg/L as CaCO₃)")
+    parts << tr("alkalinity <b>%1 ± %2 meq/L</b> (%3 mg/L as CaCO₃)")
                  .arg(
                      localNumber(1000 * fit.alkalinityEqPerLitre, 2),
                      localNumber(std::max(1000 * fit.alkalinityStandardError, 0.01), 2),
                      localNumber(1000 * fit.alkalinityEqPerLitre * core::constant::milligramsCaCO3PerMeq, 0));
   if (titration->unknown != core::TitrationUnknown::Alkalinity) {
     const double perMl = std::abs(titration->acidPerMl.alkalinityEq) * 1000;
-    parts << QString("the bottle has <b>%1 ± %2 meq/mL</b>")
+    parts << tr("the bottle has <b>%1 ± %2 meq/mL</b>")
                  .arg(localFigure(perMl * fit.strengthFactor),
                       localFigure(perMl * fit.strengthStandardError));
   }
-  parts << QString("readings scatter %1 pH").arg(localNumber(fit.scatterPh, 2));
+  parts << tr("readings scatter %1 pH").arg(localNumber(fit.scatterPh, 2));
   const auto outliers =
       std::count_if(fit.readings.begin(), fit.readings.end(), [](const auto& r) { return r.outlier; });
-  if (outliers > 0) parts << QString("<b>%1 left out</b>, far off the curve: check the pen").arg(outliers);
+  if (outliers > 0) parts << tr("<b>%1 left out</b>, far off the curve: check the pen").arg(outliers);
   auto text = parts.join("; ");
   text[0] = text[0].toUpper();
   return text + "." + leftToAdd();
@@ -176,15 +177,15 @@ QString TitrationTable::leftToAdd() const {
   for (const auto& reading : given.titration->readings)
     last = std::max(last, reading.dose);
   const double more = dose->gramsPerLitre / *given.acid.product->densityKgPerL - last;
-  if (more <= 0) return " Already past the aim.";
-  return QString(" Still to add: <b>%1</b>.").arg(m_units.dose(more));
+  if (more <= 0) return tr(" Already past the aim.");
+  return tr(" Still to add: <b>%1</b>.").arg(m_units.dose(more));
 }
 
 /// The sample as typed in another unit, in the one that is shown.
 QString TitrationTable::sampleInShownUnit(const exchange::Amount& sample) const {
   const auto amount = sample.isEmpty() ? 1 : sample.value();
   const auto converted = core::convert(amount, sample.unit, m_units.volumeUnit().toStdString());
-  return converted ? QString::fromStdString(words::figure(*converted)) : QString();
+  return converted ? QString::fromStdString(words::digits(*converted)) : QString();
 }
 
 /// What the bottle of the readings is, and whether it is weighed or measured.

@@ -14,6 +14,7 @@
 #include "stations/water/report_table.h"
 #include "stations/water/source_panel.h"
 #include "units/constants.h"
+#include "wording/tr.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -40,7 +41,7 @@ QScrollArea* scrolling(QWidget* page) {
 }
 
 QString treatmentText(const core::Treatment& treatment) {
-  return std::holds_alternative<core::ReverseOsmosis>(treatment) ? QString("through the membrane")
+  return std::holds_alternative<core::ReverseOsmosis>(treatment) ? tr("through the membrane")
          : std::holds_alternative<core::Softener>(treatment)     ? QString("softened")
                                                                  : QString();
 }
@@ -52,17 +53,18 @@ WaterPage::WaterPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, P
     : QWidget(parent), m_editor(editor), m_units(units), m_bar(new BlendBar), m_stack(new QStackedWidget),
       m_source(new SourcePanel(editor, desk)), m_table(new ReportTable(editor)), m_ions(new IonStacks),
       m_judgement(new Judgement(editor, units)), m_paste(new PastePanel(editor, prompts)),
-      m_acid(new QComboBox), m_acidLeft(new NumberField({"alkalinity that acid leaves", "meq/L", 0, 100})),
+      m_acid(new QComboBox),
+      m_acidLeft(new NumberField({tr("alkalinity that acid leaves"), "meq/L", 0, 100})),
       m_acidDose(new QLabel), m_result(new QLabel) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(6);
   auto* top = new QHBoxLayout;
-  auto* add = new QPushButton("+ source");
+  auto* add = new QPushButton(tr("+ source"));
   add->setObjectName("addSource");
-  add->setToolTip("Blend another water in");
+  add->setToolTip(tr("Blend another water in"));
   connect(add, &QPushButton::clicked, this, [this] {
-    WaterEdits(m_editor).addSource("Rain");
+    WaterEdits(m_editor).addSource(tr("Rain"));
     choosePart(WaterEdits(m_editor).count() - 1);
   });
   top->addWidget(m_bar, 1);
@@ -114,12 +116,12 @@ QWidget* WaterPage::makeResult() {
   column->setSpacing(4);
   m_acidRow = new QWidget;
   m_acid->setObjectName("acidFirst");
-  m_acid->setAccessibleName("acid into the water before use");
-  m_acid->addItem("no acid before use", "");
+  m_acid->setAccessibleName(tr("acid into the water before use"));
+  m_acid->addItem(tr("no acid before use"), "");
   for (const auto& product : core::catalogue()) {
     // Citric and acetic acid bring nothing that a water's report can carry.
     if (product.composition.role == core::ProductRole::Acid && product.composition.alkalinityMeqPerGram < 0)
-      m_acid->addItem(QString::fromStdString(product.shortName) + " first",
+      m_acid->addItem(tr("%1 first").arg(QString::fromStdString(product.shortName)),
                       QString::fromStdString(product.id));
   }
   m_acid->setMinimumContentsLength(14);
@@ -139,7 +141,7 @@ QWidget* WaterPage::makeResult() {
   auto* acid = new QHBoxLayout(m_acidRow);
   acid->setContentsMargins(0, 0, 0, 0);
   acid->addStretch();
-  acid->addWidget(new QLabel("The acid brings the blend down to"));
+  acid->addWidget(new QLabel(tr("The acid brings the blend down to")));
   acid->addWidget(m_acidLeft);
   acid->addWidget(m_acidDose);
   column->addLayout(row);
@@ -187,7 +189,7 @@ void WaterPage::refreshBar() {
       detail << "EC " + m_units.text(
                             core::Conductivity::fromMilliSiemensPerCm(*part.treated.conductivityMsPerCm));
     if (part.treated.alkalinityMeqPerL)
-      detail << QString("alkalinity %1 mg/L")
+      detail << tr("alkalinity %1 mg/L")
                     .arg(
                         localFigure(*part.treated.alkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq));
     segments.push_back(
@@ -201,22 +203,22 @@ void WaterPage::refreshResult() {
   const auto& waters = m_editor.answer().waters;
   const auto& base = m_editor.answer().water;
   const auto& result = m_editor.answer().waters.water;
-  QStringList parts{"The formula's water: EC " + m_units.text(base.conductivity)};
+  QStringList parts{tr("The formula's water: EC %1").arg(m_units.text(base.conductivity))};
   if (base.ph) parts << "pH " + localNumber(*base.ph, 1);
   if (result.alkalinityMeqPerL)
-    parts << QString("alkalinity %1 mg/L as CaCO₃")
+    parts << tr("alkalinity %1 mg/L as CaCO₃")
                  .arg(localNumber(base.netAlkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq, 0));
   // Drops counted in another blend still stand for the alkalinity until they are counted anew or put aside.
   const bool apart =
       result.alkalinityMeqPerL && std::abs(base.netAlkalinityMeqPerL - *result.alkalinityMeqPerL) >
                                       std::max(0.15, 0.15 * *result.alkalinityMeqPerL);
   if (apart)
-    parts << QString("▲ by your own drops; the sources make %1")
+    parts << tr("▲ by your own drops; the sources make %1")
                  .arg(localNumber(*result.alkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq, 0));
   double waste = 0;
   for (const auto& part : waters.parts)
     waste += part.wasteLitresPerLitre;
-  if (waste > 0) parts << QString("%1 L waste per L").arg(localNumber(waste, 2));
+  if (waste > 0) parts << tr("%1 L waste per L").arg(localNumber(waste, 2));
   m_result->setText(parts.join(" · "));
   const bool acid = !water.acidFirstId.empty();
   m_acid->setCurrentIndex(std::max(0, m_acid->findData(QString::fromStdString(water.acidFirstId))));
@@ -224,10 +226,10 @@ void WaterPage::refreshResult() {
   if (!acid) return;
   m_acidLeft->show(QString::fromStdString(AcidEdits(m_editor).acidBeforeUseLeft()));
   const auto density = water.plan.acid->densityKgPerL;
-  m_acidDose->setText(
-      waters.acidProblem ? QString("meq/L alkalinity: it has less already")
-      : density          ? "meq/L alkalinity: " + m_units.dose(waters.acidGramsPerLitre / *density)
-                : QString("meq/L alkalinity: %1 g per L").arg(localFigure(waters.acidGramsPerLitre)));
+  m_acidDose->setText(waters.acidProblem ? tr("meq/L alkalinity: it has less already")
+                      : density
+                          ? tr("meq/L alkalinity: %1").arg(m_units.dose(waters.acidGramsPerLitre / *density))
+                          : tr("meq/L alkalinity: %1 g per L").arg(localFigure(waters.acidGramsPerLitre)));
 }
 
 } // namespace butte::app
