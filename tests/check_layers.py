@@ -15,7 +15,7 @@ rules = [
     ("SQL is never put together from parts", re.compile(r"Sql\([^)\"]*\+|prepare\([^)]*\+|\.arg\([^)]*\)[^;]*exec"), lambda p: p.startswith("book/")),
 ]
 # Where a heavy header is needed at all; another file has to have a reason, and the number is raised here.
-most_files = {"nlohmann": (re.compile(r"nlohmann/json.hpp|json_reader.h"), 15), "Eigen": (re.compile(r"#include <Eigen/"), 12)}
+most_files = {"nlohmann": (re.compile(r"nlohmann/json.hpp|json_reader.h"), 22), "Eigen": (re.compile(r"#include <Eigen/"), 12)}
 counts = {name: set() for name in most_files}
 faults = []
 for path in sorted(source.rglob("*")):

@@ -1,4 +1,5 @@
 #include "batch.h"
+#include "things/figure.h"
 #include "typed_numbers.h"
 
 #include "base/decimal.h"
@@ -38,7 +39,7 @@ public:
     m_out.litres = litres.value_or(1);
     m_out.ecPlanned = number("ec_planned", 0, 1000);
     m_out.phPlanned = number("ph_planned", 0, 14);
-    m_out.ecRead = amount(m_top, "ec_read", "mS/cm", 1000);
+    m_out.ecRead = exchange::typedAmount(m_top, {"", "ec_read", "mS/cm", 0, 1000, true});
     m_out.phRead = ph();
     m_out.who = m_top.text("who").value_or("");
     m_out.note = m_top.text("note").value_or("");
@@ -76,29 +77,8 @@ private:
     if (!value)
       m_top.fail(ProblemCode::NotANumber, "ph_read", {*text});
     else if (*value < 0 || *value > 14)
-      m_top.fail(ProblemCode::OutOfRange, "ph_read", {*text, "0 to 14"});
+      m_top.fail(ProblemCode::OutsideLimits, "ph_read", {*text, "0", "14", ""});
     return text;
-  }
-
-  std::optional<Amount> amount(ObjectReader& parent, std::string_view key, std::string_view base,
-                               double high) {
-    const auto* object = parent.any(key);
-    if (!object || object->is_null()) return std::nullopt;
-    ObjectReader reader(*object, parent.pathOf(key), m_problem);
-    Amount out{reader.text("amount").value_or(""), reader.text("unit").value_or("")};
-    reader.finish();
-    if (m_problem) return std::nullopt;
-    if (!core::parseDecimal(out.digits)) {
-      reader.fail(ProblemCode::NotANumber, "amount", {out.digits});
-      return std::nullopt;
-    }
-    const auto value = inUnit(out, base);
-    if (!value)
-      reader.fail(ProblemCode::IncompatibleUnits, "unit", {out.unit, std::string(base)});
-    else if (!(*value >= 0 && *value <= high))
-      reader.fail(ProblemCode::OutOfRange, "amount",
-                  {out.digits + " " + out.unit, "0 to " + core::decimalText(high) + " " + std::string(base)});
-    return out;
   }
 
   void weights() {
@@ -111,9 +91,9 @@ private:
       weight.tank = row.text("tank").value_or("");
       weight.plannedGrams = row.number("planned_g").value_or(0);
       if (!(weight.plannedGrams >= 0 && weight.plannedGrams <= 1e9))
-        row.fail(ProblemCode::OutOfRange, "planned_g",
-                 {core::decimalText(weight.plannedGrams), "0 to 1000000000 g"});
-      weight.actual = amount(row, "actual", "g", 1e9);
+        row.fail(ProblemCode::OutsideLimits, "planned_g",
+                 {core::decimalText(weight.plannedGrams), "0", "1000000000", "g"});
+      weight.actual = exchange::typedAmount(row, {"", "actual", "g", 0, 1e9, true});
       weight.lot = row.text("lot").value_or("");
       row.finish();
       m_out.weights.push_back(std::move(weight));

@@ -4,6 +4,9 @@
 #include "product/catalogue.h"
 #include "stock_json.h"
 #include "target_json.h"
+#include "things/choices.h"
+#include "things/figures.h"
+#include "things/things.h"
 #include "units/convert.h"
 #include "water_json.h"
 
@@ -80,7 +83,7 @@ private:
     if (object && !object->is_null()) {
       ObjectReader reader(*object, "acid", m_problem);
       if (reader.has("product")) plan.product = bottleFor(reader, "product");
-      plan.targetPh = digits(reader, "target_ph", 2, 12, "2 to 12").value_or(plan.targetPh);
+      plan.targetPh = figure(reader, Dialect::Document, figures::targetPh).value_or(plan.targetPh);
       reader.finish();
     }
     if (m_problem || plan.product) return;
@@ -116,14 +119,13 @@ private:
     const auto* object = m_top.object("aim");
     if (!object) return;
     ObjectReader reader(*object, "aim", m_problem);
-    const auto way = reader.text("way").value_or("closest");
-    m_out.aim.cheapest = way == "cheapest";
-    if (way == "bands_first")
-      request().require = Require::BandsFirst;
-    else if (way != "closest" && way != "cheapest")
-      reader.fail(ProblemCode::OutOfRange, "way",
-                  {"'" + way + "'", "\"closest\", \"bands_first\" or \"cheapest\""});
-    if (const auto count = digits(reader, "at_most", 1, 60, "1 to 60"))
+    enum class Way { Closest, BandsFirst, Cheapest };
+    static constexpr Choices<Way, 3> ways{
+        {{"closest", Way::Closest}, {"bands_first", Way::BandsFirst}, {"cheapest", Way::Cheapest}}};
+    const auto way = chosen(reader, "way", ways);
+    m_out.aim.cheapest = way == Way::Cheapest;
+    if (way == Way::BandsFirst) request().require = Require::BandsFirst;
+    if (const auto count = figure(reader, Dialect::Document, {"", "at_most", "", 1, 60}))
       m_out.aim.atMostProducts = static_cast<int>(*count);
     m_out.aim.wholeSteps = reader.flag("whole_steps").value_or(false);
     reader.finish();
@@ -137,9 +139,8 @@ private:
     const auto* object = m_top.object("accuracy");
     if (!object) return;
     ObjectReader reader(*object, "accuracy", m_problem);
-    m_out.accuracy.volumePercent = digits(reader, "volume_percent", 0, 100, "0 to 100 %");
-    m_out.accuracy.dosingPercent = digits(reader, "dosing_percent", 0, 100, "0 to 100 %");
-    m_out.accuracy.waterPercent = digits(reader, "water_percent", 0, 100, "0 to 100 %");
+    const auto hand = readHandErrors(reader, Dialect::Document);
+    m_out.accuracy = {hand.volumePercent, hand.dosingPercent, hand.waterPercent};
     reader.finish();
   }
 
@@ -163,21 +164,17 @@ private:
       product.id = seen.id = reader.text("id").value_or("");
       if (seen.id.empty()) reader.fail(ProblemCode::MissingKey, "id", {"every product needs an id"});
       if (!ids.insert(seen.id).second) reader.fail(ProblemCode::DuplicateProduct, "id", {seen.id});
-      readComposition(reader, path, seen, product);
+      readWhatItIs(reader, path, seen, product);
       readLook(reader, seen);
       seen.on = reader.flag("on").value_or(true);
-      Amount held;
-      if (const auto grams = amount(reader, "held", "g", 0, 1e9, &held)) {
-        product.locked = Mass::fromGrams(*grams);
-        seen.held = held;
-      }
-      product.pricePerKg = digits(reader, "price_per_kg", 0, 1e9, "0 or more");
+      static constexpr Figure held{"", "held", "g", 0, 1e9, true};
+      seen.held = typedAmount(reader, held);
+      if (seen.held) product.locked = Mass::fromGrams(*figure(reader, Dialect::Document, held));
       readBag(reader, product);
       seen.code = reader.text("code").value_or("");
       if (seen.code.size() > 12) reader.fail(ProblemCode::OutOfRange, "code", {seen.code, "up to 4 letters"});
-      Amount step;
-      if (amount(reader, "step", "g", 1e-6, 1e7, &step)) seen.step = step;
-      seen.contentPercent = digits(reader, "content_error_percent", 0, 50, "0 to 50 %");
+      seen.step = typedAmount(reader, {"", "step", "g", 0, 1e7, true, true});
+      seen.contentPercent = figure(reader, Dialect::Document, {"", "content_error_percent", "%", 0, 50});
       reader.finish();
       if (seen.on) {
         m_out.active.push_back(i);
@@ -190,55 +187,45 @@ private:
 
   /// A price per bag goes before one per kilogram.
   void readBag(ObjectReader& reader, ShelfProduct& product) {
-    const auto kilograms = amount(reader, "bag", "kg", 1e-6, 1e6);
-    const auto price = digits(reader, "bag_price", 0, 1e9, "0 or more");
+    const auto kilograms = figure(reader, Dialect::Document, {"", "bag", "kg", 0, 1e6, true, true});
+    const auto price = figure(reader, Dialect::Document, {"", "bag_price", "", 0, 1e9});
     if (kilograms && price) product.pricePerKg = *price / *kilograms;
   }
 
-  void readComposition(ObjectReader& reader, const std::string& path, DocumentProduct& seen,
-                       ShelfProduct& product) {
+  /// A shipped product by its id, or one of the grower's own by formula or label.
+  void readWhatItIs(ObjectReader& reader, const std::string& path, DocumentProduct& seen,
+                    ShelfProduct& product) {
     seen.catalogueId = reader.text("catalogue").value_or("");
     const auto name = reader.text("name");
-    const auto formula = reader.text("formula");
-    const auto* label = reader.array("label");
     const auto* asShipped = reader.object("as_shipped");
-    const auto purity = digits(reader, "purity_percent", 0, 100, "above 0, up to 100");
-    product.liquid = reader.flag("liquid").value_or(false);
-    product.densityKgPerL = digits(reader, "density_kg_per_l", 0.1, 5, "0.1 to 5 kg/L");
+    readProductFacts(reader, Dialect::Document, product);
     if (m_problem) return;
-    if (!seen.catalogueId.empty()) {
-      const auto* entry = findInCatalogue(seen.catalogueId);
-      if (!entry) return reader.fail(ProblemCode::UnknownProduct, "catalogue", {seen.catalogueId});
-      product.composition = entry->composition;
-      product.liquid = entry->liquid;
-      product.densityKgPerL = entry->densityKgPerL;
-      seen.name = product.name = name.value_or(entry->shortName);
-      if (asShipped) readAsShipped(*asShipped, path + ".as_shipped", product);
-      return;
+    if (seen.catalogueId.empty()) {
+      seen.own = true;
+      seen.name = product.name = name.value_or(seen.id);
+      return readComposition(reader, Dialect::Document, product, m_out.labelRemarks);
     }
-    seen.own = true;
-    seen.name = product.name = name.value_or(seen.id);
-    if (formula && label) return reader.fail(ProblemCode::FormulaAndLabel, "label", {});
-    if (!formula && !label) return reader.fail(ProblemCode::NoComposition, "formula", {});
-    if (label && purity) return reader.fail(ProblemCode::PurityBesideLabel, "purity_percent", {});
-    if (formula) {
-      auto composition = compositionFromFormula(*formula, purity.value_or(100));
-      if (!composition) return take(composition.problem(), path);
-      product.composition = std::move(composition).value();
-    } else {
-      readLabel(*label, path, product);
-    }
+    for (const auto* key : {"formula", "label", "purity_percent"})
+      reader.any(key); // the catalogue's own figures count
+    const auto* entry = findInCatalogue(seen.catalogueId);
+    if (!entry) return reader.fail(ProblemCode::UnknownProduct, "catalogue", {seen.catalogueId});
+    product.composition = entry->composition;
+    product.liquid = entry->liquid;
+    product.densityKgPerL = entry->densityKgPerL;
+    seen.name = product.name = name.value_or(entry->shortName);
+    if (asShipped) readAsShipped(*asShipped, path + ".as_shipped", product);
   }
 
   /// A shipped product as the catalogue had it when it came onto this shelf.
   void readAsShipped(const Json& json, const std::string& path, ShelfProduct& product) {
     ObjectReader reader(json, path, m_problem);
     const auto formula = reader.text("formula").value_or("");
-    const auto purity = digits(reader, "purity_percent", 0, 100, "above 0, up to 100");
+    const auto purity = figure(reader, Dialect::Document, figures::purity);
     std::vector<LabelRow> label;
-    if (const auto* rows = reader.array("label")) label = labelRows(*rows, path);
-    product.liquid = reader.flag("liquid").value_or(false);
-    product.densityKgPerL = digits(reader, "density_kg_per_l", 0.1, 5, "0.1 to 5 kg/L");
+    if (const auto* rows = reader.array("label")) label = readLabelRows(*rows, path + ".label", m_problem);
+    const auto price = product.pricePerKg;
+    readProductFacts(reader, Dialect::Document, product);
+    product.pricePerKg = price; // the grower's own
     reader.finish();
     if (m_problem) return;
     auto composition = compositionAsSold(formula, purity.value_or(100), label);
@@ -246,31 +233,9 @@ private:
     product.composition = std::move(composition).value();
   }
 
-  std::vector<LabelRow> labelRows(const Json& label, const std::string& path) {
-    std::vector<LabelRow> rows;
-    for (std::size_t i = 0; i < label.size(); ++i) {
-      ObjectReader row(label[i], item(path + ".label", i), m_problem);
-      const auto key = row.text("key").value_or("");
-      const auto percent = digits(row, "percent", 0, 100, "0 to 100 %");
-      row.finish();
-      rows.emplace_back(key, percent.value_or(0));
-    }
-    return rows;
-  }
-
-  void readLabel(const Json& label, const std::string& path, ShelfProduct& product) {
-    const auto rows = labelRows(label, path);
-    if (m_problem) return;
-    auto composition = compositionFromLabel(rows);
-    if (!composition) return take(composition.problem(), path);
-    product.composition = composition->composition;
-    for (const auto remark : composition->remarks)
-      m_out.labelRemarks.push_back(remark);
-  }
-
   void readBatch() {
-    request().volume = Volume::fromLitres(amount(m_top, "batch", "L", 0.001, 1e9).value_or(1000));
-    request().alkalinityLeftMeqPerL = amount(m_top, "alkalinity_left", "meq/L", 0, 100);
+    request().volume = volumeOf(m_top, Dialect::Document, figures::batch).value_or(Volume::fromLitres(1000));
+    request().alkalinityLeftMeqPerL = figure(m_top, Dialect::Document, figures::alkalinityLeft);
   }
 
   void readStock() {
@@ -286,15 +251,9 @@ private:
 
   void readScales() {
     if (const auto* list = m_top.array("scales")) {
-      for (std::size_t i = 0; i < list->size(); ++i) {
-        ObjectReader reader((*list)[i], item("scales", i), m_problem);
-        Scale scale;
-        scale.name = reader.text("name").value_or("scale");
-        scale.readability = Mass::fromGrams(amount(reader, "readability", "g", 1e-6, 1e6).value_or(1));
-        scale.capacity = Mass::fromGrams(amount(reader, "capacity", "g", 1e-3, 1e9).value_or(5000));
-        reader.finish();
-        m_out.scales.push_back(scale);
-      }
+      const Scale usual{"scale", Mass::fromGrams(1), Mass::fromKilograms(5)};
+      for (std::size_t i = 0; i < list->size(); ++i)
+        m_out.scales.push_back(readScale((*list)[i], item("scales", i), Dialect::Document, usual, m_problem));
     }
     if (m_out.scales.empty()) m_out.scales.push_back({"scale", Mass::fromGrams(1), Mass::fromKilograms(5)});
   }

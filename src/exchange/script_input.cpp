@@ -4,6 +4,9 @@
 #include "json_reader.h"
 #include "script_modes.h"
 #include "script_stock.h"
+#include "things/choices.h"
+#include "things/figures.h"
+#include "things/things.h"
 
 #include <cmath>
 #include <set>
@@ -40,26 +43,11 @@ public:
 private:
   SolveRequest& request() { return m_out.given.request; }
 
-  double positive(ObjectReader& reader, std::string_view key, double otherwise) {
-    const auto value = reader.number(key);
-    if (!value) return otherwise;
-    if (!(*value > 0)) reader.fail(ProblemCode::OutOfRange, key, {decimalText(*value), "above 0"});
-    return *value > 0 ? *value : otherwise;
-  }
-
   std::optional<double> notNegative(ObjectReader& reader, std::string_view key) {
     const auto value = reader.number(key);
     if (value && !(*value >= 0))
-      reader.fail(ProblemCode::OutOfRange, key, {decimalText(*value), "0 or more"});
+      reader.fail(ProblemCode::OutsideLimits, key, {decimalText(*value), "0", "", ""});
     return value;
-  }
-
-  void take(const Problem& problem, const std::string& path) {
-    if (m_problem) return;
-    m_problem = problem;
-    if (problem.where == "formula" || problem.where.starts_with("label_percent") ||
-        problem.where == "purity_percent")
-      m_problem->where = path + "." + problem.where;
   }
 
   void readWater() {
@@ -90,48 +78,19 @@ private:
     p.id = reader.text("id").value_or(otherwiseId);
     if (p.id.empty()) reader.fail(ProblemCode::MissingKey, "id", {"every product needs an id"});
     p.name = reader.text("name").value_or(p.id);
-    readComposition(reader, path, p);
-    p.liquid = reader.flag("liquid").value_or(false);
-    if (reader.has("density_kg_per_l"))
-      p.densityKgPerL = positive(reader, "density_kg_per_l", 1);
-    else
-      reader.any("density_kg_per_l");
-    p.pricePerKg = notNegative(reader, "price_per_kg");
+    std::vector<LabelRemark> remarks;
+    readComposition(reader, Dialect::Script, p, remarks);
+    readProductFacts(reader, Dialect::Script, p);
+    for (const auto remark : remarks)
+      m_out.labelRemarks.emplace_back(remark, p.id);
     p.least = Mass::fromGrams(notNegative(reader, "min_g").value_or(0));
     if (const auto most = notNegative(reader, "max_g")) p.most = Mass::fromGrams(*most);
     if (p.most && *p.most < p.least)
-      reader.fail(ProblemCode::OutOfRange, "max_g",
-                  {decimalText(p.most->grams()), "at least min_g, " + decimalText(p.least.grams())});
+      reader.fail(ProblemCode::OutsideLimits, "max_g",
+                  {decimalText(p.most->grams()), decimalText(p.least.grams()), "", "g"});
     if (const auto* tank = reader.any("tank")) m_tanksByHand.push_back({p.id, path + ".tank", *tank});
     reader.finish();
     return p;
-  }
-
-  void readComposition(ObjectReader& reader, const std::string& path, ShelfProduct& p) {
-    const auto formula = reader.text("formula");
-    const auto* label = reader.object("label_percent");
-    const auto purity = reader.number("purity_percent");
-    if (m_problem) return;
-    if (formula && label) return reader.fail(ProblemCode::FormulaAndLabel, "label_percent", {});
-    if (!formula && !label) return reader.fail(ProblemCode::NoComposition, "formula", {});
-    if (label && purity) return reader.fail(ProblemCode::PurityBesideLabel, "purity_percent", {});
-    if (formula) {
-      auto composition = compositionFromFormula(*formula, purity.value_or(100));
-      if (!composition) return take(composition.problem(), path);
-      p.composition = std::move(composition).value();
-      return;
-    }
-    std::vector<LabelRow> rows;
-    ObjectReader values(*label, path + ".label_percent", m_problem);
-    for (const auto& [key, value] : label->items()) {
-      if (!key.starts_with("x_")) rows.emplace_back(key, values.number(key).value_or(0));
-    }
-    if (m_problem) return;
-    auto composition = compositionFromLabel(rows);
-    if (!composition) return take(composition.problem(), path);
-    p.composition = composition->composition;
-    for (const auto remark : composition->remarks)
-      m_out.labelRemarks.emplace_back(remark, p.id);
   }
 
   /// Reads {"Ca": number, ...} with only nutrient keys (and "default" where allowed).
@@ -141,11 +100,9 @@ private:
     ObjectReader reader(*object, std::string(key), m_problem);
     for (const auto& [name, value] : object->items()) {
       if (name.starts_with("x_")) continue;
-      const auto nutrient = nutrientFromKey(name);
       const bool isDefault = allowDefault && name == "default";
-      if (!nutrient && !isDefault)
-        return reader.fail(ProblemCode::UnknownKey, name,
-                           {(allowDefault ? "default " : "") + knownNutrients()});
+      const auto nutrient = isDefault ? std::nullopt : nutrientAt(reader, name, name);
+      if (!nutrient && !isDefault) return;
       const auto number = notNegative(reader, name);
       if (m_problem) return;
       taken(nutrient, number.value_or(0), reader, name);
@@ -193,47 +150,30 @@ private:
   }
 
   void readChoices() {
-    if (const auto objective = m_top.text("objective")) {
-      if (*objective == "cheapest")
-        request().objective = Objective::Cheapest;
-      else if (*objective != "closest")
-        m_top.fail(ProblemCode::OutOfRange, "objective",
-                   {"'" + *objective + "'", "\"closest\" or \"cheapest\""});
-    }
-    if (const auto require = m_top.text("require")) {
-      if (*require == "bands")
-        request().require = Require::Bands;
-      else if (*require == "bands_first")
-        request().require = Require::BandsFirst;
-      else if (*require != "best")
-        m_top.fail(ProblemCode::OutOfRange, "require",
-                   {"'" + *require + "'", "\"best\", \"bands\" or \"bands_first\""});
-    }
-    request().alkalinityLeftMeqPerL = notNegative(m_top, "alkalinity_left_meq_per_l");
-    request().volume = Volume::fromLitres(positive(m_top, "volume_l", 1));
-  }
-
-  std::optional<double> between(std::string_view key, double low, double high, const std::string& right) {
-    const auto value = m_top.number(key);
-    if (value && !(*value >= low && *value <= high))
-      m_top.fail(ProblemCode::OutOfRange, key, {decimalText(*value), right});
-    return value;
+    static constexpr Choices<Objective, 2> objectives{
+        {{"closest", Objective::Closest}, {"cheapest", Objective::Cheapest}}};
+    static constexpr Choices<Require, 3> requires_{
+        {{"best", Require::Best}, {"bands", Require::Bands}, {"bands_first", Require::BandsFirst}}};
+    request().objective = chosen(m_top, "objective", objectives);
+    request().require = chosen(m_top, "require", requires_);
+    request().alkalinityLeftMeqPerL = figure(m_top, Dialect::Script, figures::alkalinityLeft);
+    request().volume = volumeOf(m_top, Dialect::Script, figures::batch).value_or(Volume::fromLitres(1));
   }
 
   void readChemistry() {
     auto& chemistry = m_out.chemistry;
-    chemistry.targetPh = between("target_ph", 0, 14, "0 to 14");
-    chemistry.heldPh = between("ph", 0, 14, "0 to 14");
-    chemistry.temperatureCelsius = between("temperature_c", 0, 45, "0 to 45 degC");
-    const auto pressure = between("pco2_atm", 1e-9, 1, "above 0, up to 1 atm; air has 0.00042");
-    if (pressure) chemistry.carbonDioxideAtm = *pressure;
-    if (const auto mode = m_top.text("co2")) {
-      chemistry.openToAir = *mode == "open";
-      if (*mode != "open" && *mode != "closed")
-        m_top.fail(ProblemCode::OutOfRange, "co2", {"'" + *mode + "'", "\"closed\" or \"open\""});
-    } else if (pressure) {
+    static constexpr Figure heldPh{"ph", "ph", "", 0, 14};
+    static constexpr Figure temperature{"temperature_c", "temperature", "C", 0, 45};
+    static constexpr Figure pressure{"pco2_atm", "pco2_atm", "atm", 1e-9, 1};
+    static constexpr Choices<bool, 2> openings{{{"closed", false}, {"open", true}}};
+    chemistry.targetPh = figure(m_top, Dialect::Script, figures::targetPh);
+    chemistry.heldPh = figure(m_top, Dialect::Script, heldPh);
+    chemistry.temperatureCelsius = figure(m_top, Dialect::Script, temperature);
+    const auto atm = figure(m_top, Dialect::Script, pressure);
+    if (atm) chemistry.carbonDioxideAtm = *atm;
+    if (atm && !m_top.has("co2"))
       m_top.fail(ProblemCode::MissingKey, "co2", {"pco2_atm counts only with \"co2\": \"open\""});
-    }
+    chemistry.openToAir = chosen(m_top, "co2", openings);
     if (const auto* object = m_top.object("acid")) {
       ObjectReader reader(*object, "acid", m_problem);
       chemistry.acid = readProduct(reader, "acid", "acid");

@@ -1,6 +1,8 @@
 #include "script_modes.h"
 
 #include "base/decimal.h"
+#include "things/choices.h"
+#include "things/things.h"
 #include "typed_numbers.h"
 
 #include <cmath>
@@ -13,49 +15,9 @@ namespace {
 
 std::optional<double> positiveOrZero(ObjectReader& reader, std::string_view key) {
   const auto value = reader.number(key);
-  if (value && !(*value >= 0)) reader.fail(ProblemCode::OutOfRange, key, {decimalText(*value), "0 or more"});
+  if (value && !(*value >= 0))
+    reader.fail(ProblemCode::OutsideLimits, key, {decimalText(*value), "0", "", ""});
   return value;
-}
-
-std::optional<double> percent(ObjectReader& reader, std::string_view key) {
-  const auto value = reader.number(key);
-  if (value && !(*value >= 0 && *value <= 100))
-    reader.fail(ProblemCode::OutOfRange, key, {decimalText(*value), "0 to 100 %"});
-  return value;
-}
-
-std::vector<Nutrient> side(ObjectReader& reader, std::string_view key) {
-  std::vector<Nutrient> out;
-  const auto* list = reader.array(key);
-  for (std::size_t i = 0; list && i < list->size(); ++i) {
-    const auto nutrient =
-        (*list)[i].is_string() ? nutrientFromKey((*list)[i].get<std::string>()) : std::nullopt;
-    if (!nutrient) reader.fail(ProblemCode::UnknownKey, key, {knownNutrients()});
-    if (nutrient) out.push_back(*nutrient);
-  }
-  if (out.empty()) reader.fail(ProblemCode::MissingKey, key, {"one element at least"});
-  return out;
-}
-
-RatioWish readScriptRatio(const Json& json, const std::string& path, std::optional<Problem>& problem) {
-  ObjectReader reader(json, path, problem);
-  RatioWish wish;
-  wish.above = side(reader, "above");
-  wish.below = side(reader, "below");
-  wish.value = positiveOrZero(reader, "value").value_or(0);
-  if (!(wish.value > 0)) reader.fail(ProblemCode::OutOfRange, "value", {decimalText(wish.value), "above 0"});
-  const auto basis = reader.text("basis").value_or("mass");
-  if (basis == "moles")
-    wish.basis = RatioBasis::Moles;
-  else if (basis == "equivalents")
-    wish.basis = RatioBasis::Equivalents;
-  else if (basis != "mass")
-    reader.fail(ProblemCode::OutOfRange, "basis",
-                {"'" + basis + "'", "\"mass\", \"moles\" or \"equivalents\""});
-  wish.tolerancePercent = percent(reader, "tolerance_percent").value_or(10);
-  wish.weight = positiveOrZero(reader, "weight").value_or(1);
-  reader.finish();
-  return wish;
 }
 
 PerProduct readPerProduct(ObjectReader& parent, std::string_view key, const SolveRequest& request) {
@@ -84,9 +46,10 @@ ScriptErrors readErrors(const Json& json, const SolveRequest& request, std::opti
   out.contentPercent = readPerProduct(reader, "content_percent", request);
   out.moisturePercent = readPerProduct(reader, "moisture_percent", request);
   out.weighingGrams = readPerProduct(reader, "weighing_g", request);
-  out.volumePercent = percent(reader, "volume_percent");
-  out.dosingPercent = percent(reader, "dosing_percent");
-  out.waterPercent = percent(reader, "water_percent");
+  const auto hand = readHandErrors(reader, Dialect::Script);
+  out.volumePercent = hand.volumePercent;
+  out.dosingPercent = hand.dosingPercent;
+  out.waterPercent = hand.waterPercent;
   reader.finish();
   return out;
 }
@@ -105,8 +68,7 @@ CropWish readCrop(const Json& json, const std::string& path, std::optional<Probl
     ObjectReader rows(*target, path + ".target_mg_per_l", problem);
     for (const auto& [key, value] : target->items()) {
       if (key.starts_with("x_")) continue;
-      const auto nutrient = nutrientFromKey(key);
-      if (!nutrient) rows.fail(ProblemCode::UnknownKey, key, {knownNutrients()});
+      const auto nutrient = nutrientAt(rows, key, key);
       const auto figure = positiveOrZero(rows, key);
       if (nutrient && figure) crop.rows.push_back({*nutrient, *figure, tolerance, 1});
     }
@@ -124,10 +86,8 @@ std::vector<CropWish> readCrops(ObjectReader& top, std::string_view key) {
 }
 
 void readChoice(ObjectReader& top, ScriptModes& out) {
-  const auto from = top.text("products_from").value_or("shelf");
-  out.fromCatalogue = from == "catalogue";
-  if (!out.fromCatalogue && from != "shelf")
-    top.fail(ProblemCode::OutOfRange, "products_from", {"'" + from + "'", "\"shelf\" or \"catalogue\""});
+  static constexpr Choices<bool, 2> sources{{{"shelf", false}, {"catalogue", true}}};
+  out.fromCatalogue = chosen(top, "products_from", sources);
   if (const auto count = top.number("at_most_products")) {
     if (!(*count >= 1 && *count <= 1000 && *count == std::floor(*count)))
       top.fail(ProblemCode::OutOfRange, "at_most_products", {decimalText(*count), "a whole number from 1"});
@@ -141,13 +101,6 @@ void readChoice(ObjectReader& top, ScriptModes& out) {
 std::optional<double> PerProduct::forId(const std::string& id) const {
   const auto it = of.find(id);
   return it == of.end() ? otherwise : std::optional(it->second);
-}
-
-std::string knownNutrients() {
-  std::string known;
-  for (const auto n : allNutrients)
-    known += (known.empty() ? "" : " ") + std::string(nutrientKey(n));
-  return known;
 }
 
 Water readScriptWater(const Json& object, const std::string& path, std::optional<Problem>& problem) {
@@ -174,13 +127,12 @@ Water readScriptWater(const Json& object, const std::string& path, std::optional
 
 void readScriptModes(ObjectReader& top, ScriptInput& out) {
   auto& modes = out.modes;
-  const auto mode = top.text("mode").value_or("solve");
-  modes.audit = mode == "audit";
-  if (!modes.audit && mode != "solve")
-    top.fail(ProblemCode::OutOfRange, "mode", {"'" + mode + "'", "\"solve\" or \"audit\""});
+  static constexpr Choices<bool, 2> kinds{{{"solve", false}, {"audit", true}}};
+  modes.audit = chosen(top, "mode", kinds);
   const auto* ratios = top.array("ratios");
   for (std::size_t i = 0; ratios && i < ratios->size() && !top.failed(); ++i)
-    out.given.request.ratios.push_back(readScriptRatio((*ratios)[i], item("ratios", i), top.sink()));
+    out.given.request.ratios.push_back(
+        readRatioWish((*ratios)[i], item("ratios", i), Dialect::Script, top.sink()));
   readChoice(top, modes);
   modes.mends = top.flag("mends").value_or(false);
   if (top.has("round_to_g")) modes.roundToGrams = readPerProduct(top, "round_to_g", out.given.request);

@@ -12,7 +12,4 @@ core::Water readScriptWater(const Json& object, const std::string& path,
 /// Reads mode, ratios, choice of products, rounding, errors, crops, and what a batch is made of.
 void readScriptModes(ObjectReader& top, ScriptInput& out);
 
-/// "N N_NO3 N_NH4 ...": for messages.
-std::string knownNutrients();
-
 } // namespace butte::exchange

@@ -2,7 +2,9 @@
 
 #include "base/decimal.h"
 #include "script_modes.h"
-#include "stock_json.h"
+#include "things/figures.h"
+#include "things/things.h"
+#include "typed_numbers.h"
 #include "water/water_solutes.h"
 
 #include <array>
@@ -15,26 +17,21 @@ namespace {
 using namespace core;
 
 std::optional<double> inRange(ObjectReader& reader, std::string_view key, double low, double high,
-                              const char* right) {
-  const auto value = reader.number(key);
-  if (value && !(*value >= low && *value <= high)) {
-    reader.fail(ProblemCode::OutOfRange, key, {decimalText(*value), right});
-    return std::nullopt;
-  }
-  return value;
+                              std::string_view unit) {
+  return figure(reader, Dialect::Script, {key, key, unit, low, high});
 }
 
 std::optional<double> positive(ObjectReader& reader, std::string_view key) {
   const auto value = reader.number(key);
   if (value && !(*value > 0)) {
-    reader.fail(ProblemCode::OutOfRange, key, {decimalText(*value), "above 0"});
+    reader.fail(ProblemCode::NotAbove, key, {decimalText(*value), "0", ""});
     return std::nullopt;
   }
   return value;
 }
 
 std::optional<double> notNegative(ObjectReader& reader, std::string_view key) {
-  return inRange(reader, key, 0, 1e300, "0 or more");
+  return figure(reader, Dialect::Script, {key, key, ""});
 }
 
 std::optional<Conductivity> conductivity(ObjectReader& reader, std::string_view key) {
@@ -47,14 +44,12 @@ std::optional<Volume> litres(ObjectReader& reader, std::string_view key, bool ma
   return value ? std::optional(Volume::fromLitres(*value)) : std::nullopt;
 }
 
-Tank readTank(const std::string& name, const Json& value, const Water& source,
-              std::optional<Problem>& problem) {
+Tank readNamedTank(const std::string& name, const Json& value, const Water& source,
+                   std::optional<Problem>& problem) {
   ObjectReader reader(value, "stock.tanks." + name, problem);
   Tank tank;
   tank.name = name;
-  tank.volume = Volume::fromLitres(positive(reader, "volume_l").value_or(1));
-  tank.use = readTankUse(reader);
-  tank.ownFactor = positive(reader, "factor");
+  readTank(reader, Dialect::Script, tank);
   if (const auto* with = reader.any("made_with")) {
     if (with->is_object())
       tank.makeUpPerLitre =
@@ -115,13 +110,10 @@ std::vector<double> numbers(ObjectReader& reader, std::string_view key, double l
 void readScales(ObjectReader& reader, std::vector<Scale>& scales) {
   const auto* list = reader.array("scales");
   for (std::size_t i = 0; list && i < list->size() && !reader.failed(); ++i) {
-    ObjectReader scale((*list)[i], reader.pathOf("scales") + "[" + std::to_string(i) + "]", reader.sink());
-    Scale s;
-    s.name = "scale " + std::to_string(i + 1);
-    if (const auto g = positive(scale, "readability_g")) s.readability = Mass::fromGrams(*g);
-    if (const auto g = positive(scale, "capacity_g")) s.capacity = Mass::fromGrams(*g);
-    scale.finish();
-    scales.push_back(s);
+    Scale usual;
+    usual.name = "scale " + std::to_string(i + 1);
+    scales.push_back(
+        readScale((*list)[i], item(reader.pathOf("scales"), i), Dialect::Script, usual, reader.sink()));
   }
 }
 
@@ -130,35 +122,25 @@ void readQuestions(ObjectReader& reader, ScriptStock& out) {
   if (const auto* object = reader.object("dissolve")) {
     ObjectReader dissolve(*object, reader.pathOf("dissolve"), reader.sink());
     DissolvingPlan plan;
-    const auto celsius = [&](const char* key, Temperature& to) {
-      if (const auto c = inRange(dissolve, key, 0, 100, "0 to 100 degC")) to = Temperature::fromCelsius(*c);
-    };
-    celsius("cold_c", plan.coldWater);
-    celsius("hot_c", plan.hotWater);
-    celsius("wanted_c", plan.wanted);
-    plan.firstShare = inRange(dissolve, "first_share", 0.05, 1, "0.05 to 1").value_or(plan.firstShare);
+    readDissolving(dissolve, Dialect::Script, plan);
+    plan.firstShare = inRange(dissolve, "first_share", 0.05, 1, "").value_or(plan.firstShare);
     dissolve.finish();
     out.dissolve = plan;
   }
   readScales(reader, out.scales);
-  out.feedPerDay = litres(reader, "feed_per_day_l", true);
-  out.fillDays = positive(reader, "fill_days").value_or(out.fillDays);
-  out.seasonDays = positive(reader, "season_days");
+  out.feedPerDay = volumeOf(reader, Dialect::Script, figures::feedPerDay);
+  out.fillDays = figure(reader, Dialect::Script, figures::fillDays).value_or(out.fillDays);
+  out.seasonDays = figure(reader, Dialect::Script, figures::seasonDays);
 }
 
 void readScriptVessel(ObjectReader& top, ScriptDose& out) {
   const auto* object = top.object("vessel");
   if (!object) return;
   ObjectReader reader(*object, "vessel", top.sink());
-  Vessel v;
-  v.shape = readVesselShape(reader);
-  v.acrossCm = notNegative(reader, "across_cm").value_or(0);
-  v.alongCm = notNegative(reader, "along_cm").value_or(0);
-  v.heightCm = notNegative(reader, "height_cm").value_or(0);
-  out.lineFor = litres(reader, "line_for_l", true);
+  out.vessel = readVessel(reader, Dialect::Script);
+  out.lineFor = volumeOf(reader, Dialect::Script, figures::lineFor);
   out.levelCm = notNegative(reader, "level_cm");
   reader.finish();
-  out.vessel = v;
 }
 
 void readScriptReservoir(ObjectReader& top, ScriptDose& out) {
@@ -166,15 +148,15 @@ void readScriptReservoir(ObjectReader& top, ScriptDose& out) {
   if (!object) return;
   ObjectReader reader(*object, "reservoir", top.sink());
   ScriptReservoir r;
-  r.volume = litres(reader, "volume_l");
-  r.now = conductivity(reader, "ec_now");
+  r.volume = volumeOf(reader, Dialect::Script, figures::vesselVolume);
+  r.now = conductivityOf(reader, Dialect::Script, figures::vesselReading);
   r.water = conductivity(reader, "ec_water");
-  r.target = conductivity(reader, "ec_target");
+  r.target = conductivityOf(reader, Dialect::Script, figures::vesselTarget);
   r.fullStrength = conductivity(reader, "ec_full_strength");
   r.stockMlPerLitre = positive(reader, "stock_ml_per_l");
   r.finished = litres(reader, "finished_l");
-  r.present = litres(reader, "present_l", true).value_or(Volume{});
-  r.lastWater = litres(reader, "last_water_l", true).value_or(Volume{});
+  r.present = volumeOf(reader, Dialect::Script, figures::vesselPresent).value_or(Volume{});
+  r.lastWater = volumeOf(reader, Dialect::Script, figures::vesselLastWater).value_or(Volume{});
   r.cautious = reader.flag("cautious").value_or(false);
   reader.finish();
   out.reservoir = r;
@@ -193,11 +175,10 @@ void readDrawDown(ObjectReader& top, ScriptDose& out) {
   if (const auto* made = reader.object("of_plan")) {
     ObjectReader tanks(*made, "draw_down.of_plan", top.sink());
     for (const auto& [name, value] : made->items())
-      out.drawDown->ofPlan.emplace_back(name,
-                                        inRange(tanks, name, 0, 10, "0 to 10 times the plan").value_or(1));
+      out.drawDown->ofPlan.emplace_back(name, inRange(tanks, name, 0, 10, "").value_or(1));
   }
-  out.drawDown->feed = litres(reader, "feed_l");
-  out.drawDown->setpoint = conductivity(reader, "ec_setpoint");
+  out.drawDown->feed = volumeOf(reader, Dialect::Script, figures::drawnFeed);
+  out.drawDown->setpoint = conductivityOf(reader, Dialect::Script, figures::setpoint);
   reader.finish();
 }
 
@@ -205,12 +186,13 @@ void readScriptReadings(ObjectReader& top, ScriptDose& out) {
   const auto* list = top.array("readings");
   for (std::size_t i = 0; list && i < list->size() && !top.failed(); ++i) {
     ObjectReader reader((*list)[i], "readings[" + std::to_string(i) + "]", top.sink());
-    const auto dose = notNegative(reader, "ml_per_l");
-    const auto reading = conductivity(reader, "ec");
-    if (!dose) reader.fail(ProblemCode::MissingKey, "ml_per_l", {"the dose of each stock"});
-    if (!reading) reader.fail(ProblemCode::MissingKey, "ec", {"what the meter read, mS/cm"});
+    const auto reading = readDosedReading(reader, Dialect::Script);
+    for (const auto& [key, what] :
+         {std::pair{"ml_per_l", "the dose of each stock"}, std::pair{"ec", "what the meter read, mS/cm"}}) {
+      if (!reader.has(key)) reader.fail(ProblemCode::MissingKey, key, {what});
+    }
     reader.finish();
-    if (dose && reading) out.readings.push_back({*dose, *reading});
+    if (reading) out.readings.push_back(*reading);
   }
 }
 
@@ -234,12 +216,12 @@ void readScriptStock(ObjectReader& top, const std::vector<TankByHand>& byHand, S
     ObjectReader reader(*object, "stock", top.sink());
     plan.factor = positive(reader, "factor").value_or(100);
     plan.temperature =
-        Temperature::fromCelsius(inRange(reader, "temperature_c", -5, 100, "-5 to 100 degC").value_or(20));
-    plan.marginPercent = inRange(reader, "margin_percent", 0, 90, "0 to 90 %").value_or(plan.marginPercent);
+        Temperature::fromCelsius(figure(reader, Dialect::Script, figures::coldest).value_or(20));
+    plan.marginPercent = figure(reader, Dialect::Script, figures::margin).value_or(plan.marginPercent);
     if (const auto* tanks = reader.object("tanks")) {
       for (const auto& [name, value] : tanks->items()) {
         if (name.starts_with("x_")) continue;
-        plan.tanks.push_back(readTank(name, value, out.given.request.water, top.sink()));
+        plan.tanks.push_back(readNamedTank(name, value, out.given.request.water, top.sink()));
       }
     }
     readQuestions(reader, out.stock);
@@ -277,11 +259,8 @@ void readScriptDose(ObjectReader& top, ScriptDose& out) {
   }
   if (const auto* object = top.object("pump")) {
     ObjectReader reader(*object, "pump", top.sink());
-    DosingPump pump;
-    pump.perRun = Volume::fromMillilitres(positive(reader, "ml_per_run").value_or(10));
-    pump.perMinute = Volume::fromMillilitres(notNegative(reader, "ml_per_minute").value_or(0));
-    out.pump = pump;
-    out.pumpFeedPerHour = litres(reader, "feed_per_hour_l");
+    out.pump = readPump(reader, Dialect::Script);
+    out.pumpFeedPerHour = volumeOf(reader, Dialect::Script, figures::feedPerHour);
     if (!out.pumpFeedPerHour) reader.fail(ProblemCode::MissingKey, "feed_per_hour_l", {"the flow of feed"});
     reader.finish();
   }

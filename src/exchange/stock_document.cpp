@@ -2,6 +2,9 @@
 
 #include "base/decimal.h"
 #include "dose/ratio.h"
+#include "things/choices.h"
+#include "things/figures.h"
+#include "things/things.h"
 #include "typed_numbers.h"
 
 #include <array>
@@ -14,50 +17,35 @@ namespace {
 
 using namespace core;
 
-constexpr std::array<std::string_view, 5> devices{"injector", "series", "pumps", "setpoint", "hand"};
-
-/// Position of a text among the known ones; the problem names them all.
-template <std::size_t N>
-std::size_t choice(ObjectReader& reader, std::string_view key, const std::array<std::string_view, N>& known) {
-  const auto text = reader.text(key);
-  if (!text) return 0;
-  std::string all;
-  for (std::size_t i = 0; i < N; ++i) {
-    if (*text == known[i]) return i;
-    all += (all.empty() ? "" : ", ") + std::string(known[i]);
-  }
-  reader.fail(ProblemCode::OutOfRange, key, {"'" + *text + "'", all});
-  return 0;
-}
+constexpr Choices<DosingDevice, 5> devices{{{"injector", DosingDevice::Injector},
+                                            {"series", DosingDevice::Series},
+                                            {"pumps", DosingDevice::Pumps},
+                                            {"setpoint", DosingDevice::Setpoint},
+                                            {"hand", DosingDevice::Hand}}};
 
 /// The strength in whatever form it was typed.
 std::optional<double> readFactor(ObjectReader& reader) {
-  std::array<std::string_view, ratioFormCount> forms;
+  Choices<RatioForm, ratioFormCount> forms;
   for (int i = 0; i < ratioFormCount; ++i)
-    forms[static_cast<std::size_t>(i)] = ratioKey(static_cast<RatioForm>(i));
-  const auto form = static_cast<RatioForm>(choice(reader, "factor_form", forms));
-  const auto figure = digits(reader, "factor", 0, 1e6, "1 to 100000");
-  if (!figure || reader.failed()) return std::nullopt;
-  const auto factor = factorFrom(form, *figure);
+    forms[static_cast<std::size_t>(i)] = {ratioKey(static_cast<RatioForm>(i)), static_cast<RatioForm>(i)};
+  const auto form = chosen(reader, "factor_form", forms);
+  const auto typed = figure(reader, Dialect::Document, {"", "factor", "", 0, 1e6});
+  if (!typed || reader.failed()) return std::nullopt;
+  const auto factor = factorFrom(form, *typed);
   if (!factor || *factor > 100000) {
-    reader.fail(ProblemCode::OutOfRange, "factor", {decimalText(*figure), "a dilution of 1 to 100000"});
+    reader.fail(ProblemCode::OutOfRange, "factor", {decimalText(*typed), "a dilution of 1 to 100000"});
     return std::nullopt;
   }
   return *factor;
 }
 
-std::optional<Vessel> readVessel(ObjectReader& tank) {
+std::optional<Vessel> vesselOf(ObjectReader& tank) {
   const auto* object = tank.any("vessel");
   if (!object || object->is_null()) return std::nullopt;
   ObjectReader reader(*object, tank.pathOf("vessel"), tank.sink());
-  Vessel v;
-  v.shape = readVesselShape(reader);
-  const auto cm = [&](const char* key) { return digits(reader, key, 0, 1e5, "0 to 100000 cm").value_or(0); };
-  v.acrossCm = cm("across_cm");
-  v.alongCm = cm("along_cm");
-  v.heightCm = cm("height_cm");
+  const auto vessel = readVessel(reader, Dialect::Document);
   reader.finish();
-  return v;
+  return vessel;
 }
 
 /// The water that a tank is made up with.
@@ -101,35 +89,15 @@ void readPlaced(ObjectReader& reader, const std::string& path, StockPlan& plan) 
   }
 }
 
-Volume volumeOr(ObjectReader& reader, std::string_view key, Volume otherwise, double least) {
-  const auto litres = amount(reader, key, "L", least, 1e9);
-  return litres ? Volume::fromLitres(*litres) : otherwise;
-}
-
-std::optional<Volume> volumeIf(ObjectReader& reader, std::string_view key) {
-  const auto litres = amount(reader, key, "L", 0, 1e9);
-  return litres ? std::optional(Volume::fromLitres(*litres)) : std::nullopt;
-}
-
-std::optional<Conductivity> conductivityIf(ObjectReader& reader, std::string_view key) {
-  const auto value = amount(reader, key, "mS/cm", 0, 500);
-  return value ? std::optional(Conductivity::fromMilliSiemensPerCm(*value)) : std::nullopt;
-}
-
-Temperature temperatureOr(ObjectReader& reader, std::string_view key, Temperature otherwise) {
-  const auto celsius = amount(reader, key, "C", 0, 100);
-  return celsius ? Temperature::fromCelsius(*celsius) : otherwise;
-}
-
 void readReservoir(ObjectReader& parent, Reservoir& out) {
   const auto* object = parent.object("reservoir");
   if (!object) return;
   ObjectReader reader(*object, parent.pathOf("reservoir"), parent.sink());
-  out.volume = volumeOr(reader, "volume", out.volume, 0.001);
-  out.present = volumeOr(reader, "present", out.present, 0);
-  out.lastWater = volumeOr(reader, "last_water", out.lastWater, 0);
-  out.reading = conductivityIf(reader, "reading");
-  out.target = conductivityIf(reader, "target");
+  out.volume = volumeOf(reader, Dialect::Document, figures::vesselVolume).value_or(out.volume);
+  out.present = volumeOf(reader, Dialect::Document, figures::vesselPresent).value_or(out.present);
+  out.lastWater = volumeOf(reader, Dialect::Document, figures::vesselLastWater).value_or(out.lastWater);
+  out.reading = conductivityOf(reader, Dialect::Document, figures::vesselReading);
+  out.target = conductivityOf(reader, Dialect::Document, figures::vesselTarget);
   out.cautious = reader.flag("cautious").value_or(out.cautious);
   out.withAcid = reader.flag("with_acid").value_or(out.withAcid);
   out.byReadings = reader.flag("by_readings").value_or(out.byReadings);
@@ -140,11 +108,7 @@ void readPumps(ObjectReader& parent, DosingDocument& out) {
   const auto* list = parent.array("pumps");
   for (std::size_t i = 0; list && i < list->size() && !parent.failed(); ++i) {
     ObjectReader reader((*list)[i], item(parent.pathOf("pumps"), i), parent.sink());
-    DosingPump pump;
-    if (const auto ml = digits(reader, "ml_per_run", 1e-6, 1e6, "above 0 mL"))
-      pump.perRun = Volume::fromMillilitres(*ml);
-    if (const auto ml = digits(reader, "ml_per_minute", 0, 1e7, "0 mL or more"))
-      pump.perMinute = Volume::fromMillilitres(*ml);
+    const auto pump = readPump(reader, Dialect::Document);
     reader.finish();
     out.pumps.push_back(pump);
   }
@@ -154,65 +118,46 @@ void readDrawn(ObjectReader& parent, DosingDocument& out) {
   const auto* list = parent.array("drawn");
   for (std::size_t i = 0; list && i < list->size() && !parent.failed(); ++i) {
     ObjectReader reader((*list)[i], item(parent.pathOf("drawn"), i), parent.sink());
-    const auto volume = volumeIf(reader, "volume");
-    const auto ofPlan = digits(reader, "of_plan_percent", 0, 1000, "0 to 1000 % of the planned salts");
+    const auto volume = volumeOf(reader, Dialect::Document, figures::drawn);
+    const auto ofPlan = figure(reader, Dialect::Document, {"", "of_plan_percent", "%", 0, 1000});
     reader.finish();
     if (i >= out.drawn.size()) continue;
     out.drawn[i] = volume;
     if (ofPlan) out.ofPlan[i] = *ofPlan / 100;
   }
-  out.drawnFeed = volumeIf(parent, "drawn_feed");
+  out.drawnFeed = volumeOf(parent, Dialect::Document, figures::drawnFeed);
 }
 
 void readReadings(ObjectReader& parent, DosingDocument& out) {
   const auto* list = parent.array("readings");
   for (std::size_t i = 0; list && i < list->size() && !parent.failed(); ++i) {
     ObjectReader reader((*list)[i], item(parent.pathOf("readings"), i), parent.sink());
-    const auto dose = digits(reader, "ml_per_l", 0, 1000, "0 to 1000 mL per litre");
-    const auto reading = conductivityIf(reader, "ec");
+    const auto reading = readDosedReading(reader, Dialect::Document);
     reader.finish();
-    if (dose && reading) out.readings.push_back({*dose, *reading});
+    if (reading) out.readings.push_back(*reading);
   }
 }
 
 } // namespace
-
-TankUse readTankUse(ObjectReader& tank) {
-  const auto text = tank.text("use");
-  if (!text) return TankUse::Salts;
-  const auto use = tankUseFromKey(*text);
-  if (!use) tank.fail(ProblemCode::OutOfRange, "use", {"'" + *text + "'", "salts, traces, acid or alone"});
-  return use.value_or(TankUse::Salts);
-}
-
-VesselShape readVesselShape(ObjectReader& vessel) {
-  const auto text = vessel.text("shape");
-  if (!text) return VesselShape::Round;
-  const auto shape = vesselShapeFromKey(*text);
-  if (!shape)
-    vessel.fail(ProblemCode::OutOfRange, "shape", {"'" + *text + "'", "round, rectangular or tapered"});
-  return shape.value_or(VesselShape::Round);
-}
 
 StockPlan readStockDocument(const Json& stock, const std::string& path, std::vector<DocumentTank>& tanks,
                             std::optional<Problem>& problem) {
   StockPlan plan;
   ObjectReader reader(stock, path, problem);
   plan.factor = readFactor(reader).value_or(100);
-  plan.temperature = Temperature::fromCelsius(amount(reader, "coldest", "C", -5, 60).value_or(20));
-  plan.marginPercent = digits(reader, "margin_percent", 0, 90, "0 to 90 %").value_or(plan.marginPercent);
+  plan.temperature =
+      temperatureOf(reader, Dialect::Document, figures::coldest).value_or(Temperature::fromCelsius(20));
+  plan.marginPercent = figure(reader, Dialect::Document, figures::margin).value_or(plan.marginPercent);
   const auto* list = reader.array("tanks");
   for (std::size_t i = 0; list && i < list->size(); ++i) {
     ObjectReader tank((*list)[i], item(path + ".tanks", i), problem);
     Tank t;
     t.name = tank.text("name").value_or("");
-    t.volume = Volume::fromLitres(amount(tank, "volume", "L", 0.001, 1e7).value_or(1));
-    t.use = readTankUse(tank);
-    t.ownFactor = digits(tank, "own_factor", 1, 100000, "1 to 100000");
+    readTank(tank, Dialect::Document, t);
     DocumentTank seen;
     seen.madeWith = tank.text("made_with").value_or("pure");
     t.makeUp = readMakeUp(tank, seen.madeWith);
-    seen.vessel = readVessel(tank);
+    seen.vessel = vesselOf(tank);
     tank.finish();
     plan.tanks.push_back(std::move(t));
     tanks.push_back(std::move(seen));
@@ -231,21 +176,19 @@ DosingDocument readDosingDocument(const Json& dosing, const std::string& path, s
   out.drawn.resize(tankCount);
   out.ofPlan.resize(tankCount, 1);
   ObjectReader reader(dosing, path, problem);
-  out.device = static_cast<DosingDevice>(choice(reader, "device", devices));
-  out.feedPerDay = volumeIf(reader, "feed_per_day");
-  out.feedPerHour = volumeIf(reader, "feed_per_hour");
-  out.fillDays = digits(reader, "fill_days", 0.1, 1000, "0.1 to 1000 days").value_or(out.fillDays);
-  out.seasonDays = digits(reader, "season_days", 1, 10000, "1 to 10000 days").value_or(out.seasonDays);
+  out.device = chosen(reader, "device", devices);
+  out.feedPerDay = volumeOf(reader, Dialect::Document, figures::feedPerDay);
+  out.feedPerHour = volumeOf(reader, Dialect::Document, figures::feedPerHour);
+  out.fillDays = figure(reader, Dialect::Document, figures::fillDays).value_or(out.fillDays);
+  out.seasonDays = figure(reader, Dialect::Document, figures::seasonDays).value_or(out.seasonDays);
   out.mixedOn = reader.text("mixed_on").value_or("");
   readPumps(reader, out);
   readDrawn(reader, out);
-  out.setpoint = conductivityIf(reader, "setpoint");
+  out.setpoint = conductivityOf(reader, Dialect::Document, figures::setpoint);
   readReservoir(reader, out.reservoir);
   readReadings(reader, out);
-  out.dissolving.coldWater = temperatureOr(reader, "cold_water", out.dissolving.coldWater);
-  out.dissolving.hotWater = temperatureOr(reader, "hot_water", out.dissolving.hotWater);
-  out.dissolving.wanted = temperatureOr(reader, "wanted", out.dissolving.wanted);
-  out.lineFor = volumeIf(reader, "line_for");
+  readDissolving(reader, Dialect::Document, out.dissolving);
+  out.lineFor = volumeOf(reader, Dialect::Document, figures::lineFor);
   out.besideUid = reader.text("beside").value_or("");
   reader.finish();
   return out;

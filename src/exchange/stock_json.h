@@ -8,10 +8,6 @@ namespace butte::exchange {
 core::StockPlan readStockDocument(const Json& stock, const std::string& path,
                                   std::vector<DocumentTank>& tanks, std::optional<core::Problem>& problem);
 
-/// `use` of a tank and `shape` of a vessel, in files as in scripts; missing: salts, round.
-core::TankUse readTankUse(ObjectReader& tank);
-core::VesselShape readVesselShape(ObjectReader& vessel);
-
 /// Reads `dosing`.
 DosingDocument readDosingDocument(const Json& dosing, const std::string& path, std::size_t tankCount,
                                   std::optional<core::Problem>& problem);

@@ -1,6 +1,8 @@
 #include "target_json.h"
 
 #include "base/decimal.h"
+#include "things/figures.h"
+#include "things/things.h"
 #include "typed_numbers.h"
 
 #include <algorithm>
@@ -12,73 +14,34 @@ using namespace core;
 
 namespace {
 
-constexpr const char* elementKeys = "N N_NO3 N_NH4 P K Ca ...";
-
-Nutrient nutrientAt(ObjectReader& reader, std::string_view key) {
-  const auto nutrient = nutrientFromKey(reader.text(key).value_or(""));
-  if (!nutrient) reader.fail(ProblemCode::UnknownKey, key, {elementKeys});
-  return nutrient.value_or(Nutrient::N);
-}
-
 TargetRow readRow(const Json& json, const std::string& path, std::optional<Problem>& problem) {
   ObjectReader reader(json, path, problem);
   TargetRow row;
-  row.nutrient = nutrientAt(reader, "nutrient");
-  const auto plain = digits(reader, "mg_per_l", 0, 10000, "0 to 10000 mg/L");
-  const auto typed = digits(reader, "amount", 0, 10000, "0 to 10000");
+  row.nutrient = nutrientAt(reader, "nutrient", reader.text("nutrient").value_or("")).value_or(Nutrient::N);
+  const auto plain = figure(reader, Dialect::Document, figures::wantedMgPerL);
+  const auto typed = figure(reader, Dialect::Document, {"", "amount", "", 0, figures::wantedMgPerL.most});
   const auto unit = reader.text("unit").value_or("mg/L");
   if (!plain && !typed) reader.fail(ProblemCode::MissingKey, "mg_per_l", {"a row needs its figure"});
   row.milligramsPerLitre = plain.value_or(0);
   if (typed) {
     const auto value = targetMilligramsPerLitre(row.nutrient, *typed, unit);
     if (!value) reader.fail(ProblemCode::UnknownUnit, "unit", {unit, "mg/L mmol/L meq/L"});
-    if (value && *value > 10000)
-      reader.fail(ProblemCode::OutOfRange, "amount", {decimalText(*typed), "up to 10000 mg/L"});
+    if (value && *value > figures::wantedMgPerL.most)
+      reader.fail(ProblemCode::OutsideLimits, "amount",
+                  {decimalText(*typed), "", decimalText(figures::wantedMgPerL.most), "mg/L"});
     row.milligramsPerLitre = value.value_or(0);
   }
-  row.tolerancePercent = digits(reader, "tolerance_percent", 0, 1000, "0 to 1000 %").value_or(5);
-  row.weight = digits(reader, "weight", 0, 1000, "0 to 1000").value_or(1);
+  row.tolerancePercent = figure(reader, Dialect::Document, figures::band).value_or(5);
+  row.weight = figure(reader, Dialect::Document, figures::rowWeight).value_or(1);
   reader.finish();
   return row;
-}
-
-std::vector<Nutrient> readSide(ObjectReader& reader, std::string_view key) {
-  std::vector<Nutrient> out;
-  const auto* list = reader.array(key);
-  for (std::size_t i = 0; list && i < list->size(); ++i) {
-    const auto nutrient =
-        (*list)[i].is_string() ? nutrientFromKey((*list)[i].get<std::string>()) : std::nullopt;
-    if (!nutrient) reader.fail(ProblemCode::UnknownKey, key, {elementKeys});
-    if (nutrient) out.push_back(*nutrient);
-  }
-  if (out.empty()) reader.fail(ProblemCode::MissingKey, key, {"one element at least"});
-  return out;
-}
-
-RatioWish readRatio(const Json& json, const std::string& path, std::optional<Problem>& problem) {
-  ObjectReader reader(json, path, problem);
-  RatioWish wish;
-  wish.above = readSide(reader, "above");
-  wish.below = readSide(reader, "below");
-  wish.value = digits(reader, "value", 0.0001, 10000, "0.0001 to 10000").value_or(1);
-  const auto basis = reader.text("basis").value_or("mass");
-  if (basis == "moles")
-    wish.basis = RatioBasis::Moles;
-  else if (basis == "equivalents")
-    wish.basis = RatioBasis::Equivalents;
-  else if (basis != "mass")
-    reader.fail(ProblemCode::OutOfRange, "basis",
-                {"'" + basis + "'", "\"mass\", \"moles\" or \"equivalents\""});
-  wish.tolerancePercent = digits(reader, "tolerance_percent", 0, 99, "0 to 99 %").value_or(10);
-  reader.finish();
-  return wish;
 }
 
 Cap readCap(const Json& json, const std::string& path, std::optional<Problem>& problem) {
   ObjectReader reader(json, path, problem);
   Cap cap;
-  cap.nutrient = nutrientAt(reader, "nutrient");
-  cap.milligramsPerLitre = digits(reader, "mg_per_l", 0, 10000, "0 to 10000 mg/L").value_or(0);
+  cap.nutrient = nutrientAt(reader, "nutrient", reader.text("nutrient").value_or("")).value_or(Nutrient::N);
+  cap.milligramsPerLitre = figure(reader, Dialect::Document, figures::wantedMgPerL).value_or(0);
   reader.finish();
   return cap;
 }
@@ -101,7 +64,8 @@ TargetDocument readTargetDocument(const Json& target, const std::string& path,
   }
   const auto* ratios = reader.array("ratios");
   for (std::size_t i = 0; ratios && i < ratios->size() && !problem; ++i)
-    out.ratios.push_back(readRatio((*ratios)[i], item(reader.pathOf("ratios"), i), problem));
+    out.ratios.push_back(
+        readRatioWish((*ratios)[i], item(reader.pathOf("ratios"), i), Dialect::Document, problem));
   const auto* caps = reader.array("caps");
   for (std::size_t i = 0; caps && i < caps->size() && !problem; ++i)
     out.caps.push_back(readCap((*caps)[i], item(reader.pathOf("caps"), i), problem));

@@ -1,6 +1,9 @@
 #include "water_json.h"
 
 #include "product/catalogue.h"
+#include "things/choices.h"
+#include "things/figures.h"
+#include "things/things.h"
 #include "typed_numbers.h"
 
 #include <cmath>
@@ -16,22 +19,18 @@ void readTitration(const Json& json, const std::string& path, WaterDocument& out
   ObjectReader reader(json, path, problem);
   OwnTitration titration;
   const auto acid = bottleFor(reader, "acid");
-  const auto seek = reader.text("seek").value_or("alkalinity");
-  if (seek == "strength")
-    titration.unknown = TitrationUnknown::Strength;
-  else if (seek == "both")
-    titration.unknown = TitrationUnknown::AlkalinityAndStrength;
-  else if (seek != "alkalinity")
-    reader.fail(ProblemCode::OutOfRange, "seek",
-                {"'" + seek + "'", "\"alkalinity\", \"strength\" or \"both\""});
-  const auto strength = digits(reader, "strength_meq_per_ml", 0.001, 60, "0.001 to 60 meq/mL");
-  const double litres = amount(reader, "sample", "L", 0.001, 1e6).value_or(1);
+  static constexpr Choices<TitrationUnknown, 3> sought{{{"alkalinity", TitrationUnknown::Alkalinity},
+                                                        {"strength", TitrationUnknown::Strength},
+                                                        {"both", TitrationUnknown::AlkalinityAndStrength}}};
+  titration.unknown = chosen(reader, "seek", sought);
+  const auto strength = figure(reader, Dialect::Document, {"", "strength_meq_per_ml", "meq/mL", 0.001, 60});
+  const double litres = figure(reader, Dialect::Document, {"", "sample", "L", 0.001, 1e6, true}).value_or(1);
   titration.used = reader.flag("use").value_or(true);
   if (const auto* list = reader.array("readings")) {
     for (std::size_t i = 0; i < list->size(); ++i) {
       ObjectReader row((*list)[i], item(path + ".readings", i), problem);
-      const auto ml = digits(row, "ml", 0, 1e6, "0 or more mL");
-      const auto ph = digits(row, "ph", 0, 14, "0 to 14");
+      const auto ml = figure(row, Dialect::Document, {"", "ml", "mL", 0, 1e6});
+      const auto ph = figure(row, Dialect::Document, figures::ph);
       row.finish();
       if (ml && ph) titration.readings.push_back({*ml / litres, *ph});
     }
@@ -52,8 +51,8 @@ ReportRow readReportRow(const Json& json, const std::string& path, std::optional
   ObjectReader reader(json, path, problem);
   ReportRow row;
   row.key = reader.text("key").value_or("");
-  const auto plain = digits(reader, "mg_per_l", 0, 100000, "0 to 100000 mg/L");
-  const auto typed = digits(reader, "amount", 0, 1e8, "0 or more");
+  const auto plain = figure(reader, Dialect::Document, {"", "mg_per_l", "mg/L", 0, 1e6});
+  const auto typed = figure(reader, Dialect::Document, figures::reported);
   row.unit = reader.text("unit").value_or("mg/L");
   row.below = reader.flag("below").value_or(false);
   if (!plain && !typed)
@@ -65,10 +64,7 @@ ReportRow readReportRow(const Json& json, const std::string& path, std::optional
 
 TypedReport readReport(ObjectReader& reader, std::optional<Problem>& problem) {
   TypedReport report;
-  report.conductivityMsPerCm = amount(reader, "ec", "mS/cm", 0, 200);
-  report.ph = digits(reader, "ph", 0, 14, "0 to 14");
-  report.temperatureCelsius = amount(reader, "temperature", "C", -5, 60);
-  report.estimateTheRest = reader.flag("estimate").value_or(false);
+  readMeters(reader, Dialect::Document, report);
   if (const auto* rows = reader.array("rows")) {
     for (std::size_t i = 0; i < rows->size() && !problem; ++i)
       report.rows.push_back(readReportRow((*rows)[i], item(reader.pathOf("rows"), i), problem));
@@ -76,46 +72,17 @@ TypedReport readReport(ObjectReader& reader, std::optional<Problem>& problem) {
   return report;
 }
 
-ReverseOsmosis readMembrane(ObjectReader& reader, std::optional<Problem>& problem) {
-  ReverseOsmosis plant;
-  plant.rejectionPercent =
-      digits(reader, "rejection_percent", 0, 100, "0 to 100 %").value_or(plant.rejectionPercent);
-  plant.recoveryPercent =
-      digits(reader, "recovery_percent", 1, 99, "1 to 99 %").value_or(plant.recoveryPercent);
-  const auto* list = reader.array("rejection");
-  for (std::size_t i = 0; list && i < list->size() && !problem; ++i) {
-    ObjectReader row((*list)[i], item(reader.pathOf("rejection"), i), problem);
-    const auto nutrient = nutrientFromKey(row.text("key").value_or(""));
-    const auto percent = digits(row, "percent", 0, 100, "0 to 100 %");
-    if (!nutrient || *nutrient == Nutrient::N)
-      row.fail(ProblemCode::UnknownKey, "key", {"N_NO3 N_NH4 P K Ca Mg S B Si Na Cl ..."});
-    row.finish();
-    if (nutrient && percent) plant.rejectionOf[*nutrient] = *percent;
-  }
-  return plant;
-}
-
-Treatment readTreatment(ObjectReader& parent, std::optional<Problem>& problem) {
+Treatment treatmentOf(ObjectReader& parent) {
   const auto* json = parent.any("treatment");
   if (!json || json->is_null()) return {};
-  ObjectReader reader(*json, parent.pathOf("treatment"), problem);
-  const auto kind = reader.text("kind").value_or("");
-  Treatment out;
-  if (kind == "reverse_osmosis")
-    out = readMembrane(reader, problem);
-  else if (kind == "softener")
-    out = Softener{amount(reader, "hardness_left", "meq/L", 0, 100).value_or(0)};
-  else
-    reader.fail(ProblemCode::OutOfRange, "kind", {"'" + kind + "'", "\"reverse_osmosis\" or \"softener\""});
-  reader.finish();
-  return out;
+  return readTreatment(*json, parent.pathOf("treatment"), Dialect::Document, parent.sink());
 }
 
 /// A source, as the whole water or as one of its parts.
 void readPart(ObjectReader& reader, WaterDocument& out, std::optional<Problem>& problem, std::string name) {
   WaterPart part;
   part.report = readReport(reader, problem);
-  part.treatment = readTreatment(reader, problem);
+  part.treatment = treatmentOf(reader);
   out.sources.push_back(
       {std::move(name), reader.text("source").value_or(""), reader.text("report").value_or("")});
   out.plan.parts.push_back(std::move(part));
@@ -126,7 +93,7 @@ void readAcidFirst(ObjectReader& parent, WaterDocument& out, std::optional<Probl
   if (!json || json->is_null()) return;
   ObjectReader reader(*json, parent.pathOf("acid_first"), problem);
   const auto product = bottleFor(reader, "product");
-  const double left = amount(reader, "alkalinity_left", "meq/L", 0, 100).value_or(1);
+  const double left = figure(reader, Dialect::Document, figures::alkalinityLeft).value_or(1);
   reader.finish();
   if (!product) return;
   out.acidFirstId = product->id;
@@ -144,7 +111,7 @@ void readParts(const Json& parts, ObjectReader& top, WaterDocument& out, std::op
     ObjectReader reader(parts[i], item(top.pathOf("parts"), i), problem);
     const auto name = reader.text("name").value_or("");
     readPart(reader, out, problem, name);
-    out.plan.parts.back().share = digits(reader, "share", 0, 1e6, "0 or more").value_or(1);
+    out.plan.parts.back().share = figure(reader, Dialect::Document, figures::share).value_or(1);
     reader.finish();
   }
 }
@@ -172,10 +139,7 @@ WaterDocument readWaterDocument(const Json& water, const std::string& path, std:
   WaterDocument out;
   ObjectReader reader(water, path, problem);
   out.name = reader.text("name").value_or("");
-  const auto system = reader.text("system").value_or("open");
-  out.recirculating = system == "recirculating";
-  if (!out.recirculating && system != "open")
-    reader.fail(ProblemCode::OutOfRange, "system", {"'" + system + "'", "\"open\" or \"recirculating\""});
+  out.recirculating = chosen(reader, "system", growingSystems) == GrowingSystem::Recirculating;
   const auto* parts = reader.array("parts");
   if (parts && !parts->empty())
     readParts(*parts, reader, out, problem);

@@ -2,6 +2,9 @@
 
 #include "base/decimal.h"
 #include "base/encoding.h"
+#include "things/choices.h"
+#include "things/figures.h"
+#include "things/things.h"
 #include "typed_numbers.h"
 #include "units/constants.h"
 #include "water_json.h"
@@ -14,11 +17,8 @@ namespace {
 using namespace core;
 
 std::optional<double> within(ObjectReader& reader, std::string_view key, double low, double high,
-                             const std::string& right) {
-  const auto value = reader.number(key);
-  if (value && !(*value >= low && *value <= high))
-    reader.fail(ProblemCode::OutOfRange, key, {decimalText(*value), right});
-  return value;
+                             std::string_view unit) {
+  return figure(reader, Dialect::Script, {key, key, unit, low, high});
 }
 
 class WaterScriptReader {
@@ -51,11 +51,8 @@ private:
     ObjectReader reader(json, path, m_problem);
     WaterPart part;
     m_out.names.push_back(reader.text("name").value_or("source " + std::to_string(m_out.names.size() + 1)));
-    part.share = within(reader, "share", 0, 1e6, "0 or more").value_or(1);
-    part.report.ph = within(reader, "ph", 0, 14, "0 to 14");
-    part.report.temperatureCelsius = within(reader, "temperature_c", -5, 60, "-5 to 60 degC");
-    part.report.conductivityMsPerCm = within(reader, "ec_ms_per_cm", 0, 200, "0 to 200 mS/cm");
-    part.report.estimateTheRest = reader.flag("estimate").value_or(false);
+    part.share = figure(reader, Dialect::Script, figures::share).value_or(1);
+    readMeters(reader, Dialect::Script, part.report);
     if (const auto* analysis = reader.object("analysis_mg_per_l")) {
       ObjectReader rows(*analysis, path + ".analysis_mg_per_l", m_problem);
       for (const auto& [key, value] : analysis->items()) {
@@ -66,7 +63,7 @@ private:
     for (std::size_t i = 0; rows && i < rows->size() && !m_problem; ++i)
       part.report.rows.push_back(readRow((*rows)[i], item(path + ".rows", i)));
     if (const auto* treatment = reader.object("treatment"))
-      part.treatment = readTreatment(*treatment, path + ".treatment");
+      part.treatment = readTreatment(*treatment, path + ".treatment", Dialect::Script, m_problem);
     reader.finish();
     m_out.plan.parts.push_back(std::move(part));
   }
@@ -76,7 +73,7 @@ private:
     ReportRow row;
     row.key = reader.text("key").value_or("");
     if (row.key.empty()) reader.fail(ProblemCode::MissingKey, "key", {"what is stated: Ca, NO3, HCO3 ..."});
-    const auto value = within(reader, "value", 0, 1e8, "0 or more");
+    const auto value = figure(reader, Dialect::Script, figures::reported);
     if (!value) reader.fail(ProblemCode::MissingKey, "value", {"a row needs its figure"});
     row.value = value.value_or(0);
     row.unit = reader.text("unit").value_or("mg/L");
@@ -85,57 +82,25 @@ private:
     return row;
   }
 
-  Treatment readTreatment(const Json& json, const std::string& path) {
-    ObjectReader reader(json, path, m_problem);
-    const auto kind = reader.text("kind").value_or("");
-    Treatment out;
-    if (kind == "reverse_osmosis") {
-      ReverseOsmosis plant;
-      plant.rejectionPercent = within(reader, "rejection_percent", 0, 100, "0 to 100 %").value_or(97);
-      plant.recoveryPercent = within(reader, "recovery_percent", 1, 99, "1 to 99 %").value_or(50);
-      if (const auto* list = reader.object("rejection_of_percent")) {
-        ObjectReader rows(*list, path + ".rejection_of_percent", m_problem);
-        for (const auto& [key, value] : list->items()) {
-          const auto nutrient = nutrientFromKey(key);
-          if (!nutrient) rows.fail(ProblemCode::UnknownKey, key, {"N_NO3 N_NH4 P K Ca Mg S B Si Na Cl ..."});
-          const auto percent = within(rows, key, 0, 100, "0 to 100 %");
-          if (nutrient && percent) plant.rejectionOf[*nutrient] = *percent;
-        }
-      }
-      out = plant;
-    } else if (kind == "softener") {
-      out = Softener{within(reader, "hardness_left_meq_per_l", 0, 100, "0 to 100 meq/L").value_or(0)};
-    } else {
-      reader.fail(ProblemCode::OutOfRange, "kind", {"'" + kind + "'", "\"reverse_osmosis\" or \"softener\""});
-    }
-    reader.finish();
-    return out;
-  }
-
   void readAcidFirst() {
     const auto* json = m_top.object("acid_first");
     if (!json) return;
     ObjectReader reader(*json, "acid_first", m_problem);
     const auto product = bottleFor(reader, "product");
-    const auto left = within(reader, "alkalinity_left_meq_per_l", 0, 100, "0 to 100 meq/L").value_or(1);
+    const auto left = figure(reader, Dialect::Script, figures::alkalinityLeft).value_or(1);
     reader.finish();
     if (product) m_out.plan.acid = AcidFirst{product->composition, product->densityKgPerL, left};
   }
 
   void readUse() {
-    const auto system = m_top.text("system").value_or("open");
-    if (system == "recirculating")
-      m_out.system = GrowingSystem::Recirculating;
-    else if (system != "open")
-      m_top.fail(ProblemCode::OutOfRange, "system", {"'" + system + "'", "\"open\" or \"recirculating\""});
+    m_out.system = chosen(m_top, "system", growingSystems);
     m_out.crop = m_top.text("crop").value_or("");
     const auto* target = m_top.object("target_mg_per_l");
     if (!target) return;
     ObjectReader rows(*target, "target_mg_per_l", m_problem);
     for (const auto& [key, value] : target->items()) {
-      const auto nutrient = nutrientFromKey(key);
-      if (!nutrient) rows.fail(ProblemCode::UnknownKey, key, {"N N_NO3 N_NH4 P K Ca Mg S Fe ..."});
-      const auto wanted = within(rows, key, 0, 100000, "0 to 100000 mg/L");
+      const auto nutrient = nutrientAt(rows, key, key);
+      const auto wanted = within(rows, key, 0, figures::wantedMgPerL.most, "mg/L");
       if (nutrient && wanted) m_out.target.push_back({*nutrient, *wanted});
     }
   }
@@ -150,12 +115,12 @@ private:
       std::string known;
       for (const auto& one : m_out.names)
         known += (known.empty() ? "" : ", ") + one;
-      reader.fail(ProblemCode::OutOfRange, "of", {"'" + name + "'", "a source's name: " + known});
+      reader.fail(ProblemCode::NotOneOf, "of", {name, known});
     }
     WantedShare wanted{static_cast<std::size_t>(at - m_out.names.begin()), {}};
     int limits = 0;
     const auto take = [&](const char* key, BlendGoal goal, double perUnit) {
-      const auto value = within(reader, key, 0, 100000, "0 or more");
+      const auto value = within(reader, key, 0, 100000, "");
       if (!value) return;
       ++limits;
       wanted.limit = {goal, *value / perUnit};

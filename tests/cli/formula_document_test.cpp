@@ -55,9 +55,9 @@ TEST(FormulaDocument, EveryFaultNamesItsPlace) {
   EXPECT_EQ(problemWith("/shelf/0/held", Json{{"amount", "5"}, {"unit", "furlong"}}).where,
             "shelf[0].held.unit");
   EXPECT_EQ(problemWith("/batch/amount", "0").where, "batch.amount");
-  EXPECT_EQ(problemWith("/batch/amount", std::string(200, '9')).code, core::ProblemCode::OutOfRange);
+  EXPECT_EQ(problemWith("/batch/amount", std::string(200, '9')).code, core::ProblemCode::OutsideLimits);
   EXPECT_EQ(problemWith("/stock/factor", "abc").code, core::ProblemCode::NotANumber);
-  EXPECT_EQ(problemWith("/acid/target_ph", "13").where, "acid.target_ph");
+  EXPECT_EQ(problemWith("/acid/target_ph", "14.5").where, "acid.target_ph");
   EXPECT_EQ(problemWith("/acid/product", "kno3").where, "acid.product"); // neither acid nor base
   EXPECT_EQ(problemWith("/water/titration/seek", "gold").where, "water.titration.seek");
   EXPECT_EQ(problemWith("/water/titration/readings/1/ph", "15").where, "water.titration.readings[1].ph");

@@ -16,8 +16,9 @@ Trouble checkBatch(const Json& body) {
 }
 
 Trouble writeBatches(Store& store, TableWriter& out) {
-  out.header({"batch", "time", "formula", "crop", "water", "volume (L)", "EC planned (mS/cm)", "EC read (mS/cm)",
-              "pH read", "who", "note", "product", "tank", "planned (g)", "actual (g)", "lot"},
+  out.header({"batch", "time", "formula", "crop", "water", "volume (L)", "EC planned (mS/cm)",
+              "EC read (mS/cm)", "pH read", "who", "note", "product", "tank", "planned (g)", "actual (g)",
+              "lot"},
              {}, "");
   out.end();
   return store.eachRecord(Kind::Batch, [&](const Record& record, Moment) {

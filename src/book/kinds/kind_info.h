@@ -20,7 +20,8 @@ struct KindInfo {
   Trouble (*check)(const Json& body) = nullptr;
   Home home = Home::Things;
   std::string_view nameKey = "name"; ///< where a body has what a person calls it
-  bool isListed = true; ///< a person looks for it: found by Ctrl+K, counted, told of when a copy is taken back
+  bool isListed =
+      true; ///< a person looks for it: found by Ctrl+K, counted, told of when a copy is taken back
   /// What a hand changed between two states; places that most things have, where there is none.
   std::vector<core::Change> (*changes)(const Json& before, const Json& after) = nullptr;
   const TableKind* table = nullptr; ///< as a CSV table; nothing where there is none

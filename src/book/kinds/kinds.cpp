@@ -9,8 +9,9 @@ namespace butte::book {
 namespace {
 
 /// In the order of the book's pages and exports.
-constexpr std::array all{&kinds::water,  &kinds::product, &kinds::target,  &kinds::formula,      &kinds::stockPlan,
-                         &kinds::vessel, &kinds::batch,   &kinds::reading, &kinds::readingImport};
+constexpr std::array all{&kinds::water,   &kinds::product,   &kinds::target,
+                         &kinds::formula, &kinds::stockPlan, &kinds::vessel,
+                         &kinds::batch,   &kinds::reading,   &kinds::readingImport};
 
 } // namespace
 
@@ -23,7 +24,8 @@ std::string_view code(Kind kind) {
 }
 
 std::optional<Kind> kindFromCode(std::string_view text) {
-  const auto found = std::find_if(all.begin(), all.end(), [&](const auto* info) { return info->code == text; });
+  const auto found =
+      std::find_if(all.begin(), all.end(), [&](const auto* info) { return info->code == text; });
   return found == all.end() ? std::nullopt : std::optional((*found)->kind);
 }
 

@@ -10,8 +10,8 @@
 #include "tables/table_columns.h"
 #include "tables/table_import.h"
 #include "tables/table_writer.h"
+#include "things/figure.h"
 #include "typed_numbers.h"
-#include "units/convert.h"
 
 #include <sstream>
 
@@ -29,13 +29,7 @@ Trouble checkProduct(const Json& body) {
   reader.text("name");
   const auto* entry = reader.object("entry");
   if (!entry) reader.fail(ProblemCode::MissingKey, "entry", {"a product needs its formula or label"});
-  if (const auto* bag = reader.object("bag")) {
-    ObjectReader amount(*bag, "bag", problem);
-    const auto digits = amount.text("amount").value_or(""), unit = amount.text("unit").value_or("");
-    if (!problem && (!core::parseDecimal(digits) || !core::convert(1, unit, "kg")))
-      reader.fail(ProblemCode::OutOfRange, "bag", {digits + " " + unit, "a weight such as 25 kg"});
-    amount.finish();
-  }
+  exchange::figure(reader, exchange::Dialect::Document, {"", "bag", "kg", 0, 1e6, true, true});
   reader.text("currency");
   exchange::DocumentProduct look;
   exchange::readLook(reader, look);

@@ -3,11 +3,11 @@
 
 #include "base/decimal.h"
 #include "changes/json_changes.h"
+#include "deed_words.h"
 #include "kinds/kind_info.h"
 #include "tables/table_import.h"
 #include "tables/table_writer.h"
 #include "units/convert.h"
-#include "deed_words.h"
 #include "words.h"
 
 #include <QString>

@@ -2,7 +2,7 @@
 #include "kinds/kind_info.h"
 
 #include "changes/json_changes.h"
-#include "typed_numbers.h"
+#include "things/figures.h"
 
 namespace butte::book {
 
@@ -11,14 +11,12 @@ using exchange::ObjectReader;
 
 namespace {
 
-constexpr double leastLitres = 0.001, mostLitres = 1e8;
-
 Trouble checkVessel(const Json& body) {
   Trouble problem;
   ObjectReader reader(body, "", problem);
   if (reader.text("name").value_or("").empty())
     reader.fail(ProblemCode::MissingKey, "name", {"a vessel needs the name that it has on the farm"});
-  exchange::amount(reader, "volume", "L", leastLitres, mostLitres);
+  exchange::figure(reader, exchange::Dialect::Document, exchange::figures::tankVolume);
   reader.text("note");
   reader.finish();
   return problem;
@@ -34,7 +32,11 @@ std::vector<core::Change> vesselChanges(const Json& before, const Json& after) {
 
 } // namespace
 
-const KindInfo kinds::vessel{
-    .kind = Kind::Vessel, .code = "vessel", .one = "vessel", .many = "vessels", .check = checkVessel, .changes = vesselChanges};
+const KindInfo kinds::vessel{.kind = Kind::Vessel,
+                             .code = "vessel",
+                             .one = "vessel",
+                             .many = "vessels",
+                             .check = checkVessel,
+                             .changes = vesselChanges};
 
 } // namespace butte::book

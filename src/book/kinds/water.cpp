@@ -174,7 +174,12 @@ const TableKind waterTable{"water", {}, "waters", writeWaters, takeWater};
 
 } // namespace
 
-const KindInfo kinds::water{
-    .kind = Kind::Water, .code = "water", .one = "water", .many = "waters", .check = checkWater, .changes = waterChanges, .table = &waterTable};
+const KindInfo kinds::water{.kind = Kind::Water,
+                            .code = "water",
+                            .one = "water",
+                            .many = "waters",
+                            .check = checkWater,
+                            .changes = waterChanges,
+                            .table = &waterTable};
 
 } // namespace butte::book
