@@ -234,7 +234,7 @@ void BatchPanel::fill() {
     line.deviation->setText(!off ? QString()
                                  : (much ? "▲ " : "") + QString(*off >= 0 ? "+" : "−") +
                                        localNumber(std::abs(*off), 1) + " %");
-    restyle(*line.deviation, tr("color: %1; font-weight: %2")
+    restyle(*line.deviation, QString("color: %1; font-weight: %2")
                                  .arg((much ? t.amberInk : t.inkSoft).name(), much ? "bold" : "normal"));
   }
   m_ec->show(m_edits.batch().ecRead

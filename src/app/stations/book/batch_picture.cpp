@@ -1,6 +1,7 @@
 #include "stations/book/batch_picture.h"
 
 #include "document/book_desk.h"
+#include "paint/axes.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stations/book/batch_list.h"
@@ -138,13 +139,9 @@ void BatchPicture::paintScale(QPainter& p) const {
   p.setFont(faceOf(11));
   p.setPen(t.inkSoft);
   const double step = m_top > 20 ? 10 : m_top > 8 ? 4 : 2;
-  for (double percent = 0; percent <= m_top; percent += step) {
-    p.setPen(t.inkSoft);
-    p.drawText(QRectF(2, yOf(percent) - 8, 48, 16), Qt::AlignRight | Qt::AlignVCenter,
-               localNumber(percent, 0) + " %");
-    p.setPen(QPen(t.line, 1));
-    p.drawLine(QPointF(box.left(), yOf(percent)), QPointF(box.right(), yOf(percent)));
-  }
+  const Axis percents{0, m_top, box.bottom(), box.top()};
+  paintRungs(p, box, percents, marksOf(percents, step),
+             [](double percent) { return localNumber(percent, 0) + " %"; });
   p.setPen(t.inkSoft);
   p.drawText(QRectF(box.left(), 4, box.width(), 16), Qt::AlignLeft | Qt::AlignVCenter,
              tr("worst weighing off plan; green: what a good hand keeps to"));

@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "edits/stock_edits.h"
 #include "paint/theme.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "units/convert.h"
 #include "words.h"
@@ -15,19 +16,13 @@ namespace butte::app {
 
 StockPanel::StockPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units) {
-  const auto again = [this] {
-    if (!isVisible()) return; // showEvent() makes up for it
-    refresh();                // may make fields for tanks that came
+  auto* fresh = new WhileSeen(this, [this] {
+    refresh(); // may make fields for tanks that came
     refreshFields();
-  };
-  connect(&editor, &FormulaEditor::changed, this, again);
-  connect(&units, &UnitsShown::changed, this, again);
-}
-
-void StockPanel::showEvent(QShowEvent* event) {
-  QWidget::showEvent(event);
-  refresh();
-  refreshFields();
+  });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
+  connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
+  fresh->outdate();
 }
 
 std::string StockPanel::unitKey(Kind kind) const {

@@ -29,7 +29,6 @@ protected:
 
   /// Works out what is shown; called only while visible.
   virtual void refresh() = 0;
-  void showEvent(QShowEvent* event) override;
 
   /// A field for one place of `dosing`; may be emptied: then the usual figure counts. `otherwise` is what
   /// stands in an empty field, greyed.

@@ -5,6 +5,7 @@
 #include "edits/stock_edits.h"
 #include "fields/filling_combo.h"
 #include "paint/theme.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "stations/stocks/cold_panel.h"
 #include "stations/stocks/levels_panel.h"
@@ -55,10 +56,16 @@ StocksPage::StocksPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk,
   column->addWidget(m_besideText);
   column->addWidget(makeParts(), 4);
   connect(m_ruler, &StrengthRuler::factorMoved, m_strength, &StrengthBar::setFactor);
-  connect(&editor, &FormulaEditor::changed, this, &StocksPage::refresh);
-  connect(&units, &UnitsShown::changed, this, &StocksPage::refresh);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
+  connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
+  connect(&m_desk, &BookDesk::changed, fresh, [this, fresh](const std::vector<book::Ref>& refs) {
+    const auto& beside = m_editor.document().dosing.besideUid;
+    if (std::any_of(refs.begin(), refs.end(), [&](const auto& ref) { return ref.uid == beside; }))
+      fresh->outdate();
+  });
   makeCards();
-  refresh();
+  fresh->outdate();
 }
 
 QWidget* StocksPage::makeParts() {
@@ -122,11 +129,6 @@ QWidget* StocksPage::makeParts() {
 
 void StocksPage::showPart(Part part) {
   m_partButtons->button(static_cast<int>(part))->click();
-}
-
-void StocksPage::showEvent(QShowEvent* event) {
-  QWidget::showEvent(event);
-  refresh();
 }
 
 /// Cards for as many tanks as there are.
@@ -257,7 +259,6 @@ void StocksPage::refreshBeside() {
 }
 
 void StocksPage::refresh() {
-  if (!isVisible()) return; // showEvent() makes up for it
   makeCards();
   for (auto* card : m_cards)
     card->refresh();

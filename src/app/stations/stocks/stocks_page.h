@@ -34,8 +34,6 @@ signals:
   void labelsAsked();
 
 protected:
-  void showEvent(QShowEvent* event) override;
-
 private:
   QWidget* makeParts();
   void makeCards();

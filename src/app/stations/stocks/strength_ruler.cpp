@@ -1,5 +1,6 @@
 #include "stations/stocks/strength_ruler.h"
 
+#include "paint/axes.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
@@ -48,15 +49,16 @@ void StrengthRuler::show(double factor, std::vector<Mark> marks) {
   update();
 }
 
+Axis StrengthRuler::axis() const {
+  return {thinnest, strongest, side, width() - side, true};
+}
+
 double StrengthRuler::xOf(double factor) const {
-  const double t =
-      std::log(std::clamp(factor, thinnest, strongest) / thinnest) / std::log(strongest / thinnest);
-  return side + t * (width() - 2 * side);
+  return axis().at(std::clamp(factor, thinnest, strongest));
 }
 
 double StrengthRuler::factorAt(double x) const {
-  const double t = std::clamp((x - side) / (width() - 2 * side), 0.0, 1.0);
-  return thinnest * std::pow(strongest / thinnest, t);
+  return std::clamp(axis().valueAt(x), thinnest, strongest);
 }
 
 void StrengthRuler::paintScale(QPainter& p) const {
@@ -72,14 +74,8 @@ void StrengthRuler::paintScale(QPainter& p) const {
   p.drawRect(bar);
   p.setFont(faceOf(11));
   p.setPen(t.inkSoft);
-  for (const double tick : {10.0, 20.0, 50.0, 100.0, 200.0, 500.0, 1000.0}) {
-    p.drawLine(QPointF(xOf(tick), bar.bottom()), QPointF(xOf(tick), bar.bottom() + 4));
-    const QRectF room(xOf(tick) - 30, bar.bottom() + 4, 60, 14);
-    p.drawText(tick == thinnest    ? room.translated(20, 0)
-               : tick == strongest ? room.translated(-18, 0)
-                                   : room,
-               Qt::AlignHCenter, QString("1:%1").arg(tick));
-  }
+  paintTicks(p, bar, axis(), {10, 20, 50, 100, 200, 500, 1000},
+             [](double factor) { return QString("1:%1").arg(factor); });
 }
 
 /// Ceilings above the bar, words to the side where there is room; two at one place stand one below the other.

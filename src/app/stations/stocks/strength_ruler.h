@@ -1,4 +1,6 @@
 #pragma once
+#include "paint/axes.h"
+
 #include <QWidget>
 #include <vector>
 
@@ -20,6 +22,7 @@ public:
   explicit StrengthRuler(QWidget* parent = nullptr);
   void show(double factor, std::vector<Mark> marks);
   /// Where a factor stands, in the widget's own pixels.
+  Axis axis() const;
   double xOf(double factor) const;
   QSize sizeHint() const override { return {600, 64}; }
 

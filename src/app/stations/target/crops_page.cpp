@@ -7,6 +7,7 @@
 #include "edits/target_edits.h"
 #include "fields/filling_combo.h"
 #include "paint/theme.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "stations/target/crops_matrix.h"
 #include "wording/record_words.h"
@@ -74,13 +75,9 @@ CropsPage::CropsPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, Q
   column->addWidget(m_stocks);
   column->addWidget(use, 0, Qt::AlignLeft);
   connect(m_matrix, &CropsMatrix::removeAsked, this, &CropsPage::removeCrop);
-  connect(&editor, &FormulaEditor::changed, this, [this] {
-    if (isVisible()) formulaChanged();
-  });
-}
-
-void CropsPage::showEvent(QShowEvent*) {
-  formulaChanged();
+  auto* fresh = new WhileSeen(this, [this] { formulaChanged(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
+  fresh->outdate();
 }
 
 void CropsPage::fillChoice() {

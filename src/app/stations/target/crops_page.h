@@ -30,8 +30,6 @@ signals:
   void done();
 
 protected:
-  void showEvent(QShowEvent* event) override;
-
 private:
   void fillChoice();
   void addChosen(int index);

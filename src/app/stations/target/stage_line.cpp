@@ -5,6 +5,7 @@
 #include "document/formula_editor.h"
 #include "edits/target_edits.h"
 #include "paint/theme.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "target/scale_target.h"
 #include "wording/record_words.h"
@@ -20,23 +21,19 @@ StageLine::StageLine(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_desk(desk) {
   setObjectName("stageLine");
   setFixedHeight(62);
-  const auto look = [this] {
-    if (isVisible()) lookUp();
-  };
-  connect(&desk, &BookDesk::changed, this, [look](const std::vector<book::Ref>& refs) {
+  auto* fresh = new WhileSeen(this, [this] { lookUp(); });
+  connect(&desk, &BookDesk::changed, this, [fresh](const std::vector<book::Ref>& refs) {
     if (std::any_of(refs.begin(), refs.end(), [](const auto& ref) { return ref.kind == book::Kind::Target; }))
-      look();
+      fresh->outdate();
   });
-  connect(&editor, &FormulaEditor::changed, this, [this, look] {
-    if (m_editor.document().crop != m_crop) return look();
+  connect(&editor, &FormulaEditor::changed, this, [this, fresh] {
+    if (m_editor.document().crop != m_crop) return fresh->outdate();
     for (auto& stage : m_stages)
       stage.inUse = qtext(m_editor.document().targetName) == stage.name;
     update();
   });
-}
-
-void StageLine::showEvent(QShowEvent*) {
-  lookUp();
+  connect(&desk, &BookDesk::bookOpened, fresh, &WhileSeen::outdate);
+  fresh->outdate();
 }
 
 void StageLine::lookUp() {

@@ -27,7 +27,6 @@ signals:
 protected:
   void paintEvent(QPaintEvent* event) override;
   void mousePressEvent(QMouseEvent* event) override;
-  void showEvent(QShowEvent* event) override;
 
 private:
   struct Stage {

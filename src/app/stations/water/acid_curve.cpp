@@ -1,7 +1,9 @@
 #include "stations/water/acid_curve.h"
 
 #include "document/formula_editor.h"
+#include "paint/axes.h"
 #include "paint/theme.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "wording/tr.h"
 
@@ -17,14 +19,6 @@ constexpr int curvePoints = 60;
 constexpr double leastPh = 3, mostPh = 10;
 constexpr int left = 34, right = 12, top = 6, bottom = 36;
 
-/// 1, 2 or 5 times a power of ten, so that about five marks stand on the axis.
-double stepFor(double most) {
-  const double raw = most / 5;
-  const double power = std::pow(10, std::floor(std::log10(raw)));
-  const double share = raw / power;
-  return power * (share < 1.5 ? 1 : share < 3.5 ? 2 : share < 7.5 ? 5 : 10);
-}
-
 } // namespace
 
 AcidCurve::AcidCurve(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
@@ -32,18 +26,10 @@ AcidCurve::AcidCurve(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   setObjectName("acidCurve");
   setMinimumHeight(185);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
-  connect(&editor, &FormulaEditor::changed, this, &AcidCurve::outdate);
-  connect(&units, &UnitsShown::changed, this, &AcidCurve::outdate);
-}
-
-void AcidCurve::outdate() {
-  m_outdated = true;
-  if (isVisible()) compute();
-  update();
-}
-
-void AcidCurve::showEvent(QShowEvent*) {
-  if (m_outdated) compute();
+  auto* fresh = new WhileSeen(this, [this] { compute(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
+  connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
+  fresh->outdate();
 }
 
 double AcidCurve::shownDose(double gramsPerLitre) const {
@@ -62,7 +48,6 @@ const core::OwnTitration* AcidCurve::readingsOfThisBottle() const {
 }
 
 void AcidCurve::compute() {
-  m_outdated = false;
   m_closed.clear();
   m_open.clear();
   const auto& answer = m_editor.answer();
@@ -88,6 +73,7 @@ void AcidCurve::compute() {
 }
 
 void AcidCurve::describe() {
+  update();
   if (m_closed.empty()) {
     m_description = tr("No curve: the water's alkalinity is not known");
   } else {
@@ -106,23 +92,12 @@ void AcidCurve::paintFrame(QPainter& p) const {
   const auto& t = theme();
   p.fillRect(QRectF(m_x.from, m_y.to, m_x.to - m_x.from, m_y.from - m_y.to), t.card);
   p.setFont(faceOf(11));
-  for (int ph = static_cast<int>(leastPh); ph <= static_cast<int>(mostPh); ++ph) {
-    const double y = m_y.at(ph);
-    p.setPen(QPen(t.line, 1));
-    p.drawLine(QPointF(m_x.from, y), QPointF(m_x.to, y));
-    p.setPen(t.inkSoft);
-    p.drawText(QRectF(0, y - 8, m_x.from - 5, 16), Qt::AlignRight | Qt::AlignVCenter, QString::number(ph));
-  }
+  const QRectF plot(m_x.from, m_y.to, m_x.to - m_x.from, m_y.from - m_y.to);
+  paintRungs(p, plot, m_y, marksOf(m_y, 1), [](double ph) { return QString::number(ph); });
   p.drawText(QRectF(m_x.from + 5, m_y.to + 1, 30, 16), Qt::AlignLeft | Qt::AlignVCenter, "pH");
-  const double step = stepFor(m_x.most);
-  const int decimals = std::max(0, static_cast<int>(std::ceil(-std::log10(step) - 1e-9)));
-  for (double dose = 0; dose <= m_x.most * 1.0001; dose += step) {
-    const double x = m_x.at(dose);
-    p.setPen(QPen(t.line, 1));
-    p.drawLine(QPointF(x, m_y.from), QPointF(x, m_y.from + 4));
-    p.setPen(t.inkSoft);
-    p.drawText(QRectF(x - 30, m_y.from + 4, 60, 14), Qt::AlignCenter, localNumber(dose, decimals));
-  }
+  const double step = roundStep(m_x.most, 5);
+  paintTicks(p, plot, m_x, marksOf(m_x, step),
+             [places = decimalsOf(step)](double dose) { return localNumber(dose, places); });
   const auto& product = m_editor.document().given.acid.product;
   const bool liquid = product && product->densityKgPerL;
   p.drawText(QRectF(m_x.from, m_y.from + 18, m_x.to - m_x.from, 15), Qt::AlignRight | Qt::AlignVCenter,

@@ -1,5 +1,6 @@
 #pragma once
 #include "formula/acid_plan.h"
+#include "paint/axes.h"
 
 #include <QWidget>
 
@@ -21,15 +22,8 @@ public:
 
 protected:
   void paintEvent(QPaintEvent* event) override;
-  void showEvent(QShowEvent* event) override;
 
 private:
-  struct Axis {
-    double least = 0, most = 1;
-    double from = 0, to = 1; ///< pixels
-    double at(double value) const { return from + (value - least) / (most - least) * (to - from); }
-  };
-  void outdate();
   void compute();
   void describe();
   const core::OwnTitration* readingsOfThisBottle() const;
@@ -46,7 +40,6 @@ private:
   std::vector<core::TitrationPoint> m_closed, m_open;
   Axis m_x, m_y;
   QString m_description;
-  bool m_outdated = true;
 };
 
 } // namespace butte::app

@@ -1,5 +1,6 @@
 #include "stations/water/drift_chart.h"
 
+#include "paint/axes.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "units/constants.h"
@@ -72,18 +73,19 @@ void DriftChart::paintEvent(QPaintEvent*) {
   const double from = dayOf(m_points.front().date), to = std::max(dayOf(m_points.back().date), from + 1);
   const double rowHeight = height() / static_cast<double>(lines().size());
   const double left = 78, right = width() - 150.0;
+  const Axis days{from, to, left, right};
   double top = 0;
   for (const auto& line : lines()) {
     double most = 1e-9;
     for (const auto& point : m_points)
       most = std::max(most, line.of(point.water).value_or(0));
+    const Axis values{0, most, top + rowHeight - 3, top + 3};
     QPainterPath path;
     QPointF last;
     for (const auto& point : m_points) {
       const auto value = line.of(point.water);
       if (!value) continue;
-      last = {left + (dayOf(point.date) - from) / (to - from) * (right - left),
-              top + rowHeight - 3 - *value / most * (rowHeight - 6)};
+      last = {days.at(dayOf(point.date)), values.at(*value)};
       path.elementCount() == 0 ? path.moveTo(last) : path.lineTo(last);
       p.setPen(Qt::NoPen);
       p.setBrush(t.accent);

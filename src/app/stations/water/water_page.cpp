@@ -6,6 +6,7 @@
 #include "fields/number_field.h"
 #include "paint/theme.h"
 #include "product/catalogue.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "stations/water/blend_bar.h"
 #include "stations/water/ion_stacks.h"
@@ -87,9 +88,15 @@ WaterPage::WaterPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, P
     m_paste->start(m_part);
   });
   connect(m_paste, &PastePanel::done, this, [this] { m_stack->setCurrentIndex(0); });
-  connect(&editor, &FormulaEditor::changed, this, &WaterPage::refresh);
-  connect(&units, &UnitsShown::changed, this, &WaterPage::refresh);
-  refresh();
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
+  connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
+  connect(&desk, &BookDesk::bookOpened, fresh, &WhileSeen::outdate);
+  connect(&desk, &BookDesk::changed, fresh, [fresh](const std::vector<book::Ref>& refs) {
+    if (std::any_of(refs.begin(), refs.end(), [](const auto& ref) { return ref.kind == book::Kind::Water; }))
+      fresh->outdate();
+  });
+  fresh->outdate();
 }
 
 QWidget* WaterPage::makeWork() {
@@ -160,13 +167,7 @@ void WaterPage::choosePart(std::size_t part) {
   refresh();
 }
 
-void WaterPage::showEvent(QShowEvent* event) {
-  QWidget::showEvent(event);
-  refresh();
-}
-
 void WaterPage::refresh() {
-  if (!isVisible()) return; // showEvent() makes up for it
   m_part = std::min(m_part, WaterEdits(m_editor).count() - 1);
   refreshBar();
   refreshResult();

@@ -34,8 +34,6 @@ signals:
   void message(const QString& words);
 
 protected:
-  void showEvent(QShowEvent* event) override;
-
 private:
   QWidget* makeResult();
   QWidget* makeWork();
