@@ -4,12 +4,15 @@
 // The same seed makes the same book but for the records' random names. All of it is invented.
 #include "book/batch_plan.h"
 #include "book/book_json.h"
-#include "book/formula_changes.h"
+#include "book/kinds/kind_info.h"
 #include "book/open_store.h"
+#include "book/reading.h"
 #include "document/batch_record.h"
 #include "document/formula_editor.h"
+#include "formula_json.h"
 #include "print/sheet_text.h"
 #include "services/units_shown.h"
+#include "typed_numbers.h"
 #include "words.h"
 
 #include <QCoreApplication>
@@ -134,8 +137,9 @@ private:
   void sampleReadings(Moment now);
   void makeVersion(const Ref& ref, const Json& body, const Json& before, Moment at, const char* why,
                    const char* name, const char* who) {
-    const auto said = before.is_null() ? std::string("first version") : changeWords(ref.kind, before, body);
-    const auto number = m_store.addVersion({ref.uid, 0, at, who, why, name, said, body});
+    auto changes = before.is_null() ? std::vector<core::Change>{{core::ChangeCode::FirstVersion, {}}}
+                                    : changesBetween(ref.kind, before, body);
+    const auto number = m_store.addVersion({ref.uid, 0, at, who, why, name, std::move(changes), body});
     if (!number) must(number.problem());
   }
 
@@ -216,7 +220,11 @@ void Maker::sampleBatches(Moment now, const std::vector<std::pair<Ref, Json>>& f
 
 void Maker::sampleReadings(Moment now) {
   std::vector<Reading> readings;
-  const char* tanks[] = {"north tabletop", "south tabletop", "raft pond"};
+  const std::pair<const char*, const char*> vessels[] = {
+      {"north tabletop", "800"}, {"south tabletop", "800"}, {"raft pond", "5200"}}; // litres
+  for (const auto& [name, litres] : vessels)
+    put({Kind::Vessel, vesselUidOf(name)},
+        Json{{"name", name}, {"volume", {{"amount", litres}, {"unit", "L"}}}}, {now.seconds - 61 * day});
   const double ec[] = {1.6, 1.55, 1.3};
   for (int ago = 60; ago >= 0; --ago) {
     for (int t = 0; t < 3; ++t) {
@@ -224,14 +232,16 @@ void Maker::sampleReadings(Moment now) {
       const double salts = ec[t] + 0.12 * std::sin(ago / 5.0 + t) + normal(0.02),
                    ph = 5.85 + 0.15 * std::sin(ago / 3.0 + t) + normal(0.03);
       const double shownEc = std::round(salts * 100) / 100, shownPh = std::round(ph * 10) / 10;
+      const auto vessel = vesselUidOf(vessels[t].first);
       readings.push_back(
-          {0, tanks[t], "ec", at, shownEc, QString::number(shownEc, 'f', 2).toStdString() + " mS/cm", ""});
+          {0, vessel, "ec", at, shownEc, QString::number(shownEc, 'f', 2).toStdString() + " mS/cm", "", ""});
       readings.push_back({0,
-                          tanks[t],
+                          vessel,
                           "ph",
                           {at.seconds + 60},
                           shownPh,
                           QString::number(shownPh, 'f', 1).toStdString(),
+                          "",
                           ""});
     }
   }
@@ -356,16 +366,21 @@ void Maker::large(const Sizes& sizes, Moment now) {
     weigh(batch, below(12) == 0);
     put(freshRef(Kind::Batch), toJson(batch), batch.at);
   }
+  for (int i = 0; i < 12; ++i) {
+    const auto name = "tank " + std::to_string(i);
+    put({Kind::Vessel, vesselUidOf(name)}, Json{{"name", name}}, now);
+  }
   std::vector<Reading> readings;
   const char* quantities[] = {"ec", "ph", "level", "temperature"};
   for (int i = 0; i < sizes.readings; ++i) {
     readings.push_back(
         {0,
-         "tank " + std::to_string(i % 12),
+         vesselUidOf("tank " + std::to_string(i % 12)),
          quantities[i / 12 % 4],
          {now.seconds - static_cast<std::int64_t>(sizes.readings - i) * 3650 * day / sizes.readings},
          1.5 + normal(0.2),
          "1.5",
+         "",
          ""});
     if (readings.size() == 10000) {
       must(m_store.addReadings(readings));
