@@ -168,6 +168,7 @@ TEST_F(LanguageTest, EveryPartOfTheBookAndOfTheStocksIsTranslated) {
   learnNames();
   // What a person of the made-up farm typed, what an earlier version told in words, where the copies lie.
   learn("mistyped copy; kept for the rafts when time is short; county laboratory; after the leaf test");
+  learn("calcium side, sulfate and phosphate side"); // as a kept batch names its tanks
   learn("first version; target; and 4 more; " + window->desk().path() + " copies");
   window->showStation(Station::Book);
   for (int section = 0; section <= BookPage::Copies; ++section) {

@@ -34,12 +34,12 @@ FormulaEditor::FormulaEditor(QObject* parent)
 
 FormulaEditor::~FormulaEditor() = default;
 
-core::Result<FormulaEditor::Worked> FormulaEditor::workedOut(const Json& json) {
+core::Result<FormulaEditor::Worked> FormulaEditor::workedOut(Json json) {
   auto document = exchange::readFormulaDocument(json);
   if (!document) return document.problem();
   auto answer = core::compute(document->given);
   if (!answer) return answer.problem();
-  return Worked{json, std::move(document).value(), std::move(answer).value()};
+  return Worked{std::move(json), std::move(document).value(), std::move(answer).value()};
 }
 
 void FormulaEditor::adopt(Worked worked) {
@@ -111,11 +111,11 @@ std::optional<core::Problem> FormulaEditor::apply(const Edit& wished) {
   for (auto& change : edit.changes) {
     if (change.pointer == "/shelf") exchange::keepShippedFigures(change.after);
   }
-  const auto next = exchange::withChanges(*m_json, edit);
+  auto next = exchange::withChanges(*m_json, edit);
   if (!next) return refuse(next.problem());
   if (*next == *m_json) return std::nullopt;
   // First it must read and compute, then it is kept: what is in the book can always be opened.
-  auto worked = workedOut(*next);
+  auto worked = workedOut(std::move(next).value());
   if (!worked) return refuse(worked.problem());
   m_applying = true;
   const auto trouble = m_log->keep(edit, !edit.mergeKey.empty());

@@ -84,7 +84,7 @@ signals:
 
 private:
   struct Worked;
-  static core::Result<Worked> workedOut(const exchange::Json& json);
+  static core::Result<Worked> workedOut(exchange::Json json);
   void adopt(Worked worked);
   std::optional<core::Problem> adoptWorked(const exchange::Json& json);
   void step(bool back);

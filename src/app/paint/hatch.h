@@ -11,6 +11,7 @@ namespace butte::app {
 struct ProductLook {
   QColor fill;
   int hatch = 0; ///< 0 plain, then lines, counter-lines, upright, level, cross, dots
+  bool operator==(const ProductLook&) const = default;
 };
 
 /// The program's choice for a product.

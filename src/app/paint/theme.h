@@ -8,7 +8,8 @@
 namespace butte::app {
 
 struct Theme {
-  QColor page, card, ink, inkSoft, line, accent, accentInk, band, targetMark, amber, amberInk, amberFill, red, redFill, water;
+  QColor page, card, ink, inkSoft, line, accent, accentInk, band, targetMark, amber, amberInk, amberFill, red,
+      redFill, water;
 };
 
 /// The theme in force.
@@ -17,7 +18,8 @@ bool isDark();
 /// Switches the theme and the application's palette.
 void applyTheme(bool dark);
 
-/// Once, at the start: the program's own style, and its own face from its resources (figures of one width by default).
+/// Once, at the start: the program's own style, and its own face from its resources (figures of one width by
+/// default).
 void dressApplication();
 QFont faceOf(int pixels, bool bold = false);
 

@@ -3,6 +3,7 @@
 #include "edits/shelf_edits.h"
 #include "edits/target_edits.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "product/catalogue.h"
 #include "services/help_topics.h"
 #include "target/target.h"
@@ -71,7 +72,8 @@ public:
 } // namespace
 
 Finder::Finder(MainWindow& window)
-    : QFrame(&window), m_window(window), m_text(new QLineEdit), m_list(new QListWidget), m_help(new QLabel) {
+    : QFrame(&window), m_window(window), m_text(new QLineEdit), m_list(new QListWidget),
+      m_help(new WrappedLabel) {
   setObjectName("finder");
   hide();
   auto* column = new QVBoxLayout(this);
@@ -83,7 +85,6 @@ Finder::Finder(MainWindow& window)
   m_list->setFocusPolicy(Qt::NoFocus);
   m_list->setItemDelegate(new FoundDelegate(m_list));
   m_list->setUniformItemSizes(true);
-  m_help->setWordWrap(true);
   m_help->setObjectName("finderHelp");
   m_help->hide();
   column->addWidget(m_text);

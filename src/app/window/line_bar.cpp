@@ -25,6 +25,7 @@ StationCard::StationCard(const QString& name, int number, QWidget* parent)
 }
 
 void StationCard::setHeadline(const QString& first, const QString& second, bool trouble) {
+  if (first == m_first && second == m_second && trouble == m_trouble) return;
   m_first = first;
   m_second = second;
   m_trouble = trouble;

@@ -22,6 +22,7 @@ struct IonBalance {
   double of(Ion ion) const { return meqPerL[static_cast<std::size_t>(ion)]; }
   double cationsMeqPerL() const;
   double anionsMeqPerL() const;
+  bool operator==(const IonBalance&) const = default;
 };
 
 /// Ions from elements in mg/L and the net alkalinity in meq/L (negative: free acid).

@@ -27,6 +27,7 @@ struct TitrationPoint {
   double gramsPerLitre = 0;
   double equivalentsPerLitre = 0; ///< of alkalinity taken away, as in AcidDose
   double ph = 7;
+  bool operator==(const TitrationPoint&) const = default;
 };
 
 /// pH of the solution with this much of a product in it. Errors as equilibrate().

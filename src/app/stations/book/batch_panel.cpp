@@ -4,6 +4,7 @@
 #include "document/book_desk.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "print/sheet_text.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
@@ -64,9 +65,8 @@ void BatchPanel::build() {
   auto* column = new QVBoxLayout(inside);
   column->setContentsMargins(0, 0, 8, 0);
   column->setSpacing(4);
-  m_head = new QLabel;
+  m_head = new WrappedLabel;
   m_head->setObjectName("batchHead");
-  m_head->setWordWrap(true);
   column->addWidget(m_head);
   for (std::size_t i = 0; i < m_edits.batch().weights.size(); ++i)
     addLine(column, i);

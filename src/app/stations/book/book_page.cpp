@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "edits/keep_and_use.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "services/units_shown.h"
 #include "stations/book/batch_filter_row.h"
 #include "stations/book/batch_list.h"
@@ -104,8 +105,7 @@ BookPage::BookPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, Pro
 
   m_batchPanel = new BatchPanel(desk, units);
   m_trail = new TrailPanel(desk, prompts);
-  m_empty = new QLabel;
-  m_empty->setWordWrap(true);
+  m_empty = new WrappedLabel;
   m_empty->setAlignment(Qt::AlignTop);
   m_empty->setProperty("soft", true);
   for (auto* page : std::initializer_list<QWidget*>{m_batchPanel, m_trail, m_empty})

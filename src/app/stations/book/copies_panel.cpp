@@ -3,6 +3,7 @@
 #include "book/copies.h"
 #include "document/book_desk.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "services/prompts.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
@@ -18,14 +19,12 @@
 namespace butte::app {
 
 CopiesPanel::CopiesPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
-    : QWidget(parent), m_desk(desk), m_prompts(prompts), m_where(new QLabel), m_changes(new QLabel),
-      m_list(new QListWidget), m_copy(new QPushButton(tr("Make a copy now"))),
+    : QWidget(parent), m_desk(desk), m_prompts(prompts), m_where(new WrappedLabel),
+      m_changes(new WrappedLabel), m_list(new QListWidget), m_copy(new QPushButton(tr("Make a copy now"))),
       m_back(new QPushButton(tr("Go back to this copy…"))) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
-  m_where->setWordWrap(true);
   m_where->setProperty("soft", true);
-  m_changes->setWordWrap(true);
   m_changes->setObjectName("copyChanges");
   m_changes->setAlignment(Qt::AlignTop);
   m_list->setObjectName("copies");

@@ -9,6 +9,7 @@
 #include "language.h"
 #include "paint/hatch.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 #include "words.h"
@@ -220,9 +221,8 @@ void ThingFacts::addHazards() {
   field->setPlaceholderText(tr("H-codes on the label, such as H272 H319"));
   row->addWidget(field, 1);
   m_rows->addLayout(row);
-  auto* meaning = new QLabel;
+  auto* meaning = new WrappedLabel;
   meaning->setObjectName("hazardWords");
-  meaning->setWordWrap(true);
   meaning->setFont(faceOf(12));
   const auto explain = [this, meaning] {
     QStringList lines;

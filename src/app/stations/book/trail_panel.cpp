@@ -5,6 +5,7 @@
 #include "document/book_desk.h"
 #include "document/side_by_side.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "services/prompts.h"
 #include "stations/book/thing_facts.h"
 #include "wording/record_words.h"
@@ -77,7 +78,7 @@ QString nameOf(const book::Record& record) {
 } // namespace
 
 TrailPanel::TrailPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
-    : QWidget(parent), m_desk(desk), m_prompts(prompts), m_title(new QLabel), m_facts(new QLabel),
+    : QWidget(parent), m_desk(desk), m_prompts(prompts), m_title(new WrappedLabel), m_facts(new WrappedLabel),
       m_heading(new QLabel(tr("How it came to be (mark one or two)"))), m_known(new ThingFacts(desk)),
       m_trail(new QListWidget), m_use(new QPushButton), m_name(new QPushButton(tr("Name this version…"))),
       m_bin(new QPushButton), m_compare(new QPushButton(tr("Compare"))),
@@ -85,10 +86,8 @@ TrailPanel::TrailPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   m_title->setFont(faceOf(15, true));
-  m_title->setWordWrap(true);
   m_title->setObjectName("trailTitle");
   m_facts->setProperty("soft", true);
-  m_facts->setWordWrap(true);
   m_use->setObjectName("useThing");
   m_use->setProperty("primary", true);
   m_name->setObjectName("nameVersion");

@@ -7,6 +7,7 @@
 #include "formula_document.h"
 #include "formula_words.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "product/catalogue.h"
 #include "stock/solubility.h"
 #include "wording/tr.h"
@@ -39,8 +40,8 @@ QString solubilityWords(const core::CatalogueProduct& entry) {
 } // namespace
 
 ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_title(new QLabel), m_facts(new QLabel), m_problem(new QLabel),
-      m_name(new QLineEdit), m_formula(new QLineEdit), m_code(new QLineEdit),
+    : QWidget(parent), m_editor(editor), m_title(new QLabel), m_facts(new WrappedLabel),
+      m_problem(new WrappedLabel), m_name(new QLineEdit), m_formula(new QLineEdit), m_code(new QLineEdit),
       m_byLabel(new QRadioButton(tr("by its label, percent by weight"))),
       m_byFormula(new QRadioButton(tr("by its formula"))),
       m_purity(new NumberField({tr("purity"), "%", 0.01, 100, true})),
@@ -49,12 +50,10 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
       m_bagPrice(new NumberField({tr("price of a bag"), "", 0, 1e7, true})),
       m_bag(new NumberField({tr("bag"), "kg", 0.001, 5000, true})),
       m_step(new NumberField({tr("weighed in steps of"), "g", 0.0001, 1e6, true})),
-      m_content(new NumberField({tr("error of the content"), "%", 0, 50, true})), m_doubts(new QLabel),
+      m_content(new NumberField({tr("error of the content"), "%", 0, 50, true})), m_doubts(new WrappedLabel),
       m_ownPart(new QWidget), m_put(new QPushButton), m_remove(new QPushButton(tr("Take off the shelf"))) {
   m_title->setFont(faceOf(15, true));
-  m_facts->setWordWrap(true);
   m_facts->setTextFormat(Qt::PlainText);
-  m_problem->setWordWrap(true);
   m_problem->setObjectName("productProblem");
   m_name->setObjectName("productName");
   m_name->setPlaceholderText(tr("name on the bag"));
@@ -93,7 +92,6 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
   priceRow->addWidget(new QLabel(tr("per kg, in your currency")));
   priceRow->addStretch();
   m_doubts->setObjectName("productDoubts");
-  m_doubts->setWordWrap(true);
   auto* buttons = new QHBoxLayout;
   auto* back = new QPushButton(tr("Back"));
   back->setObjectName("productBack");

@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "formula_words.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "refresh/while_seen.h"
 #include "solve/audit.h"
 #include "stations/formula/mend_list.h"
@@ -29,9 +30,8 @@ QScrollArea* scrollingIn(QWidget* content) {
 } // namespace
 
 ReasonStrip::ReasonStrip(FormulaEditor& editor, MendFinder& finder, QWidget* parent)
-    : QFrame(parent), m_editor(editor), m_text(new QLabel), m_mends(nullptr) {
+    : QFrame(parent), m_editor(editor), m_text(new WrappedLabel), m_mends(nullptr) {
   setObjectName("reasonStrip");
-  m_text->setWordWrap(true);
   m_text->setTextFormat(Qt::PlainText);
   m_text->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   m_text->setFont(faceOf(12));

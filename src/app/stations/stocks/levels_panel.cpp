@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "edits/stock_edits.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "services/units_shown.h"
 #include "stations/stocks/uneven_text.h"
 #include "stock_words.h"
@@ -26,7 +27,7 @@ constexpr std::pair<const char*, const char*> shapes[] = {
 }
 
 LevelsPanel::LevelsPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : StockPanel(editor, units, parent), m_grid(new QGridLayout), m_drawn(new QLabel) {
+    : StockPanel(editor, units, parent), m_grid(new QGridLayout), m_drawn(new WrappedLabel) {
   m_grid->setHorizontalSpacing(6);
   m_grid->setVerticalSpacing(3);
   const char* heads[] = {
@@ -54,7 +55,6 @@ LevelsPanel::LevelsPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   feed->addWidget(unitLabel(Kind::Volume));
   feed->addStretch();
   m_drawn->setObjectName("drawnVerdict");
-  m_drawn->setWordWrap(true);
   m_drawn->setTextFormat(Qt::RichText);
   m_drawn->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   m_drawn->setFont(faceOf(13));

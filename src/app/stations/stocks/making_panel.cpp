@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "edits/stock_edits.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "print/pre_stock_text.h"
 #include "services/units_shown.h"
 #include "stock/acid_tank.h"
@@ -19,9 +20,8 @@
 namespace butte::app {
 
 MakingPanel::MakingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : StockPanel(editor, units, parent), m_text(new QLabel), m_acidToPh(new QPushButton) {
+    : StockPanel(editor, units, parent), m_text(new WrappedLabel), m_acidToPh(new QPushButton) {
   m_text->setObjectName("makingText");
-  m_text->setWordWrap(true);
   m_text->setTextFormat(Qt::RichText);
   m_text->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   m_text->setFont(faceOf(12));

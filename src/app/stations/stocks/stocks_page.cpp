@@ -5,6 +5,7 @@
 #include "edits/stock_edits.h"
 #include "fields/filling_combo.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "stations/stocks/cold_panel.h"
@@ -44,13 +45,11 @@ StocksPage::StocksPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk,
   m_cardRow = new QHBoxLayout;
   m_cardRow->setSpacing(8);
   column->addLayout(m_cardRow, 5);
-  m_apart = new QLabel;
+  m_apart = new WrappedLabel;
   m_apart->setObjectName("apart");
-  m_apart->setWordWrap(true);
   m_apart->setFont(faceOf(12));
-  m_besideText = new QLabel;
+  m_besideText = new WrappedLabel;
   m_besideText->setObjectName("besideText");
-  m_besideText->setWordWrap(true);
   m_besideText->setFont(faceOf(12));
   column->addWidget(m_apart);
   column->addWidget(m_besideText);

@@ -5,6 +5,7 @@
 #include "edits/stock_edits.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "stations/stocks/vessel_picture.h"
@@ -28,7 +29,7 @@ constexpr double worthShowing = 0.02; // g/L on the floor: less is not seen
 
 TankCard::TankCard(FormulaEditor& editor, UnitsShown& units, std::size_t index, QWidget* parent)
     : QFrame(parent), m_editor(editor), m_units(units), m_index(index), m_title(new QLabel),
-      m_contents(new QLabel), m_ceiling(new QLabel), m_volumeUnit(new QLabel), m_made(new QLabel),
+      m_contents(new QLabel), m_ceiling(new WrappedLabel), m_volumeUnit(new QLabel), m_made(new QLabel),
       m_picture(new VesselPicture(editor, index)), m_items(new TankItems) {
   const auto id = [&](const char* name) { return QString("%1%2").arg(name).arg(index); };
   setObjectName(id("tankCard"));
@@ -38,7 +39,6 @@ TankCard::TankCard(FormulaEditor& editor, UnitsShown& units, std::size_t index, 
   m_contents->setObjectName(id("tankContents")); // for screen readers; the rows are painted
   m_contents->hide();
   m_ceiling->setObjectName(id("tankCeiling"));
-  m_ceiling->setWordWrap(true);
   m_ceiling->setFont(faceOf(12));
   m_ceiling->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Minimum);
   m_made->setObjectName(id("tankMade"));

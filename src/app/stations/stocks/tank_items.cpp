@@ -29,6 +29,7 @@ TankItems::TankItems(QWidget* parent) : QWidget(parent) {
 }
 
 void TankItems::show(std::vector<Row> rows) {
+  if (rows == m_rows) return;
   m_rows = std::move(rows);
   m_inHand = std::clamp(m_inHand, 0, std::max(0, static_cast<int>(m_rows.size()) - 1));
   QStringList words;

@@ -4,6 +4,7 @@
 #include "dose/reservoir_plan.h"
 #include "edits/stock_edits.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
 #include "wording/tr.h"
@@ -16,7 +17,7 @@
 namespace butte::app {
 
 VesselDosePanel::VesselDosePanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : StockPanel(editor, units, parent), m_steps(new QLabel), m_care(new QLabel) {
+    : StockPanel(editor, units, parent), m_steps(new WrappedLabel), m_care(new QLabel) {
   const auto target = [this] {
     return localNumber(m_units.conductivityIn(m_editor.answer().feed.conductivity),
                        m_units.conductivity() == ConductivityShown::MilliSiemens ? 2 : 0);
@@ -59,7 +60,6 @@ VesselDosePanel::VesselDosePanel(FormulaEditor& editor, UnitsShown& units, QWidg
   m_steps->setTextFormat(Qt::RichText);
   m_steps->setFont(faceOf(12));
   m_steps->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-  m_steps->setWordWrap(true);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(4);

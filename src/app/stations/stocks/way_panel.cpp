@@ -5,6 +5,7 @@
 #include "dose/doser.h"
 #include "edits/stock_edits.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
 #include "wording/tr.h"
@@ -28,9 +29,8 @@ constexpr std::pair<DosingDevice, const char*> devices[] = {
 } // namespace
 
 WayPanel::WayPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : StockPanel(editor, units, parent), m_picture(new DilutionPicture), m_note(new QLabel) {
+    : StockPanel(editor, units, parent), m_picture(new DilutionPicture), m_note(new WrappedLabel) {
   m_note->setObjectName("wayNote");
-  m_note->setWordWrap(true);
   m_note->setFont(faceOf(12));
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);

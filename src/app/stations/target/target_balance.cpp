@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "edits/target_edits.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "wording/tr.h"
@@ -30,13 +31,12 @@ QString shiftText(const core::IonShift& shift) {
 } // namespace
 
 TargetBalancePanel::TargetBalancePanel(FormulaEditor& editor, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_words(new QLabel),
+    : QWidget(parent), m_editor(editor), m_words(new WrappedLabel),
       m_take(new QPushButton(tr("Take the nearest that balances"))) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, pictureHeight, 0, 0);
   column->setSpacing(3);
   m_words->setObjectName("targetBalance");
-  m_words->setWordWrap(true);
   m_take->setObjectName("takeNearest");
   connect(m_take, &QPushButton::clicked, this, &TargetBalancePanel::takeNearest);
   column->addWidget(m_words);

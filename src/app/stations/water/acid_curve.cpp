@@ -48,11 +48,20 @@ const core::OwnTitration* AcidCurve::readingsOfThisBottle() const {
 }
 
 void AcidCurve::compute() {
+  const auto before = Drawn{m_closed, m_open, m_aim, m_x.most};
   m_closed.clear();
   m_open.clear();
+  curves();
+  describe();
+  const auto& acid = m_editor.answer().acid;
+  m_aim = {m_editor.document().given.acid.targetPh, acid.forWater ? acid.forWater->gramsPerLitre : 0};
+  if (readingsOfThisBottle() || before != Drawn{m_closed, m_open, m_aim, m_x.most}) update();
+}
+
+void AcidCurve::curves() {
   const auto& answer = m_editor.answer();
   const auto& plan = m_editor.document().given.acid;
-  if (!plan.product || !answer.water.ph) return describe();
+  if (!plan.product || !answer.water.ph) return;
   double most = answer.acid.forWater ? 1.4 * answer.acid.forWater->gramsPerLitre : 0;
   if (const auto* titration = readingsOfThisBottle()) {
     const double density = plan.product->densityKgPerL.value_or(1);
@@ -69,11 +78,9 @@ void AcidCurve::compute() {
   m_x.most = shownDose(most);
   m_y.least = leastPh;
   m_y.most = mostPh;
-  describe();
 }
 
 void AcidCurve::describe() {
-  update();
   if (m_closed.empty()) {
     m_description = tr("No curve: the water's alkalinity is not known");
   } else {

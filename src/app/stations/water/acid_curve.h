@@ -3,6 +3,7 @@
 #include "paint/axes.h"
 
 #include <QWidget>
+#include <tuple>
 
 namespace butte::app {
 
@@ -25,6 +26,7 @@ protected:
 
 private:
   void compute();
+  void curves();
   void describe();
   const core::OwnTitration* readingsOfThisBottle() const;
   void paintFrame(QPainter& p) const;
@@ -40,6 +42,11 @@ private:
   std::vector<core::TitrationPoint> m_closed, m_open;
   Axis m_x, m_y;
   QString m_description;
+  std::pair<double, double> m_aim; ///< pH and its dose
+
+  /// All that the picture is made of: a key that changes none of it repaints nothing.
+  using Drawn = std::tuple<std::vector<core::TitrationPoint>, std::vector<core::TitrationPoint>,
+                           std::pair<double, double>, double>;
 };
 
 } // namespace butte::app

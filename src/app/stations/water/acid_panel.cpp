@@ -4,6 +4,7 @@
 #include "edits/acid_edits.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "product/catalogue.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
@@ -43,19 +44,16 @@ AcidPanel::AcidPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   title->setFont(faceOf(15, true));
   column->addWidget(title);
   column->addWidget(makeChoice());
-  m_dose = new QLabel;
+  m_dose = new WrappedLabel;
   m_dose->setObjectName("acidDose");
   m_dose->setFont(faceOf(15, true));
-  m_dose->setWordWrap(true);
   column->addWidget(m_dose);
-  m_caution = new QLabel;
+  m_caution = new WrappedLabel;
   m_caution->setObjectName("acidCaution");
-  m_caution->setWordWrap(true);
   m_caution->setFont(faceOf(12));
   column->addWidget(m_caution);
-  m_consequences = new QLabel;
+  m_consequences = new WrappedLabel;
   m_consequences->setObjectName("acidConsequences");
-  m_consequences->setWordWrap(true);
   m_consequences->setFont(faceOf(12));
   column->addWidget(m_consequences);
   column->addWidget(new AcidCurve(editor, units), 1);

@@ -4,6 +4,7 @@
 #include "edits/acid_edits.h"
 #include "formula/acid_choices.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "wording/record_words.h"
@@ -59,8 +60,7 @@ AcidTable::AcidTable(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   auto* title = new QLabel(tr("Acids side by side, in the recipe"));
   title->setFont(faceOf(14, true));
   column->addWidget(title);
-  m_head = new QLabel;
-  m_head->setWordWrap(true);
+  m_head = new WrappedLabel;
   m_head->setProperty("soft", true);
   m_head->setFont(faceOf(12));
   column->addWidget(m_head);

@@ -28,6 +28,7 @@ BlendBar::BlendBar(QWidget* parent) : QWidget(parent) {
 }
 
 void BlendBar::show(std::vector<Segment> segments, std::size_t inHand) {
+  if (segments == m_segments && inHand == m_inHand) return;
   m_segments = std::move(segments);
   m_inHand = inHand;
   QStringList words;

@@ -15,6 +15,7 @@ public:
     QString name, detail;
     double percent = 100;
     bool treated = false;
+    bool operator==(const Segment&) const = default;
   };
   void show(std::vector<Segment> segments, std::size_t inHand);
   QSize sizeHint() const override { return {600, 56}; }

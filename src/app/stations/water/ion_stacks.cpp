@@ -39,7 +39,9 @@ IonStacks::IonStacks(QWidget* parent) : QWidget(parent) {
 }
 
 void IonStacks::show(const core::Water& water) {
-  m_ions = core::ionBalance(water.milligramsPerLitre, water.alkalinityMeqPerL.value_or(0));
+  const auto ions = core::ionBalance(water.milligramsPerLitre, water.alkalinityMeqPerL.value_or(0));
+  if (ions == m_ions) return;
+  m_ions = ions;
   const double cations = m_ions.cationsMeqPerL(), anions = m_ions.anionsMeqPerL();
   setAccessibleDescription(
       tr("cations %1, anions %2 meq/L").arg(localNumber(cations, 2), localNumber(anions, 2)));

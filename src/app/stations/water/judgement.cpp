@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "edits/water_edits.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "product/oxides.h"
 #include "services/units_shown.h"
 #include "water_words.h"
@@ -63,15 +64,13 @@ bool isRemark(core::WaterRemark remark) {
 } // namespace
 
 Judgement::Judgement(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_units(units), m_doubts(new QLabel), m_verdicts(new QLabel),
-      m_offerPlace(new QVBoxLayout), m_system(new QComboBox) {
+    : QWidget(parent), m_editor(editor), m_units(units), m_doubts(new WrappedLabel),
+      m_verdicts(new WrappedLabel), m_offerPlace(new QVBoxLayout), m_system(new QComboBox) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 8, 0);
   column->setSpacing(4);
   m_doubts->setObjectName("waterBalance");
-  m_doubts->setWordWrap(true);
   m_verdicts->setObjectName("waterVerdicts");
-  m_verdicts->setWordWrap(true);
   m_verdicts->setTextFormat(Qt::RichText);
   m_system->setObjectName("waterSystem");
   m_system->setAccessibleName(tr("growing system"));

@@ -5,6 +5,7 @@
 #include "document/formula_editor.h"
 #include "edits/water_edits.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
 #include "water_words.h"
@@ -47,8 +48,8 @@ QString whyText(core::WhyUnplaced why) {
 } // namespace
 
 PastePanel::PastePanel(FormulaEditor& editor, Prompts& prompts, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_prompts(prompts), m_text(new QPlainTextEdit), m_found(new QLabel),
-      m_placePlace(new QVBoxLayout) {
+    : QWidget(parent), m_editor(editor), m_prompts(prompts), m_text(new QPlainTextEdit),
+      m_found(new WrappedLabel), m_placePlace(new QVBoxLayout) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   auto* title = new QLabel(tr("Paste the report here, or open it as a table (CSV)"));
@@ -58,7 +59,6 @@ PastePanel::PastePanel(FormulaEditor& editor, Prompts& prompts, QWidget* parent)
                                 "mg/l\nBoron    <0.05    mg/l"));
   m_text->setTabChangesFocus(true);
   m_found->setObjectName("reportFound");
-  m_found->setWordWrap(true);
   auto* row = new QHBoxLayout;
   auto* open = new QPushButton(tr("Open a file…"));
   open->setObjectName("openReport");

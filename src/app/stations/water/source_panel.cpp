@@ -6,6 +6,7 @@
 #include "edits/water_edits.h"
 #include "edits/water_sources.h"
 #include "fields/number_field.h"
+#include "paint/wrapped_label.h"
 #include "services/units_shown.h"
 #include "stations/water/drift_chart.h"
 #include "stations/water/ion_rejection.h"
@@ -48,9 +49,8 @@ SourcePanel::SourcePanel(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
       m_stale = m_stale || ref.kind == book::Kind::Water;
   });
   column->addWidget(makeTop());
-  m_newer = new QLabel;
+  m_newer = new WrappedLabel;
   m_newer->setObjectName("newerReport");
-  m_newer->setWordWrap(true);
   column->addWidget(m_newer);
   m_drift = new DriftChart;
   column->addWidget(m_drift);

@@ -5,6 +5,7 @@
 #include "edits/acid_edits.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "product/catalogue.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
@@ -34,9 +35,8 @@ TitrationTable::TitrationTable(FormulaEditor& editor, UnitsShown& units, QWidget
   column->setSpacing(4);
   column->addWidget(makeHead());
   column->addWidget(makeRows());
-  m_verdict = new QLabel;
+  m_verdict = new WrappedLabel;
   m_verdict->setObjectName("titrationVerdict");
-  m_verdict->setWordWrap(true);
   m_verdict->setFont(faceOf(12));
   column->addWidget(m_verdict);
   m_use = new QCheckBox(tr("reckon with what my readings say"));
