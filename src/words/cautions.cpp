@@ -1,5 +1,7 @@
 #include "cautions.h"
 
+#include "language.h"
+
 #include <algorithm>
 #include <array>
 #include <string_view>

@@ -79,11 +79,11 @@ void LevelsPanel::makeRows() {
     const auto i = m_rows.size();
     const int line = static_cast<int>(i) + 1;
     const auto size = [&](const char* key, const QString& name,
-                          void (StockEdits::*keep)(std::size_t, const QString&)) {
+                          void (StockEdits::*put)(std::size_t, const QString&)) {
       auto* made = new NumberField({name, "cm", 0, 1e5, true});
       made->setObjectName(QString("vessel_%1%2").arg(key).arg(i));
       made->setFixedWidth(54);
-      made->onTyped = [this, i, keep](const QString& digits) { (StockEdits(m_editor).*keep)(i, digits); };
+      made->onTyped = [this, i, put](const QString& digits) { (StockEdits(m_editor).*put)(i, digits); };
       made->onMessage = [this](const QString& words) { emit message(words); };
       return made;
     };
