@@ -1,5 +1,6 @@
 #include "stations/water/water_page.h"
 
+#include "document/book_desk.h"
 #include "document/formula_editor.h"
 #include "edits/acid_edits.h"
 #include "edits/water_edits.h"
