@@ -100,7 +100,8 @@ TEST_F(TransferTest, AFaultNamesItsPlaceAndLeavesNothingBehind) {
   EXPECT_TRUE(read("{\"format\": \"butte-book\", "));
   EXPECT_TRUE(read("[]"));
   EXPECT_TRUE(read(""));
-  EXPECT_TRUE(read("{\"format\": \"butte-book\", \"version\": 1, \"records\": [5]}")) << "a record that is none";
+  EXPECT_TRUE(read("{\"format\": \"butte-book\", \"version\": 1, \"records\": [5]}"))
+      << "a record that is none";
 }
 
 TEST_F(TransferTest, AFileOfTheFirstVersionBringsItsTanksAsVessels) {
@@ -227,6 +228,24 @@ TEST_F(TransferTest, AnImportIsOneStepOfUndo) {
   EXPECT_TRUE(book->store().list(Kind::Vessel, false)->empty());
   ASSERT_TRUE(static_cast<bool>(book->redo()));
   EXPECT_EQ(book->store().readings(std::nullopt, 9)->size(), 2u);
+}
+
+TEST_F(TransferTest, ATableNeverOverwritesAVesselThatWasRenamedOrBinned) {
+  auto book = make();
+  const std::string first = "vessel,time,quantity,value\nnorth,2026-03-02T07:00:00Z,ph,5.8\n";
+  ASSERT_FALSE(import(*book, *planImport(book->store(), first), "log.csv"));
+  const auto ref = book->store().list(Kind::Vessel, false)->front().ref;
+  const Json renamed = Json::parse(R"({"name": "raft pond", "volume": {"amount": "800", "unit": "L"}})");
+  ASSERT_FALSE(book->replaceBody(ref, renamed, told("renamed")));
+  const std::string second = "vessel,time,quantity,value\nnorth,2026-03-03T07:00:00Z,ph,5.9\n";
+  ASSERT_FALSE(import(*book, *planImport(book->store(), second), "log.csv"));
+  EXPECT_EQ(bodyOf(*book, ref), renamed) << "another vessel is called north now";
+  EXPECT_EQ(book->store().list(Kind::Vessel, false)->size(), 2u);
+  ASSERT_FALSE(book->moveToBin(ref, "raft pond"));
+  const std::string third = "vessel,time,quantity,value\nraft pond,2026-03-04T07:00:00Z,ph,5.9\n";
+  ASSERT_FALSE(import(*book, *planImport(book->store(), third), "log.csv"));
+  EXPECT_EQ(bodyOf(*book, ref), renamed) << "what lies in the bin stays as it is";
+  EXPECT_EQ(book->store().readings(std::nullopt, 9)->size(), 3u);
 }
 
 TEST_F(TransferTest, DailyCopiesAreThinnedAsTheyAge) {

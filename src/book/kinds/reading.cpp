@@ -68,8 +68,13 @@ std::string vesselNamed(TableImport& import, const std::string& name) {
         vessels[head.name] = {head.ref, Json{{"name", head.name}}, Json{{"name", head.name}}};
     }
   }
-  if (!vessels.contains(name))
-    vessels[name] = {{Kind::Vessel, vesselUidOf(name)}, std::nullopt, Json{{"name", name}}};
+  if (!vessels.contains(name)) {
+    // A vessel that was renamed, or lies in the bin, keeps the uid of its first name: it is another one.
+    Ref ref{Kind::Vessel, vesselUidOf(name)};
+    const auto taken = import.store().read(ref);
+    if (!taken || *taken) ref = freshRef(Kind::Vessel);
+    vessels[name] = {ref, std::nullopt, Json{{"name", name}}};
+  }
   return vessels[name].ref.uid;
 }
 

@@ -40,7 +40,7 @@ IonStacks::IonStacks(QWidget* parent) : QWidget(parent) {
 
 void IonStacks::show(const core::Water& water) {
   const auto ions = core::ionBalance(water.milligramsPerLitre, water.alkalinityMeqPerL.value_or(0));
-  if (ions == m_ions) return;
+  if (ions == m_ions && !accessibleDescription().isEmpty()) return;
   m_ions = ions;
   const double cations = m_ions.cationsMeqPerL(), anions = m_ions.anionsMeqPerL();
   setAccessibleDescription(
