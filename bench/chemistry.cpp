@@ -1,7 +1,7 @@
 /// What the solution chemistry costs: one equilibrium, a titration curve, a fit, a tank, a keystroke with all
 /// of it.
 #include "formula/formula_answer.h"
-#include "product/catalogue.h"
+#include "product/shipped.h"
 #include "stock/tank_chemistry.h"
 #include "water/water_solutes.h"
 
@@ -20,13 +20,7 @@ Water hardWell() {
 }
 
 ShelfProduct shipped(const char* id) {
-  const auto* entry = findInCatalogue(id);
-  ShelfProduct p;
-  p.id = id;
-  p.composition = entry->composition;
-  p.liquid = entry->liquid;
-  p.densityKgPerL = entry->densityKgPerL;
-  return p;
+  return shippedProduct(*findInCatalogue(id));
 }
 
 /// A usual formula of twelve products with trace elements and a chelate.

@@ -1,6 +1,6 @@
 #include "water_json.h"
 
-#include "product/catalogue.h"
+#include "product/shipped.h"
 #include "things/choices.h"
 #include "things/figures.h"
 #include "things/things.h"
@@ -126,13 +126,7 @@ std::optional<ShelfProduct> bottleFor(ObjectReader& reader, std::string_view key
     reader.fail(ProblemCode::UnknownProduct, key, {id});
     return std::nullopt;
   }
-  ShelfProduct product;
-  product.id = id;
-  product.name = entry->shortName;
-  product.composition = entry->composition;
-  product.liquid = entry->liquid;
-  product.densityKgPerL = entry->densityKgPerL;
-  return product;
+  return shippedProduct(*entry);
 }
 
 WaterDocument readWaterDocument(const Json& water, const std::string& path, std::optional<Problem>& problem) {

@@ -1,5 +1,5 @@
 #include "formula/formula_answer.h"
-#include "product/catalogue.h"
+#include "product/shipped.h"
 #include "water/shares.h"
 
 #include <gmock/gmock.h>
@@ -11,14 +11,7 @@ using ::testing::DoubleNear;
 using ::testing::ElementsAre;
 
 ShelfProduct shipped(const char* id) {
-  const auto* entry = findInCatalogue(id);
-  ShelfProduct out;
-  out.id = id;
-  out.name = entry->shortName;
-  out.composition = entry->composition;
-  out.liquid = entry->liquid;
-  out.densityKgPerL = entry->densityKgPerL;
-  return out;
+  return shippedProduct(*findInCatalogue(id));
 }
 
 /// Two salts in two tanks, the water blended of a hard and a pure source.
