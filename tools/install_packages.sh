@@ -3,7 +3,7 @@
 build_packages="g++ cmake ninja-build ccache mold git libeigen3-dev libglpk-dev libfmt-dev nlohmann-json3-dev libcli11-dev
   qt6-base-dev libqt6sql6-sqlite"
 bench_packages="libbenchmark-dev"
-test_packages="libgtest-dev libgmock-dev python3 python3-scipy openbabel units poppler-utils"
+test_packages="libgtest-dev libgmock-dev clang-format python3 python3-scipy openbabel units poppler-utils"
 
 # install_missing LIST... : each LIST is the name of a variable above.
 install_missing() {

@@ -15,6 +15,7 @@ import shutil
 import subprocess
 import sys
 
+TESTS = ["core_tests", "truth_tests", "cli_tests"]
 FOLDERS = ["solve", "solution", "stock", "dose", "water", "target"]
 # What stands between blanks is an operator of arithmetic or comparison, as clang-format leaves it.
 CHANGES = [(r" \+ ", " - "), (r" - ", " + "), (r" \* ", " / "), (r" / ", " * "), (r" < ", " > "), (r" > ", " < "),
@@ -45,12 +46,12 @@ def run(command, cwd, seconds):
         return -1  # a loop that never ends is noticed
 
 
-def verdict(copy, build, tests):
-    """'noticed', 'not noticed' or 'does not compile'."""
-    if run(["cmake", "--build", build, "-j2", "--target", *tests], copy, 900) != 0:
-        return "does not compile"
-    for test in tests:
-        program = next(pathlib.Path(build).rglob(test))
+def verdict(copy, build):
+    """'noticed', 'not noticed' or 'does not compile'. The slower programs are asked only of what the first let pass."""
+    for test in TESTS:
+        if run(["cmake", "--build", build, "-j2", "--target", test], copy, 900) != 0:
+            return "does not compile"
+        program = next(path for path in pathlib.Path(build).rglob(test) if path.is_file())
         if run([program, "--gtest_brief=1", "--gtest_fail_fast"], copy, 300) != 0:
             return "noticed"
     return "not noticed"
@@ -69,10 +70,11 @@ def main():
     shutil.rmtree(copy, ignore_errors=True)
     shutil.copytree(root, copy, ignore=shutil.ignore_patterns("build", ".git"))
     made = ["cmake", "-S", copy, "-B", build / "made", "-G", "Ninja", "-DCMAKE_BUILD_TYPE=Debug", "-DCMAKE_CXX_FLAGS_DEBUG=-O1",
-            "-DBUTTE_APP=OFF", "-DCMAKE_CXX_FLAGS=-Wno-error",  # g++ 12 warns falsely at -O1
-            "-DCMAKE_CXX_COMPILER_LAUNCHER=ccache"]
-    if run(made, root, 300) != 0 or verdict(copy, build / "made", ["core_tests"]) == "does not compile":
-        sys.exit("the tree as it stands does not build")
+            "-DBUTTE_APP=OFF", "-DCMAKE_CXX_COMPILER_LAUNCHER=ccache"]
+    flags = copy / "cmake/butte_target.cmake"  # a mutant may well leave a variable unused, and g++ 12 warns falsely at -O1
+    flags.write_text(flags.read_text(encoding="utf-8").replace(" -Werror", ""), encoding="utf-8")
+    if run(made, root, 300) != 0 or verdict(copy, build / "made") != "not noticed":
+        sys.exit("the tree as it stands does not build, or its tests fail")
     chosen = random.Random(asked.seed).sample(places(root, asked.folder or FOLDERS), asked.count)
     counts = {"noticed": 0, "not noticed": 0, "does not compile": 0}
     for path, number, begin, end, changed in chosen:
@@ -82,7 +84,7 @@ def main():
         before = lines[number]
         lines[number] = before[:begin] + changed + before[end:]
         file.write_text("\n".join(lines), encoding="utf-8")
-        found = verdict(copy, build / "made", ["core_tests"])
+        found = verdict(copy, build / "made")
         counts[found] += 1
         if found == "not noticed":
             print(f"{path}:{number + 1}: nobody noticed: {lines[number].strip()}\n    was: {before.strip()}", flush=True)

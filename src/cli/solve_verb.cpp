@@ -48,6 +48,8 @@ std::string limitName(LimitKind kind) {
     return "held";
   case LimitKind::Alkalinity:
     return "alkalinity";
+  case LimitKind::SafeCeiling:
+    return "safe_ceiling";
   }
   return {};
 }
@@ -59,7 +61,8 @@ Json bindingLimits(const SolveAnswer& answer) {
     Json limits = Json::array();
     for (const auto& limit : reason.limits) {
       Json row{{"kind", limitName(limit.kind)}};
-      if (limit.kind == LimitKind::Band || limit.kind == LimitKind::Cap)
+      if (limit.kind == LimitKind::Band || limit.kind == LimitKind::Cap ||
+          limit.kind == LimitKind::SafeCeiling)
         row["element"] = nutrientKey(limit.nutrient);
       if (limit.kind == LimitKind::Band || limit.kind == LimitKind::Ratio)
         row["edge"] = limit.upper ? "upper" : "lower";
@@ -231,12 +234,14 @@ Result<Outcome> solve(const ScriptInput& input) {
   Outcome outcome;
   outcome.json["status"] = statusName(answer.status);
   outcome.json["weights_g"] = weightsObject(request, answer.grams);
-  addMix(outcome.json, core::mix(request.water, request.shelf, answer.grams, request.volume));
+  const auto feed = core::mix(request.water, request.shelf, answer.grams, request.volume);
+  addMix(outcome.json, feed);
   addDeviations(outcome.json, request, feedOf(request, answer.grams));
   outcome.json["violation"] = answer.violation;
   outcome.json["reasons"] = reasonTexts(answer);
   outcome.json["limits"] = bindingLimits(answer);
   outcome.json["warnings"] = solveWarnings(input, request, answer);
+  addHarmful(outcome.json["warnings"], feed.milligramsPerLitre);
   if (search) {
     outcome.json["buy"] = chosen->buy;
     outcome.json["proven"] = chosen->proven;

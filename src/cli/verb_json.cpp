@@ -62,6 +62,15 @@ Json weightsObject(const SolveRequest& request, const std::vector<Mass>& grams) 
   return out;
 }
 
+void addHarmful(Json& warnings, const NutrientAmounts& milligramsPerLitre) {
+  for (const auto& level : harmfulLevels(milligramsPerLitre, "")) {
+    auto row = warning("harmful_level", words::harmfulText(level));
+    row["element"] = nutrientKey(level.nutrient);
+    row["harmful_above_mg_per_l"] = level.harmfulAbove;
+    warnings.push_back(std::move(row));
+  }
+}
+
 std::string statusName(SolveStatus status) {
   switch (status) {
   case SolveStatus::Met:

@@ -22,6 +22,9 @@ std::vector<core::Mass> weightsOf(const exchange::ScriptInput& input);
 void addMix(Json& out, const core::MixResult& feed);
 Json weightsObject(const core::SolveRequest& request, const std::vector<core::Mass>& grams);
 std::string statusName(core::SolveStatus status);
+/// Adds what of a feed harms plants, whether it has a target or not.
+void addHarmful(Json& warnings, const core::NutrientAmounts& milligramsPerLitre);
+
 Json solveWarnings(const exchange::ScriptInput& input, const core::SolveRequest& request,
                    const core::SolveAnswer& answer);
 Json reasonTexts(const core::SolveAnswer& answer);

@@ -38,8 +38,10 @@ Result<Outcome> mix(const ScriptInput& input) {
     return problemAt(ProblemCode::MissingKey, "weights_g", {"mix needs the grams of each product"});
   const auto& request = input.given.request;
   Outcome outcome;
-  addMix(outcome.json, core::mix(request.water, request.shelf, weightsOf(input), request.volume));
+  const auto feed = core::mix(request.water, request.shelf, weightsOf(input), request.volume);
+  addMix(outcome.json, feed);
   outcome.json["warnings"] = inputWarnings(input);
+  addHarmful(outcome.json["warnings"], feed.milligramsPerLitre);
   return outcome;
 }
 

@@ -47,6 +47,8 @@ std::string limitText(const BindingLimit& limit, const ProductNamer& name) {
     return said("{}, which is held at its weight", name(limit.product));
   case LimitKind::Alkalinity:
     return text("the alkalinity that acid has to take");
+  case LimitKind::SafeCeiling:
+    return said("{}, of which nobody asked for more than is safe", nutrientName(limit.nutrient));
   }
   return {};
 }
@@ -74,7 +76,8 @@ std::string limitsText(const Reason& r, const ProductNamer& name) {
   for (std::size_t i = 0; i < r.limits.size() && i < 3; ++i) {
     const auto& limit = r.limits[i];
     if (i > 0) parts += "; ";
-    if (!limit.carriers.empty() && (limit.kind == LimitKind::Band || limit.kind == LimitKind::Cap))
+    if (!limit.carriers.empty() && (limit.kind == LimitKind::Band || limit.kind == LimitKind::Cap ||
+                                    limit.kind == LimitKind::SafeCeiling))
       parts += carriersText(limit, r.over, name);
     else
       parts += said("it leans on {}", limitText(limit, name));
@@ -104,7 +107,9 @@ std::string reasonText(const Reason& r, const ProductNamer& name) {
   case ReasonKind::AcidAlone:
     return start + text("only acids or bases carry it, and they are dosed for alkalinity, not as food.");
   case ReasonKind::AcidBrings:
-    return start + said("{} brings it while taking the alkalinity down.", list(r.products, name));
+    return start + (r.products.size() > 1
+                        ? said("{} bring it while taking the alkalinity down.", list(r.products, name))
+                        : said("{} brings it while taking the alkalinity down.", list(r.products, name)));
   case ReasonKind::Traded:
     return start + said("the closest fit shares the misses out ({} of {} mg/L); with the bands first it "
                         "could be had.",
@@ -204,6 +209,13 @@ std::string stockNoticeText(const StockNotice& n, const ProductNamer& name) {
                 tank, figure(n.gramsPerLitre), solidName(n.product));
   }
   return {};
+}
+
+std::string harmfulText(const core::HarmfulLevel& level) {
+  const auto name = nutrientName(level.nutrient), stands = figure(level.milligramsPerLitre),
+             above = figure(level.harmfulAbove);
+  return level.crop.empty() ? said("{} {} mg/L: above {} it harms plants", name, stands, above)
+                            : said("{} {} mg/L: above {} it harms {}", name, stands, above, level.crop);
 }
 
 std::string labelRemarkText(LabelRemark remark, const std::string& product) {

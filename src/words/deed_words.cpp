@@ -131,6 +131,7 @@ constexpr std::array<Pattern, core::deedCount> patterns{{
     {DeedCode::DosingOn, "{0:dosing}: yes"},
     {DeedCode::DosingOff, "{0:dosing}: no"},
     {DeedCode::DosedBy, "dosed by {0:device}"},
+    {DeedCode::MixedOnDropped, "day of mixing taken out"},
     {DeedCode::MixedOn, "mixed on {0}"},
     {DeedCode::SecondSet, "second set: {0}"},
     {DeedCode::NoSecondSet, "no second set"},

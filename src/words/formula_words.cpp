@@ -80,7 +80,7 @@ namespace {
 std::string slipWords(SheetSlip slip) {
   switch (slip) {
   case SheetSlip::Unknown:
-    return "";
+    return ".";
   case SheetSlip::LeftOut:
     return text("; was the line left out?");
   case SheetSlip::DecimalPoint:
@@ -114,7 +114,7 @@ std::string suspectText(const SuspectLine& line, const ProductNamer& name) {
                                            : off + ", " + nutrientName(line.thrownOff[i]);
   return said("{}: {} g stands, {} g would fit{}{}", name(line.product), figure(line.stands.grams()),
               figure(line.fits.grams()), slipWords(line.slip),
-              off.empty() ? "." : said(" It throws off {}.", off));
+              off.empty() ? std::string() : said(" It throws off {}.", off));
 }
 
 std::string errorPartText(const ErrorPart& part, const std::vector<ShelfProduct>& shelf) {

@@ -26,7 +26,8 @@ std::string rowText(const RowSaying& saying) {
 std::string tableText(const std::string& tableName, char delimiter, bool decimalComma) {
   const auto parted =
       delimiter == '\t' ? text("cells parted by tab") : said("cells parted by '{}'", delimiter);
-  return text(tableName) + ", " + parted + ", " + (decimalComma ? text("decimal comma") : text("decimal point"));
+  return text(tableName) + ", " + parted + ", " +
+         (decimalComma ? text("decimal comma") : text("decimal point"));
 }
 
 } // namespace butte::words

@@ -4,6 +4,7 @@
 #include "solution/equilibrium_data.h"
 #include "solve/solve.h"
 #include "stock/stock.h"
+#include "target/safe_ceilings.h"
 #include "water/water.h"
 
 #include <functional>
@@ -33,6 +34,9 @@ std::string waterRemarkText(core::WaterRemark remark);
 std::string solveWarningText(core::SolveWarning warning, const std::string& product);
 std::string stockNoticeText(const core::StockNotice& notice, const ProductNamer& name = nameAsIs);
 std::string labelRemarkText(core::LabelRemark remark, const std::string& product);
+
+/// "boron 110 mg/L: above 2 it harms plants"; with the crop where the limit is its own.
+std::string harmfulText(const core::HarmfulLevel& level);
 
 /// "gypsum (calcium sulfate)": a solid of the chemistry, or a salt's own name.
 std::string solidName(const std::string& solid);

@@ -1,5 +1,5 @@
 /// The verbs of the solution chemistry, through the real butte-cli program.
-#include "run_cli.h"
+#include "support/run_cli.h"
 
 #include <cmath>
 #include <gmock/gmock.h>

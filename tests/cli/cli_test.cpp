@@ -1,5 +1,5 @@
 /// Drives the real butte-cli program, as a script would.
-#include "run_cli.h"
+#include "support/run_cli.h"
 
 #include <gmock/gmock.h>
 
@@ -66,6 +66,18 @@ TEST(Cli, HelpListsVerbsAndKeys) {
   EXPECT_EQ(cli("--help").code, 0);
   EXPECT_THAT(cli("solve --help").out, HasSubstr("alkalinity_left_meq_per_l"));
   EXPECT_EQ(cli("stock --help").code, 0);
+}
+
+TEST(Cli, TheProgramAnswersAsTheCallDoes) {
+  for (const char* words : {"solve -", "--help", "convert 12 gpg_CaCO3 dH", "convert 12 gpg_CaCO3 parsec"}) {
+    const auto program = cliProcess(words, example().dump());
+    const auto call = cli(words, example().dump());
+    EXPECT_EQ(program.code, call.code) << words;
+    EXPECT_EQ(program.out, call.out) << words;
+    EXPECT_EQ(program.err, call.err) << words;
+  }
+  EXPECT_EQ(cliProcess("convert 1 g kg >/dev/full").code, 2)
+      << "an answer that can't be printed is no answer";
 }
 
 TEST(Cli, SolvePrintsEveryKeyAndItsOwnMixAgrees) {

@@ -1,5 +1,5 @@
 /// The modes of `solve`, through the real butte-cli program.
-#include "run_cli.h"
+#include "support/run_cli.h"
 
 #include <gmock/gmock.h>
 #include <sstream>

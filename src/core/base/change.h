@@ -10,16 +10,16 @@ namespace butte::core {
 /// sentences stand in words/change_words.cpp. Figures are digits with a decimal point; a figure that was not
 /// there is empty.
 #define BUTTE_CHANGES(X)                                                                                     \
-  X(Told, "told")                  /* a sentence kept by an older version: the sentence */                   \
-  X(FirstVersion, "first_version") /* there was none before */                                               \
-  X(Renamed, "renamed")            /* name before, after */                                                  \
-  X(Text, "text")                  /* place, whose, text before, after */                                    \
-  X(Figure, "figure")              /* place, whose, figure and unit before, figure and unit after */         \
-  X(RowNew, "row_new")             /* table, whose, row, figure, unit */                                     \
-  X(RowGone, "row_gone")           /* table, whose, row, figure and unit that it had */                      \
-  X(RowChanged, "row_changed")     /* table, whose, row, figure and unit before, figure and unit after */    \
-  X(ProductNew, "product_new")     /* name, grams, then pairs of element and mg/L more */                    \
-  X(ProductWeight, "product_weight")      /* name, grams before, after, then pairs as above */               \
+  X(Told, "told")                    /* a sentence kept by an older version: the sentence */                 \
+  X(FirstVersion, "first_version")   /* there was none before */                                             \
+  X(Renamed, "renamed")              /* name before, after */                                                \
+  X(Text, "text")                    /* place, whose, text before, after */                                  \
+  X(Figure, "figure")                /* place, whose, figure and unit before, figure and unit after */       \
+  X(RowNew, "row_new")               /* table, whose, row, figure, unit */                                   \
+  X(RowGone, "row_gone")             /* table, whose, row, figure and unit that it had */                    \
+  X(RowChanged, "row_changed")       /* table, whose, row, figure and unit before, figure and unit after */  \
+  X(ProductNew, "product_new")       /* name, grams, then pairs of element and mg/L more */                  \
+  X(ProductWeight, "product_weight") /* name, grams before, after, then pairs as above */                    \
   X(ProductLeftOut, "product_left_out")   /* name, grams before, then pairs as above */                      \
   X(TankAdded, "tank_added")              /* name */                                                         \
   X(TankTakenAway, "tank_taken_away")     /* name */                                                         \

@@ -120,8 +120,9 @@ namespace butte::core {
   X(DosingOn, "dosing_on")                 /* place */                                                       \
   X(DosingOff, "dosing_off")               /* place */                                                       \
   X(DosedBy, "dosed_by")                   /* device */                                                      \
-  X(MixedOn, "mixed_on")                   /* date; empty: not said */                                       \
-  X(SecondSet, "second_set")               /* name */                                                        \
+  X(MixedOnDropped, "mixed_on_dropped")                                                                      \
+  X(MixedOn, "mixed_on")     /* date */                                                                      \
+  X(SecondSet, "second_set") /* name */                                                                      \
   X(NoSecondSet, "no_second_set")                                                                            \
   X(BatchKept, "batch_kept")              /* formula */                                                      \
   X(Weighed, "weighed")                   /* product, figure, unit */                                        \

@@ -9,6 +9,7 @@ std::string_view heats_of_solution();
 std::string_view ions();
 std::string_view products();
 std::string_view report_words();
+std::string_view safe_ceilings();
 std::string_view solubility();
 std::string_view targets();
 std::string_view water_limits();

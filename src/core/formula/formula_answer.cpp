@@ -134,6 +134,7 @@ Result<Answer> compute(const Given& given) {
   auto grams = answer.solution.grams;
   grams.resize(request.shelf.size()); // impossible: show the water alone
   answer.feed = mix(request.water, request.shelf, grams, request.volume);
+  answer.harmful = harmfulLevels(answer.feed.milligramsPerLitre, given.crop);
   answer.water = byItself(request.water);
   answer.contributions =
       contributionsTo(answer.waters.water.milligramsPerLitre, request.shelf, grams, request.volume);

@@ -10,12 +10,14 @@
 #include "solve/solve.h"
 #include "stock/stock.h"
 #include "stock/tank_rounding.h"
+#include "target/safe_ceilings.h"
 #include "water/water_plan.h"
 
 namespace butte::core {
 
 /// All that is given for one formula.
 struct Given {
+  std::string crop;                   ///< "" where it is not said; some limits are the crop's own
   SolveRequest request;               ///< its water counts where no plan makes one
   std::optional<WaterPlan> waterPlan; ///< from the sources to the water
   std::optional<int> atMostProducts;  ///< searched for by withFewProducts(), not by compute()
@@ -42,6 +44,7 @@ struct Answer {
   StockAnswer stock;
   AcidAnswer acid;
   std::optional<ReadingDiagnosis> readings; ///< where a meter was read
+  std::vector<HarmfulLevel> harmful;        ///< elements of the feed that harm plants, the worst first
   bool checked = false;                     ///< the independent check agreed
 };
 

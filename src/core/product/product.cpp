@@ -22,8 +22,8 @@ Result<Composition> compositionFromFormula(std::string_view text, double purityP
       purity * 1000 * alkalinityEquivalentsPerMole(*formula) / formula->molarMassGPerMol;
   out.hydrateWaterFraction = purity * core::hydrateWaterFraction(*formula);
   out.anhydrousFraction = purity - out.hydrateWaterFraction;
-  out.solutesPerGram =
-      solutesOfProduct(out.massFraction, out.alkalinityMeqPerGram, *formula, purity / formula->molarMassGPerMol);
+  out.solutesPerGram = solutesOfProduct(out.massFraction, out.alkalinityMeqPerGram, *formula,
+                                        purity / formula->molarMassGPerMol);
   out.role = roleOf(*formula);
   // What is not the substance is water in an acid, a base solution or a silicate; in a salt it is dead
   // weight.

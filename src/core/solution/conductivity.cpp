@@ -8,25 +8,57 @@
 namespace butte::core {
 namespace {
 
-constexpr double largestForDavies = 0.5; // mol/kg; past it the equation has no meaning and is held level
+constexpr double fluidityPercentPerK = 2.27; // of water at 25 degC: the slope of waterRelativeViscosity()
+constexpr double poiseAt20C = 1.002e-2; // viscosity of water, Kestin, Sokolov & Wakeham 1978, from memory
+constexpr double leastShare = 0.1;      // of its limiting conductivity; past the theory's reach
 
-/// log10 gamma by the Davies equation, as the conductivity correction below was published with it.
-double daviesLog10(double a, int charge, double strength) {
-  const double i = std::min(strength, largestForDavies);
-  const double root = std::sqrt(i);
-  return -a * charge * charge * (root / (1 + root) - 0.3 * i);
-}
+/// Distance of nearest approach in angstrom, by the ion's charge. Fitted together with the pairs of
+/// data/ions.csv to Kohlrausch's equivalent conductivities (handbooks, from memory) up to 0.05 eq/L and to
+/// PHREEQC's specific conductance of 15 salts up to 20 mmol/kg (tests/data/truth); single ions keep the
+/// handbooks' limiting conductivities.
+constexpr double nearestOfOneCharge = 3.7, nearestOfMore = 6.3;
 
-/// Share of the limiting conductivity that is left at this ionic strength: gamma^e with e = 0.6/sqrt|z| up to
-/// an ionic strength of 0.36|z| and sqrt(I)/|z| above (Appelo 2010, from memory).
-double conductivityShare(double a, int charge, double strength) {
-  const double z = std::abs(charge);
-  const double exponent = strength < 0.36 * z ? 0.6 / std::sqrt(z) : std::sqrt(strength) / z;
-  return std::pow(10, exponent * daviesLog10(a, charge, strength));
-}
+/// One sign of the ions as the others feel it.
+struct Side {
+  double equivalents = 0, chargeWeighted = 0, conductance = 0;
+  void add(double equivalentsOfIon, double charge, double equivalentConductivity) {
+    equivalents += equivalentsOfIon;
+    chargeWeighted += equivalentsOfIon * charge;
+    conductance += equivalentsOfIon * equivalentConductivity;
+  }
+  double charge() const { return chargeWeighted / equivalents; }
+  double conductivity() const { return conductance / equivalents; }
+};
 
-/// Fluidity of water at 25 degC rises by this per kelvin: the slope of waterRelativeViscosity() there.
-constexpr double fluidityPercentPerK = 2.27;
+/// Debye, Hueckel and Onsager's limiting law with a size (Robinson & Stokes 1959, from memory): an ion is
+/// held back by the cloud of the other sign that has to form anew behind it, and by the water that the cloud
+/// drags the other way. In a mixture each sign counts with its means.
+class OnsagerLaw {
+public:
+  OnsagerLaw(double celsius, double ionicStrength, const Side& positive, const Side& negative)
+      : m_root(std::sqrt(ionicStrength)), m_positive(positive.charge()), m_negative(negative.charge()) {
+    const double dt = waterPermittivity(celsius) * (celsius + 273.15);
+    const double plus = positive.conductivity(), minus = negative.conductivity();
+    const double q = m_positive * m_negative / (m_positive + m_negative) * (plus + minus) /
+                     (m_positive * minus + m_negative * plus);
+    m_relaxation = 2.801e6 * q / ((1 + std::sqrt(q)) * std::pow(dt, 1.5));
+    m_drag = 41.25 / (poiseAt20C * waterRelativeViscosity(celsius) * std::sqrt(dt));
+    m_perAngstrom = ActivityModel(celsius).b();
+  }
+
+  /// Equivalent conductivity of an ion, S cm2 per equivalent, from the limiting one.
+  double at(double limiting, int charge) const {
+    const double z = std::abs(charge), other = charge > 0 ? m_negative : m_positive;
+    const double size = z > 1 ? nearestOfMore : nearestOfOneCharge;
+    const double held =
+        (m_relaxation * z * other * limiting + m_drag * z) * m_root / (1 + m_perAngstrom * size * m_root);
+    return std::max(limiting - held, leastShare * limiting);
+  }
+
+private:
+  double m_root, m_positive, m_negative;
+  double m_relaxation = 0, m_drag = 0, m_perAngstrom = 0;
+};
 
 /// How much better water lets ions pass at this temperature than at 25 degC.
 double relativeFluidity(double celsius) {
@@ -44,21 +76,31 @@ double limitingAt(const SpeciesRecord& ion, double fluidity) {
 Conductivity conductivityOf(const Equilibrium& settled, const Solutes& perKgWater, double waterKgPerLitre,
                             Temperature temperature) {
   const auto& data = EquilibriumData::instance();
-  const double a = ActivityModel(temperature.celsius()).a();
-  const double strength = settled.ionicStrength;
-  std::array<double, 4> share{};
-  for (int z = 1; z <= 3; ++z)
-    share[static_cast<std::size_t>(z)] = conductivityShare(a, z, strength);
   const double fluidity = relativeFluidity(temperature.celsius());
-  double sum = 0; // (mol/L) (S cm2/mol) = mS/cm
-  const auto conduct = [&](const SpeciesRecord& ion, double molality) {
-    sum += molality * limitingAt(ion, fluidity) * share[static_cast<std::size_t>(std::abs(ion.charge))];
+  const auto forEach = [&](auto&& what) {
+    for (std::size_t i = 0; i < data.species().size(); ++i) {
+      const auto& species = data.species()[i];
+      if (settled.molality[i] > 0 && species.conductivityAt25C > 0)
+        what(species.charge, settled.molality[i], limitingAt(species, fluidity));
+    }
+    for (std::size_t i = 0; i < perKgWater.chelateMol.size(); ++i) {
+      const auto& chelate = data.chelate(i + 1);
+      if (perKgWater.chelateMol[i] > 0)
+        what(chelate.charge, perKgWater.chelateMol[i], limitingAt(chelate, fluidity));
+    }
   };
-  for (std::size_t i = 0; i < data.species().size(); ++i) {
-    if (data.species()[i].charge != 0) conduct(data.species()[i], settled.molality[i]);
-  }
-  for (std::size_t i = 0; i < perKgWater.chelateMol.size(); ++i)
-    conduct(data.chelate(i + 1), perKgWater.chelateMol[i]);
+  Side positive, negative;
+  forEach([&](int charge, double molality, double limiting) {
+    const double z = std::abs(charge);
+    if (charge != 0) (charge > 0 ? positive : negative).add(molality * z, z, limiting / z);
+  });
+  if (!(positive.equivalents > 0 && negative.equivalents > 0)) return {};
+  const OnsagerLaw law(temperature.celsius(), settled.ionicStrength, positive, negative);
+  double sum = 0; // (mol/L) (S cm2/mol) = mS/cm
+  forEach([&](int charge, double molality, double limiting) {
+    const double z = std::abs(charge);
+    sum += charge == 0 ? molality * limiting : molality * z * law.at(limiting / z, charge);
+  });
   return Conductivity::fromMilliSiemensPerCm(sum * waterKgPerLitre);
 }
 

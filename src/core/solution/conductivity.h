@@ -7,8 +7,9 @@
 namespace butte::core {
 
 /// Conductivity of a settled solution at the temperature it was settled for: the limiting molar conductivity
-/// of every free species at that temperature, lowered for the ionic strength (docs/chemistry.md), times its
-/// concentration. Uncharged pairs do not conduct; charged pairs do, with estimated conductivities.
+/// of every free species at that temperature, lowered for the ionic strength by Debye, Hueckel and Onsager's
+/// law (docs/chemistry.md), times its concentration. A pair with magnesium or calcium sulfate goes on
+/// carrying some current: ions so loosely paired part and meet again (data/ions.csv).
 Conductivity conductivityOf(const Equilibrium& settled, const Solutes& perKgWater, double waterKgPerLitre,
                             Temperature temperature);
 

@@ -1,5 +1,7 @@
 #include "solve/check.h"
 
+#include "solve/trace_guard.h"
+
 #include <cmath>
 
 namespace butte::core {
@@ -35,6 +37,13 @@ bool ratiosKept(const SolveRequest& request, const std::vector<Mass>& grams) {
 bool overACap(const SolveRequest& request, const std::vector<Mass>& grams) {
   for (const auto& cap : request.caps) {
     if (resultOf(request, grams, cap.nutrient) > cap.milligramsPerLitre * (1 + 1e-7) + 1e-7) return true;
+  }
+  for (const auto& guard : traceGuards(request)) {
+    double brought = 0;
+    for (const auto j : guard.salts)
+      brought += request.shelf[j].composition.massFraction.of(guard.nutrient) *
+                 (grams[j] / request.volume).milligramsPerLitre();
+    if (brought > guard.saltsMayBringMgPerL * (1 + 1e-7) + 1e-7) return true;
   }
   return false;
 }

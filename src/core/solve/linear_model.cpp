@@ -1,5 +1,7 @@
 #include "solve/linear_model.h"
 
+#include "solve/trace_guard.h"
+
 #include <limits>
 
 namespace butte::core {
@@ -175,6 +177,15 @@ LinearModel buildModel(const SolveRequest& request) {
   for (const auto& cap : request.caps)
     model.limits.addInequality(carriers(request, cap.nutrient),
                                cap.milligramsPerLitre - request.water.milligramsPerLitre.of(cap.nutrient));
+  model.caps = request.caps;
+  model.askedCaps = request.caps.size();
+  for (const auto& guard : traceGuards(request)) {
+    Eigen::RowVectorXd row = Eigen::RowVectorXd::Zero(n);
+    for (const auto j : guard.salts)
+      row[static_cast<Index>(j)] = 1000 * request.shelf[j].composition.massFraction.of(guard.nutrient);
+    model.limits.addInequality(row, guard.saltsMayBringMgPerL);
+    model.caps.push_back({guard.nutrient, guard.saltsMayBringMgPerL});
+  }
   return model;
 }
 

@@ -23,6 +23,10 @@ struct LinearModel {
   Eigen::VectorXd wanted;    ///< mg/L; 0 for a ratio
   std::vector<BandEdge> bands;
   LinearLimits limits; ///< bounds, caps, and the alkalinity row when acid is dosed
+  /// What the inequalities of `limits` hold, in their order: the caps that were asked for, then what trace
+  /// salts may bring of an element that nobody asked for (target/safe_ceilings.h).
+  std::vector<Cap> caps;
+  std::size_t askedCaps = 0;
   std::vector<std::pair<SolveWarning, std::string>> warnings;
 
   /// The scaled fit: minimise |A x - b|.

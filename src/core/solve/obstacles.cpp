@@ -103,12 +103,12 @@ void ObstacleSearch::describe(const Holding& holding, int direction, Obstacles& 
 
 BindingLimit ObstacleSearch::limitOfInequality(std::size_t inequality) const {
   BindingLimit limit;
-  if (inequality < m_request.caps.size()) {
-    limit.kind = LimitKind::Cap;
-    limit.nutrient = m_request.caps[inequality].nutrient;
+  if (inequality < m_model.caps.size()) {
+    limit.kind = inequality < m_model.askedCaps ? LimitKind::Cap : LimitKind::SafeCeiling;
+    limit.nutrient = m_model.caps[inequality].nutrient;
     return limit;
   }
-  describeEdge(inequality - m_request.caps.size(), limit);
+  describeEdge(inequality - m_model.caps.size(), limit);
   return limit;
 }
 

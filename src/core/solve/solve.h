@@ -48,10 +48,10 @@ enum class ReasonKind {
 };
 
 /// A limit that holds an element where it is.
-enum class LimitKind { Band, Ratio, Cap, Most, Least, Held, Alkalinity };
+enum class LimitKind { Band, Ratio, Cap, Most, Least, Held, Alkalinity, SafeCeiling };
 struct BindingLimit {
   LimitKind kind{};
-  Nutrient nutrient = Nutrient::N;   ///< of a band or cap
+  Nutrient nutrient = Nutrient::N;   ///< of a band, cap or ceiling
   bool upper = true;                 ///< the upper edge of a band or ratio
   bool beyond = false;               ///< the band is left already, and shall not be left further
   std::size_t ratio = 0;             ///< index into the request's ratios
