@@ -1,3 +1,5 @@
 #include "window/application.h"
 
-int main(int argc, char** argv) { return butte::app::runApplication(argc, argv); }
+int main(int argc, char** argv) {
+  return butte::app::runApplication(argc, argv);
+}

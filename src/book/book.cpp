@@ -346,9 +346,8 @@ core::Result<int> Book::makeVersion(const Ref& ref, const std::string& why, cons
   if (!earlier) return earlier.problem();
   if (name.empty() && !earlier->empty() && earlier->front().body == (*record)->body)
     return earlier->front().number;
-  auto changes = earlier->empty()
-                     ? std::vector<core::Change>{{core::ChangeCode::FirstVersion, {}}}
-                     : changesBetween(ref.kind, earlier->front().body, (*record)->body);
+  auto changes = earlier->empty() ? std::vector<core::Change>{{core::ChangeCode::FirstVersion, {}}}
+                                  : changesBetween(ref.kind, earlier->front().body, (*record)->body);
   const auto number =
       m_store->addVersion({ref.uid, 0, Moment::now(), m_who, why, name, std::move(changes), (*record)->body});
   if (number) emit changed({ref});

@@ -1,7 +1,7 @@
 #include "book_json.h"
 
-#include "open_store.h"
 #include "kinds/kind_info.h"
+#include "open_store.h"
 
 #include <QFile>
 #include <QSaveFile>
@@ -89,8 +89,14 @@ private:
     return out;
   }
   static Json versionJson(const Version& v) {
-    return {{"thing", v.thingUid}, {"number", v.number}, {"at", v.at.iso()}, {"who", v.who},
-            {"why", v.why},        {"name", v.name},     {"changes", core::changeLines(v.changes)}, {"body", v.body}};
+    return {{"thing", v.thingUid},
+            {"number", v.number},
+            {"at", v.at.iso()},
+            {"who", v.who},
+            {"why", v.why},
+            {"name", v.name},
+            {"changes", core::changeLines(v.changes)},
+            {"body", v.body}};
   }
   /// ["product_held", "potassium sulfate", "22.7", "kg"]; a text where an older version kept a sentence.
   static Json didJson(const core::Deed& deed) {
@@ -370,7 +376,7 @@ private:
   Store& m_store;
   ReadBookJson m_how;
   std::int64_t m_shift = 0;
-  int m_version = formatVersion; ///< of the file; it stands before the lists
+  int m_version = formatVersion;   ///< of the file; it stands before the lists
   std::set<std::string> m_vessels; ///< made from the tanks of an earlier version
   std::string m_list, m_path;
   std::size_t m_index = 0;
@@ -382,8 +388,7 @@ private:
 Trouble writeBookJson(Store& store, const std::string& path) {
   QSaveFile file(QString::fromStdString(path));
   const auto failed = [&] {
-    return problemAt(ProblemCode::CantBeWritten, path,
-                     {file.errorString().toStdString()});
+    return problemAt(ProblemCode::CantBeWritten, path, {file.errorString().toStdString()});
   };
   if (!file.open(QIODevice::WriteOnly)) return failed();
   if (auto trouble = Writer(store, file).write()) return trouble;

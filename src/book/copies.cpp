@@ -189,7 +189,8 @@ core::Result<std::vector<GoingBack>> whatGoingBackChanges(Book& book, const std:
   if (readingsNow && readingsThen)
     out.push_back({Kind::Reading, {}, {}, {}, readingsNow->readings, readingsThen->readings});
   std::erase_if(out, [](const auto& line) {
-    return line.gone.empty() && line.otherwise.empty() && line.back.empty() && line.countNow == line.countThen;
+    return line.gone.empty() && line.otherwise.empty() && line.back.empty() &&
+           line.countNow == line.countThen;
   });
   return out;
 }

@@ -11,13 +11,15 @@ core::Result<std::unique_ptr<Book>> openBook(const std::string& path, const std:
   auto mark = OwnerMark::take(path, takeOver);
   if (auto* mine = std::get_if<std::unique_ptr<OwnerMark>>(&mark)) {
     auto store = openStore(path, OpenFor::Writing);
-    if (store) return std::make_unique<Book>(path, std::move(store).value(), Book::Hold{std::move(*mine), {}});
+    if (store)
+      return std::make_unique<Book>(path, std::move(store).value(), Book::Hold{std::move(*mine), {}});
     if (store.problem().code != ProblemCode::BookNotWritable) return store.problem();
     mark = Owner{};
   }
   auto snapshot = openSnapshot(path, snapshotFolder);
   if (!snapshot) return snapshot.problem();
-  return std::make_unique<Book>(path, std::move(snapshot).value(), Book::Hold{nullptr, std::get<Owner>(mark)});
+  return std::make_unique<Book>(path, std::move(snapshot).value(),
+                                Book::Hold{nullptr, std::get<Owner>(mark)});
 }
 
 core::Result<std::unique_ptr<Book>> createBook(const std::string& path, const std::string& farm) {

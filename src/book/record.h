@@ -1,8 +1,8 @@
 #pragma once
 #include "base/change.h"
 #include "base/deed.h"
-#include "json_reader.h"
 #include "book/kinds/kind.h"
+#include "json_reader.h"
 #include "moment.h"
 
 #include <compare>
@@ -64,8 +64,8 @@ struct Version {
   int number = 0;
   Moment at;
   std::string who;
-  std::string why;  ///< "used", "printed", "named", "brought in", "gone back"
-  std::string name; ///< when named
+  std::string why;                   ///< "used", "printed", "named", "brought in", "gone back"
+  std::string name;                  ///< when named
   std::vector<core::Change> changes; ///< since the version before; not yet in words
   Json body;
 };

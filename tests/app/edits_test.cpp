@@ -82,6 +82,83 @@ TEST_F(EditsTest, EveryOneIsOneStepInAGrowersWordsAndLeavesNoTraceWhenTakenBack)
   oneStep("aim of the acid to pH 6", [&] { acid.setAim("6", "hno3_60"); });
 }
 
+TEST_F(EditsTest, TheTanksOwnFigures) {
+  StockEdits stock(editor);
+  oneStep("coldest tank to 6 °C", [&] { stock.setColdest("6"); });
+  oneStep("margin to 15 %", [&] { stock.setMargin("15"); });
+  oneStep("tank name to North", [&] { stock.setTankName(0, "North"); });
+  oneStep("tank holds traces and chelates", [&] { stock.setTankUse(1, core::TankUse::Traces); });
+  oneStep("made up with rain, distilled or membrane water", [&] { stock.setMadeWithPure(0); });
+  WaterEdits(editor).addSource("Rain");
+  oneStep("made up with Rain", [&] { stock.setMadeWithSource(0, 1, "Rain"); });
+  oneStep("vessel of the tank", [&] { stock.setVesselShape(0, core::VesselShape::Round); });
+  stock.setVesselShape(0, core::VesselShape::Rectangular);
+  stock.setVesselAcross(0, "40");
+  stock.setVesselAlong(0, "60");
+  stock.setVesselHeight(0, "55");
+  EXPECT_EQ(stock.vessel(0).along, "60");
+  oneStep("vessel not known", [&] { stock.setVesselUnknown(0); });
+  oneStep("mixed on 2026-11-02", [&] { stock.setMixedOn("2026-11-02"); });
+  stock.setMixedOn("2026-11-02");
+  editor.endMerging();
+  oneStep("day of mixing taken out", [&] { stock.setMixedOn(""); });
+}
+
+TEST_F(EditsTest, AStrengthIsTheSameInWhateverFormItIsStated) {
+  StockEdits stock(editor);
+  const double before = editor.document().given.stock.factor;
+  for (int form = 0; form < core::ratioFormCount; ++form) {
+    stock.setForm(static_cast<core::RatioForm>(form));
+    EXPECT_EQ(stock.form(), static_cast<core::RatioForm>(form));
+    EXPECT_NEAR(editor.document().given.stock.factor, before, 0.005 * before) << stock.strength();
+    stock.setFactor(128);
+    EXPECT_NEAR(editor.document().given.stock.factor, 128, 0.3) << stock.strength();
+    stock.setFactor(before);
+  }
+}
+
+TEST_F(EditsTest, ASourcesNameFormsAndTreatment) {
+  WaterEdits water(editor);
+  oneStep("water named “Roof”", [&] { water.setName(0, "Roof"); });
+  water.setReported(0, "SO4", "30", "mg/L");
+  const double before = editor.answer().waters.water.milligramsPerLitre.of(Nutrient::S);
+  water.setStatedAs(0, "SO4", "S");
+  EXPECT_TRUE(water.reported(0, "S"));
+  EXPECT_FALSE(water.reported(0, "SO4"));
+  EXPECT_NEAR(editor.answer().waters.water.milligramsPerLitre.of(Nutrient::S) / before, 96.06 / 32.06, 0.02)
+      << "the same figure says three times as much";
+  water.setStatedAs(0, "never there", "S");
+  water.addSource("Second");
+  water.setReported(1, "Ca", "80", "mg/L");
+  water.setReported(1, "HCO3", "244", "mg/L");
+  water.setTreatment(1, SourceTreatment::Membrane);
+  oneStep("rejection of the membrane to 94 %", [&] { water.setMembraneRejection(1, "94"); });
+  oneStep("recovery of the membrane to 40 %", [&] { water.setMembraneRecovery(1, "40"); });
+  oneStep("membrane holds back 88 % of sodium", [&] { water.setIonRejection(1, Nutrient::Na, "88"); });
+  EXPECT_EQ(water.membraneRejection(1), "97");
+  EXPECT_EQ(water.membraneRecovery(1), "50");
+  water.setTreatment(1, SourceTreatment::Softener);
+  oneStep("softener leaves 0.4 meq/L", [&] { water.setSoftenerLeaves(1, "0.4"); });
+  water.setTreatment(1, SourceTreatment::None);
+  EXPECT_EQ(water.softenerLeaves(1), "");
+}
+
+TEST_F(EditsTest, RatiosAndCropsOfATarget) {
+  TargetEdits target(editor);
+  target.addRatio({{Nutrient::K}, {Nutrient::Ca}, 1.5, core::RatioBasis::Mass, 10, 1}, "K : Ca");
+  const auto last = target.ratios().size() - 1;
+  oneStep("band of the ratio to ±6 %", [&] { target.setRatioTolerance(last, "6"); });
+  oneStep("ratio to 1.7", [&] { target.setRatioValue(last, "1.7"); });
+  const auto before = target.ratios().size();
+  target.removeRatio(last);
+  EXPECT_EQ(target.ratios().size(), before - 1);
+  target.setFigure(Nutrient::Cl, {"12", "mg/L"});
+  ASSERT_TRUE(target.row(Nutrient::Cl)) << "a row that was not there";
+  EXPECT_EQ(target.row(Nutrient::Cl)->tolerancePercent, "5");
+  target.setFigure(Nutrient::Si, {"10", "mg/L"});
+  EXPECT_EQ(target.row(Nutrient::Si)->figure.digits, "10");
+}
+
 TEST_F(EditsTest, FiguresComeBackAsTheyWereTyped) {
   TargetEdits target(editor);
   target.setFigure(Nutrient::Mg, {"1.10", "mmol/L"});

@@ -1,12 +1,11 @@
-// The sheet and the labels as text, for each kind of tank, held against files in tests/cases/goldens: a
-// change of what is printed is seen and decided on. BUTTE_WRITE_GOLDENS=1 writes them anew.
+// The sheet and the labels as text, for each kind of tank, as they are kept (support/golden.h).
 #include "edits/stock_edits.h"
 #include "print/sheet_text.h"
 #include "print/tank_labels.h"
+#include "support/golden.h"
 #include "window_fixture.h"
 
 #include <QTextDocument>
-#include <fstream>
 
 namespace butte::app {
 namespace {
@@ -17,23 +16,12 @@ std::string plainText(const QString& html) {
   return document.toPlainText().toStdString() + "\n";
 }
 
-void expectAsKept(const std::string& name, const std::string& text) {
-  const auto path = std::string(BUTTE_TEST_DATA) + "/cases/goldens/" + name + ".txt";
-  if (qEnvironmentVariableIsSet("BUTTE_WRITE_GOLDENS")) {
-    std::ofstream(path, std::ios::binary) << text;
-    return;
-  }
-  std::ifstream file(path, std::ios::binary);
-  const std::string kept{std::istreambuf_iterator<char>(file), {}};
-  EXPECT_EQ(text, kept) << name;
-}
-
 class GoldenTest : public WindowTest {
 protected:
   void expectPrints(const std::string& name) {
     const UnitsShown units(*settings);
-    expectAsKept(name + "_sheet", plainText(benchSheetHtml(editor(), units, "22 November 2026")));
-    expectAsKept(name + "_labels", plainText(tankLabelsHtml(editor(), units, "22 November 2026")));
+    test::expectAsKept(name + "_sheet", plainText(benchSheetHtml(editor(), units, "22 November 2026")));
+    test::expectAsKept(name + "_labels", plainText(tankLabelsHtml(editor(), units, "22 November 2026")));
   }
 };
 

@@ -265,9 +265,9 @@ TEST_F(StocksPageTest, HowLongTheTanksLast) {
 TEST_F(StocksPageTest, AVesselIsPlannedStepByStep) {
   part(StocksPage::Part::Vessel);
   EXPECT_THAT(text("vesselSteps"), HasSubstr("of A · calcium side"));
-  EXPECT_THAT(text("vesselSteps"), HasSubstr("1.65 mS/cm"));
+  EXPECT_THAT(text("vesselSteps"), HasSubstr("1.67 mS/cm"));
   EXPECT_THAT(text("vesselSteps"), HasSubstr("the last"));
-  EXPECT_THAT(find<QCheckBox>("vesselByReadings")->text().toStdString(), HasSubstr("stocks at 88 %"));
+  EXPECT_THAT(find<QCheckBox>("vesselByReadings")->text().toStdString(), HasSubstr("stocks at 87 %"));
   const auto weak = text("vesselSteps");
   click("vesselByReadings");
   EXPECT_NE(text("vesselSteps"), weak) << "stocks at full strength need less";

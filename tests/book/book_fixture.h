@@ -1,7 +1,7 @@
 #pragma once
+#include "book/kinds/kind_info.h"
 #include "book/open_book.h"
 #include "book/open_store.h"
-#include "book/kinds/kind_info.h"
 #include "formula_json.h"
 #include "words.h"
 

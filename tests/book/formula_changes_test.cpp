@@ -38,7 +38,8 @@ TEST(FormulaChanges, SayWhatAWeightDoes) {
 
 TEST(FormulaChanges, NothingChangedSaysSo) {
   EXPECT_THAT(linesBetween(Kind::Formula, demoFormula(), demoFormula()), IsEmpty());
-  EXPECT_EQ(words::changesText(changesBetween(Kind::Formula, demoFormula(), demoFormula())), "nothing that changes the feed");
+  EXPECT_EQ(words::changesText(changesBetween(Kind::Formula, demoFormula(), demoFormula())),
+            "nothing that changes the feed");
 }
 
 TEST(FormulaChanges, ATargetAndItsConsequences) {

@@ -29,8 +29,8 @@ TEST(Kinds, EachIsWholeAndItsCodeIsItsOwn) {
 
 TEST(Kinds, ACodeOfAFileStaysForGood) {
   // What stands in books on farms' disks.
-  for (const auto* code :
-       {"water", "product", "target", "formula", "stock_plan", "batch", "reading", "reading_import", "vessel"})
+  for (const auto* code : {"water", "product", "target", "formula", "stock_plan", "batch", "reading",
+                           "reading_import", "vessel"})
     EXPECT_TRUE(kindFromCode(code)) << code;
 }
 
@@ -46,7 +46,8 @@ TEST(Kinds, EveryQuantityOfAMeterHasItsNameAndUnits) {
 
 TEST(Kinds, AVesselNeedsItsNameAndAVolumeThatCanBe) {
   EXPECT_FALSE(checkRecord(Kind::Vessel, Json{{"name", "north pond"}}));
-  EXPECT_FALSE(checkRecord(Kind::Vessel, Json::parse(R"({"name": "n", "volume": {"amount": "55", "unit": "gal_us"}})")));
+  EXPECT_FALSE(checkRecord(Kind::Vessel,
+                           Json::parse(R"({"name": "n", "volume": {"amount": "55", "unit": "gal_us"}})")));
   const auto nameless = checkRecord(Kind::Vessel, Json::object());
   ASSERT_TRUE(nameless);
   EXPECT_EQ(nameless->where, "name");

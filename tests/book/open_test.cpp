@@ -94,11 +94,13 @@ TEST_F(OpenTest, EveryEarlierVersionIsBroughtForward) {
         ASSERT_FALSE((*db)->run("INSERT INTO find_batch (rowid, words) SELECT id, formula_name FROM batch"));
       }
       if (from >= 3) {
-        ASSERT_FALSE((*db)->run("INSERT INTO reading (id, tank, quantity, at, value, typed, binned_at) VALUES "
-                                "(1, 'north', 'ec', 5, 1.5, '1.5', NULL), (2, 'North bay', 'ph', 6, 5.8, '5.8', 9)"));
+        ASSERT_FALSE(
+            (*db)->run("INSERT INTO reading (id, tank, quantity, at, value, typed, binned_at) VALUES "
+                       "(1, 'north', 'ec', 5, 1.5, '1.5', NULL), (2, 'North bay', 'ph', 6, 5.8, '5.8', 9)"));
         ASSERT_FALSE((*db)->run(
             "INSERT INTO step (at, who, words, undone, changes) VALUES (1, 'oa', 'pH of North bay', 1, ?)",
-            {QString(R"([{"kind": "reading", "uid": "2", "pointer": "", "before": null, "after": {"body": {"tank":
+            {QString(
+                R"([{"kind": "reading", "uid": "2", "pointer": "", "before": null, "after": {"body": {"tank":
               "North bay", "quantity": "ph", "at": "1970-01-01T00:00:06Z", "value": 5.8, "typed": "5.8", "import": ""}}}])")}));
       }
     }
@@ -119,7 +121,8 @@ TEST_F(OpenTest, EveryEarlierVersionIsBroughtForward) {
       EXPECT_EQ(book->store().search("north", 5)->size(), 2u) << "which is found";
       const auto redone = book->redo();
       ASSERT_TRUE(static_cast<bool>(redone)) << words::problemLine(redone.problem());
-      EXPECT_EQ(book->store().readings(std::nullopt, 5)->size(), 2u) << "and a step of then can be done again";
+      EXPECT_EQ(book->store().readings(std::nullopt, 5)->size(), 2u)
+          << "and a step of then can be done again";
     }
     const auto sound = book->store().checkWhole();
     EXPECT_FALSE(sound) << said(sound);

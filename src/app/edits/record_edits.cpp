@@ -215,21 +215,15 @@ Trouble keepReading(BookDesk& desk, const std::string& vessel, const std::string
   const auto number = desk.book().store().nextReadingNumber();
   if (!number) return number.problem();
   const auto ref = known.value_or(book::freshRef(book::Kind::Vessel));
-  const book::Reading reading{*number,
-                              ref.uid,
-                              quantity,
-                              book::Moment::now(),
-                              value,
-                              typed.digits + (typed.unit.empty() ? "" : " " + typed.unit),
-                              {},
-                              {}};
+  const book::Reading reading{*number,  ref.uid,
+                              quantity, book::Moment::now(),
+                              value,    typed.digits + (typed.unit.empty() ? "" : " " + typed.unit),
+                              {},       {}};
   book::Step step;
   step.deed = {core::DeedCode::ReadingKept, {quantity, vessel}};
   if (!known) step.changes.push_back({ref, "", Json(), Json{{"body", {{"name", vessel}}}}});
-  step.changes.push_back({{book::Kind::Reading, std::to_string(*number)},
-                          "",
-                          Json(),
-                          Json{{"body", toJson(reading)}}});
+  step.changes.push_back(
+      {{book::Kind::Reading, std::to_string(*number)}, "", Json(), Json{{"body", toJson(reading)}}});
   return desk.book().apply(std::move(step));
 }
 

@@ -336,8 +336,9 @@ void StockEdits::setDevice(exchange::DosingDevice device) {
 }
 
 void StockEdits::setMixedOn(const QString& date) {
-  setInDosing({DeedCode::MixedOn, {date.toStdString()}}, "mixed_on",
-              date.isEmpty() ? Json() : Json(date.toStdString()), true);
+  setInDosing(date.isEmpty() ? Deed{DeedCode::MixedOnDropped, {}}
+                             : Deed{DeedCode::MixedOn, {date.toStdString()}},
+              "mixed_on", date.isEmpty() ? Json() : Json(date.toStdString()), true);
 }
 
 void StockEdits::setBeside(const std::string& formulaUid, const QString& name) {

@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "services/units_shown.h"
+#include "units/typed_unit.h"
 #include "wording/tr.h"
 
 #include <QKeyEvent>
@@ -24,7 +25,8 @@ void NumberField::show(const QString& digits) {
     if (a.trimmed().startsWith('<') != b.startsWith('<')) return false;
     return core::parseDecimal(a.remove('<').toStdString()) == core::parseDecimal(b.remove('<').toStdString());
   };
-  if (hasFocus() && same(text(), digits)) return;
+  if (hasFocus() && (m_withUnit || same(text(), digits))) return;
+  m_withUnit = false;
   QString local = digits;
   const auto point = QLocale().decimalPoint();
   if (point != ".") local.replace(".", point);
@@ -42,35 +44,68 @@ void NumberField::setWrong(const QString& message) {
   if (onMessage) onMessage(message);
 }
 
+void NumberField::refuse(const QString& message) {
+  setWrong(message);
+  if (m_shown == m_before || (m_before.isEmpty() && !m_spec.mayBeEmpty)) return;
+  m_shown = m_before;
+  if (onTyped) onTyped(m_before);
+}
+
+void NumberField::take(const QString& digits) {
+  setWrong({});
+  m_shown = digits;
+  if (onTyped) onTyped(digits);
+}
+
+/// The figure's digits in the unit asked for; empty with the fault in words where it can't be had.
+QString NumberField::inAskedUnit(const QString& figure, QString& fault) const {
+  const auto typed = core::typedFigure(figure.toStdString());
+  const auto shortText = figure.size() > 24 ? figure.left(22) + "…" : figure;
+  if (!typed) {
+    fault =
+        tr("%1: “%2” is not a number; type one such as %3").arg(m_spec.name, shortText, localNumber(12.5, 1));
+    return {};
+  }
+  auto unit =
+      asked ? asked() : AskedUnit{core::unitTyped(m_spec.unit.toStdString()).value_or(std::string()), {}};
+  const auto digits = core::digitsIn(*typed, unit.unit, unit.substance);
+  if (digits) return QString::fromStdString(*digits);
+  fault = unit.unit.empty()
+              ? tr("%1: “%2” is not a number; type one such as %3, without a unit")
+                    .arg(m_spec.name, shortText, localNumber(12.5, 1))
+              : tr("%1: “%2” is not a number in a unit known here; type one such as %3 %4")
+                    .arg(m_spec.name, shortText, localNumber(12.5, 1), QString::fromStdString(unit.unit));
+  return {};
+}
+
 void NumberField::read(const QString& text) {
+  if (!m_typing) m_before = m_shown;
+  m_typing = true;
+  m_withUnit = false;
   const auto typed = text.trimmed();
   if (typed.isEmpty()) {
     if (!m_spec.mayBeEmpty)
-      return setWrong(tr("%1: type a number, the last one still counts").arg(m_spec.name));
-    setWrong({});
-    m_shown.clear(); // or leaving the field would bring back what was taken out
-    if (onTyped) onTyped({});
-    return;
+      return refuse(tr("%1: type a number, the last one still counts").arg(m_spec.name));
+    return take({}); // or leaving the field would bring back what was taken out
   }
   const bool below = m_spec.mayBeBelow && typed.startsWith('<');
   const auto figure = below ? typed.mid(1).trimmed() : typed;
-  if (below && figure.isEmpty()) return setWrong(tr("%1: less than what?").arg(m_spec.name));
-  const auto value = core::parseDecimal(figure.toStdString());
-  const auto shortText = typed.size() > 24 ? typed.left(22) + "…" : typed;
-  if (!value)
-    return setWrong(tr("%1: “%2” is not a number; type one such as %3")
-                        .arg(m_spec.name, shortText, localNumber(12.5, 1)));
-  if (*value < m_spec.least || *value > m_spec.most)
-    return setWrong(tr("%1: %2 is out of range; it should be from %3 to %4 %5")
-                        .arg(m_spec.name, shortText, localFigure(m_spec.least),
-                             QLocale().toString(m_spec.most, 'g', 6), m_spec.unit));
-  setWrong({});
-  m_shown = (below ? "<" : "") + QString::fromStdString(core::normalisedDecimal(figure.toStdString()));
-  if (onTyped) onTyped(m_shown);
+  if (below && figure.isEmpty()) return refuse(tr("%1: less than what?").arg(m_spec.name));
+  QString fault;
+  const auto digits = inAskedUnit(figure, fault);
+  if (!fault.isEmpty()) return refuse(fault);
+  const auto value = core::parseDecimal(digits.toStdString()).value_or(0);
+  if (value < m_spec.least || value > m_spec.most)
+    return refuse(tr("%1: %2 is out of range; it should be from %3 to %4 %5")
+                      .arg(m_spec.name, typed.size() > 24 ? typed.left(22) + "…" : typed,
+                           localFigure(m_spec.least), QLocale().toString(m_spec.most, 'g', 6), m_spec.unit));
+  m_withUnit = !core::parseDecimal(figure.toStdString());
+  take((below ? "<" : "") + digits);
 }
 
 void NumberField::focusOutEvent(QFocusEvent* event) {
   QLineEdit::focusOutEvent(event);
+  m_typing = m_withUnit = false;
   // A wrong text stays to be mended; a good one is shown as the document has it.
   if (!isWrong()) show(m_shown);
 }
@@ -91,11 +126,14 @@ void NumberField::keyPressEvent(QKeyEvent* event) {
   // Escape gives up a wrong text for the last good value.
   if (event->key() == Qt::Key_Escape && isWrong()) {
     const auto last = m_shown;
+    m_typing = false;
     setWrong({});
     setText(last);
     show(last);
     return;
   }
+  // Who types over the whole of a good figure begins anew: it is what stands again if the new one is none.
+  if (!isWrong() && hasSelectedText() && selectedText() == text()) m_typing = false;
   QLineEdit::keyPressEvent(event);
 }
 

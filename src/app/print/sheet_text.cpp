@@ -8,8 +8,8 @@
 #include "services/units_shown.h"
 #include "stock/acid_tank.h"
 #include "stock/tank_rounding.h"
-#include "stock_words.h"
 #include "stock/tank_side.h"
+#include "stock_words.h"
 #include "wording/tr.h"
 
 #include <QLocale>
@@ -30,7 +30,7 @@ public:
 
   QString html() {
     m_rounded = roundedTanks();
-    QString out = "<html><body>" + head();
+    QString out = "<html><body>" + head() + harmful();
     for (std::size_t t = 0; t < m_editor.answer().stock.tanks.size(); ++t)
       out += tank(t);
     return out + apart() + dosing() + cautions() + "</body></html>";
@@ -50,6 +50,17 @@ private:
         .arg(QString::fromStdString(d.name).toHtmlEscaped(),
              QString::fromStdString(d.waterName).toHtmlEscaped(),
              QString::fromStdString(d.targetName).toHtmlEscaped(), m_date.toHtmlEscaped());
+  }
+
+  /// What would harm the plants comes before anything is weighed.
+  QString harmful() const {
+    QStringList lines;
+    for (const auto& level : m_editor.answer().harmful)
+      lines << "⚠ " + QString::fromStdString(words::harmfulText(level)).toHtmlEscaped();
+    return lines.isEmpty()
+               ? QString()
+               : tr("<p style='font-size:13pt'><b>Do not mix this feed as it stands.<br>%1</b></p>")
+                     .arg(lines.join("<br>"));
   }
 
   /// In the steps of the scale: what its display must show.

@@ -3,8 +3,8 @@
 #include "document/formula_editor.h"
 #include "print/hazard_facts.h"
 #include "services/units_shown.h"
-#include "stock_words.h"
 #include "stock/tank_side.h"
+#include "stock_words.h"
 #include "wording/tr.h"
 
 #include <QStringList>
@@ -52,6 +52,14 @@ QString keepFrom(const core::TankContent& content, core::TankSide side) {
   }
 }
 
+/// What would harm the plants at this dilution.
+QString harmful(const FormulaEditor& editor) {
+  QString out;
+  for (const auto& level : editor.answer().harmful)
+    out += QString("<b>⚠ %1</b><br>").arg(QString::fromStdString(words::harmfulText(level)).toHtmlEscaped());
+  return out;
+}
+
 QString label(const FormulaEditor& editor, const UnitsShown& units, const core::TankContent& content,
               const QString& date) {
   const auto& shelf = editor.document().given.request.shelf;
@@ -74,6 +82,7 @@ QString label(const FormulaEditor& editor, const UnitsShown& units, const core::
              .arg(localFigure(content.factor), units.dose(dose), UnitsShown::doseInAll(dose),
                   units.text(content.tank.volume), localNumber(content.densityKgPerLitre, 3),
                   contents(editor, units, content), keepFrom(content, core::tankSide(shelf, content))) +
+         harmful(editor) +
          tr("Mixed on: %1 &nbsp; by: __________ &nbsp; checked: __________<br>"
             "<span style='font-size:7.5pt'>Hazards of the ingredients as bought; this is no "
             "classification of the mixture. The products' own labels and "

@@ -31,11 +31,11 @@ public:
   QString massUnit() const;
   double massIn(core::Mass mass) const;
   QString text(core::Volume volume) const;
-  QString volumeUnit() const; ///< "L", "gal_us", "gal_imp"
+  QString volumeUnit() const;     ///< "L", "gal_us", "gal_imp"
   QString volumeUnitName() const; ///< "L", "US gal", "imp gal"
   double volumeIn(core::Volume volume) const;
   QString text(core::Conductivity conductivity) const;
-  QString conductivityUnit() const; ///< "mS/cm", "ppm500" ...
+  QString conductivityUnit() const;     ///< "mS/cm", "ppm500" ...
   QString conductivityUnitName() const; ///< "mS/cm", "ppm (500)" ...
   double conductivityIn(core::Conductivity conductivity) const;
   /// Small volumes of stock: "505 mL", "2.40 L", "0.63 US gal".

@@ -112,7 +112,8 @@ QWidget* FirstStart::makeUnits() {
   connect(m_salts, &QComboBox::activated, this,
           [this](int i) { m_units.setConductivity(static_cast<ConductivityShown>(i)); });
   m_batch->setObjectName("firstBatch");
-  m_batch->setText("1000");
+  m_batch->show("1000");
+  m_batch->asked = [this] { return AskedUnit{m_units.volumeUnit().toStdString(), {}}; };
   m_batch->setFixedWidth(90);
   m_who->setObjectName("firstWho");
   m_who->setFixedWidth(60);
@@ -192,9 +193,7 @@ void FirstStart::start() {
 }
 
 FirstFormula FirstStart::answers() const {
-  const auto decimal = [](const NumberField* field) {
-    return core::normalisedDecimal(field->text().toStdString());
-  };
+  const auto decimal = [](const NumberField* field) { return field->digits().toStdString(); };
   FirstFormula out;
   out.target = core::findTarget(m_crop->currentData().toString().toStdString());
   out.waterKnown = static_cast<WaterKnown>(m_water->checkedId());

@@ -6,6 +6,7 @@
 #include "services/units_shown.h"
 #include "units/constants.h"
 #include "wording/tr.h"
+#include "words.h"
 
 #include <QDateTime>
 #include <QHBoxLayout>
@@ -127,7 +128,13 @@ void LineBar::refresh() {
   const auto off = answer.solution.reasons.size();
   card(Station::Formula)
       ->setHeadline(tr("%1 products · EC %2").arg(used).arg(m_units.text(answer.feed.conductivity)),
-                    off == 0 ? tr("all elements in band") : tr("%1 off the band").arg(off), off > 0);
+                    !answer.harmful.empty()
+                        ? tr("%1 %2 mg/L: HARMFUL")
+                              .arg(QString::fromStdString(words::nutrientName(answer.harmful[0].nutrient)),
+                                   localFigure(answer.harmful[0].milligramsPerLitre))
+                    : off == 0 ? tr("all elements in band")
+                               : tr("%1 off the band").arg(off),
+                    off > 0 || !answer.harmful.empty());
   const auto& stock = answer.stock;
   bool troubled = false;
   for (const auto& n : stock.notices)

@@ -2,8 +2,8 @@
 
 #include "book/kinds/kind_info.h"
 #include "language.h"
-#include "words.h"
 #include "wording/tr.h"
+#include "words.h"
 
 #include <algorithm>
 

@@ -12,7 +12,8 @@ FormulaComparison compareFormulas(const Json& left, const Json& right) {
   const auto a = computed(left), b = computed(right);
   std::vector<std::string> order;
   std::map<std::string, ComparedRow> products;
-  const auto collect = [&](const std::optional<ComputedFormula>& side, std::optional<double> ComparedRow::*where) {
+  const auto collect = [&](const std::optional<ComputedFormula>& side,
+                           std::optional<double> ComparedRow::*where) {
     if (!side) return;
     const auto grams = side->gramsPer1000();
     for (const auto& entry : side->document.given.request.shelf) {

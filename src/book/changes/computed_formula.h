@@ -1,6 +1,6 @@
 #pragma once
-#include "formula_document.h"
 #include "book/record.h"
+#include "formula_document.h"
 
 #include <map>
 #include <optional>

@@ -14,7 +14,7 @@ using core::Change;
 using core::ChangeCode;
 using core::decimalText;
 
-constexpr double sameShare = 0.0005;      // weights nearer than this are the same on any scale
+constexpr double sameShare = 0.0005;       // weights nearer than this are the same on any scale
 constexpr double sameMilliSiemens = 0.005; // nor does a meter tell these apart
 
 /// What so many grams more in 1000 L do: the two elements that move most, each with its mg/L.
@@ -61,9 +61,8 @@ void weightsChanged(std::vector<Change>& out, const ComputedFormula& left, const
     const double share = std::abs(grams / old->second - 1);
     if (share > sameShare)
       lines.emplace_back(
-          share,
-          withEffect({ChangeCode::ProductWeight, {right.nameOf(id), told(old->second), told(grams)}},
-                     right.product(id), grams - old->second));
+          share, withEffect({ChangeCode::ProductWeight, {right.nameOf(id), told(old->second), told(grams)}},
+                            right.product(id), grams - old->second));
   }
   for (const auto& [id, grams] : was) {
     if (!is.contains(id))

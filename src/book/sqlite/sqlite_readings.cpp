@@ -43,27 +43,27 @@ Trouble SqliteStore::writeReading(const Record& record) {
   if (!isNumber || !at)
     return problemAt(ProblemCode::OutOfRange, "at",
                      {b.value("at", ""), "a date and time such as 2026-03-02T07:15:00Z"});
-  return m_db->run("INSERT INTO reading (id, vessel_uid, quantity, at, value, typed, import_uid, binned_at) VALUES "
-                   "(?, ?, ?, ?, ?, ?, ?, ?) "
-                   "ON CONFLICT (id) DO UPDATE SET vessel_uid = excluded.vessel_uid, quantity = excluded.quantity, at = "
-                   "excluded.at, value = excluded.value, "
-                   "typed = excluded.typed, binned_at = excluded.binned_at",
-                   {number, qt(b.value("vessel", "")), qt(b.value("quantity", "")),
-                    static_cast<qlonglong>(at->seconds), b.value("value", 0.0), qt(b.value("typed", "")),
-                    importOrNull(b.value("import", "")), orNull(record.binnedAt)});
+  return m_db->run(
+      "INSERT INTO reading (id, vessel_uid, quantity, at, value, typed, import_uid, binned_at) VALUES "
+      "(?, ?, ?, ?, ?, ?, ?, ?) "
+      "ON CONFLICT (id) DO UPDATE SET vessel_uid = excluded.vessel_uid, quantity = excluded.quantity, at = "
+      "excluded.at, value = excluded.value, "
+      "typed = excluded.typed, binned_at = excluded.binned_at",
+      {number, qt(b.value("vessel", "")), qt(b.value("quantity", "")), static_cast<qlonglong>(at->seconds),
+       b.value("value", 0.0), qt(b.value("typed", "")), importOrNull(b.value("import", "")),
+       orNull(record.binnedAt)});
 }
 
 core::Result<std::optional<Record>> SqliteStore::readReading(const std::string& uid) {
   std::optional<Record> out;
-  if (auto trouble = m_db->each("SELECT id, vessel_uid, quantity, at, value, typed, coalesce(import_uid, ''), "
-                                "(SELECT name FROM thing WHERE uid = vessel_uid), binned_at FROM reading WHERE id = ?",
-                                {qt(uid).toLongLong()}, [&](const QSqlQuery& row) {
-                                  const auto r = readingOf(row);
-                                  fill(out, {Kind::Reading, uid},
-                                       toJson(r),
-                                       momentOf(row.value(8)));
-                                  return false;
-                                }))
+  if (auto trouble =
+          m_db->each("SELECT id, vessel_uid, quantity, at, value, typed, coalesce(import_uid, ''), "
+                     "(SELECT name FROM thing WHERE uid = vessel_uid), binned_at FROM reading WHERE id = ?",
+                     {qt(uid).toLongLong()}, [&](const QSqlQuery& row) {
+                       const auto r = readingOf(row);
+                       fill(out, {Kind::Reading, uid}, toJson(r), momentOf(row.value(8)));
+                       return false;
+                     }))
     return *trouble;
   return out;
 }
@@ -72,10 +72,11 @@ Trouble SqliteStore::addReadings(const std::vector<Reading>& readings) {
   for (const auto& r : readings) {
     const auto number = r.number > 0 ? QVariant(static_cast<qlonglong>(r.number))
                                      : QVariant(QMetaType::fromType<qlonglong>());
-    if (auto trouble = m_db->run("INSERT INTO reading (id, vessel_uid, quantity, at, value, typed, import_uid) "
-                                 "VALUES (?, ?, ?, ?, ?, ?, ?)",
-                                 {number, qt(r.vesselUid), qt(r.quantity), static_cast<qlonglong>(r.at.seconds),
-                                  r.value, qt(r.typed), importOrNull(r.importUid)}))
+    if (auto trouble =
+            m_db->run("INSERT INTO reading (id, vessel_uid, quantity, at, value, typed, import_uid) "
+                      "VALUES (?, ?, ?, ?, ?, ?, ?)",
+                      {number, qt(r.vesselUid), qt(r.quantity), static_cast<qlonglong>(r.at.seconds), r.value,
+                       qt(r.typed), importOrNull(r.importUid)}))
       return trouble;
   }
   return std::nullopt;
@@ -83,17 +84,18 @@ Trouble SqliteStore::addReadings(const std::vector<Reading>& readings) {
 
 core::Result<std::vector<Reading>> SqliteStore::readings(const std::optional<Reading>& after, int most) {
   std::vector<Reading> out;
-  if (auto trouble = m_db->each("SELECT id, vessel_uid, quantity, at, value, typed, coalesce(import_uid, ''), "
-                                "(SELECT name FROM thing WHERE uid = vessel_uid) FROM reading WHERE binned_at IS NULL "
-                                "AND (import_uid IS NULL OR import_uid NOT IN (SELECT uid FROM thing WHERE "
-                                "kind = 'reading_import' AND binned_at IS NOT NULL)) "
-                                "AND (at, id) < (?, ?) ORDER BY at DESC, id DESC LIMIT ?",
-                                {static_cast<qlonglong>(after ? after->at.seconds : INT64_MAX),
-                                 static_cast<qlonglong>(after ? after->number : INT64_MAX), most},
-                                [&](const QSqlQuery& row) {
-                                  out.push_back(readingOf(row));
-                                  return true;
-                                }))
+  if (auto trouble =
+          m_db->each("SELECT id, vessel_uid, quantity, at, value, typed, coalesce(import_uid, ''), "
+                     "(SELECT name FROM thing WHERE uid = vessel_uid) FROM reading WHERE binned_at IS NULL "
+                     "AND (import_uid IS NULL OR import_uid NOT IN (SELECT uid FROM thing WHERE "
+                     "kind = 'reading_import' AND binned_at IS NOT NULL)) "
+                     "AND (at, id) < (?, ?) ORDER BY at DESC, id DESC LIMIT ?",
+                     {static_cast<qlonglong>(after ? after->at.seconds : INT64_MAX),
+                      static_cast<qlonglong>(after ? after->number : INT64_MAX), most},
+                     [&](const QSqlQuery& row) {
+                       out.push_back(readingOf(row));
+                       return true;
+                     }))
     return *trouble;
   return out;
 }
@@ -105,11 +107,11 @@ core::Result<std::int64_t> SqliteStore::nextReadingNumber() {
 }
 
 core::Result<bool> SqliteStore::hasReading(const Reading& r) {
-  const auto found =
-      m_db->single("SELECT 1 FROM reading WHERE vessel_uid = ? AND quantity = ? AND at = ? AND binned_at IS NULL "
-                   "AND (import_uid IS NULL OR import_uid NOT IN (SELECT uid FROM thing WHERE kind = "
-                   "'reading_import' AND binned_at IS NOT NULL)) LIMIT 1",
-                   {qt(r.vesselUid), qt(r.quantity), static_cast<qlonglong>(r.at.seconds)});
+  const auto found = m_db->single(
+      "SELECT 1 FROM reading WHERE vessel_uid = ? AND quantity = ? AND at = ? AND binned_at IS NULL "
+      "AND (import_uid IS NULL OR import_uid NOT IN (SELECT uid FROM thing WHERE kind = "
+      "'reading_import' AND binned_at IS NOT NULL)) LIMIT 1",
+      {qt(r.vesselUid), qt(r.quantity), static_cast<qlonglong>(r.at.seconds)});
   if (!found) return found.problem();
   return found->isValid();
 }

@@ -82,10 +82,14 @@ std::optional<Step> stepOf(const QSqlQuery& row) {
 }
 
 std::optional<Version> versionOf(const QSqlQuery& row) {
-  Version v{plain(row.value(0)),         row.value(1).toInt(),
-            {row.value(2).toLongLong()}, plain(row.value(3)),
-            plain(row.value(4)),         plain(row.value(5)),
-            core::changesFromLines(plain(row.value(6))), Json::parse(plain(row.value(7)), nullptr, false)};
+  Version v{plain(row.value(0)),
+            row.value(1).toInt(),
+            {row.value(2).toLongLong()},
+            plain(row.value(3)),
+            plain(row.value(4)),
+            plain(row.value(5)),
+            core::changesFromLines(plain(row.value(6))),
+            Json::parse(plain(row.value(7)), nullptr, false)};
   if (v.body.is_discarded()) return std::nullopt;
   return v;
 }
@@ -215,16 +219,16 @@ core::Result<std::optional<Step>> SqliteStore::oneStep(Sql sql, const std::strin
 }
 
 core::Result<std::optional<Step>> SqliteStore::lastDone(const std::string& who) {
-  return oneStep(
-      "SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 0 AND (who = ? OR who = '' OR ? = '') "
-      "ORDER BY id DESC LIMIT 1",
-      who);
+  return oneStep("SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 0 AND (who = ? OR "
+                 "who = '' OR ? = '') "
+                 "ORDER BY id DESC LIMIT 1",
+                 who);
 }
 core::Result<std::optional<Step>> SqliteStore::firstUndone(const std::string& who) {
-  return oneStep(
-      "SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 1 AND (who = ? OR who = '' OR ? = '') "
-      "ORDER BY id LIMIT 1",
-      who);
+  return oneStep("SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 1 AND (who = ? OR "
+                 "who = '' OR ? = '') "
+                 "ORDER BY id LIMIT 1",
+                 who);
 }
 
 core::Result<std::optional<core::Deed>> SqliteStore::oneDeed(Sql sql, const std::string& who) {
@@ -239,11 +243,12 @@ core::Result<std::optional<core::Deed>> SqliteStore::oneDeed(Sql sql, const std:
 
 core::Result<std::optional<core::Deed>> SqliteStore::deedOfLastDone(const std::string& who) {
   return oneDeed(
-      "SELECT words FROM step WHERE undone = 0 AND (who = ? OR who = '' OR ? = '') ORDER BY id DESC LIMIT 1", who);
+      "SELECT words FROM step WHERE undone = 0 AND (who = ? OR who = '' OR ? = '') ORDER BY id DESC LIMIT 1",
+      who);
 }
 core::Result<std::optional<core::Deed>> SqliteStore::deedOfFirstUndone(const std::string& who) {
-  return oneDeed("SELECT words FROM step WHERE undone = 1 AND (who = ? OR who = '' OR ? = '') ORDER BY id LIMIT 1",
-                 who);
+  return oneDeed(
+      "SELECT words FROM step WHERE undone = 1 AND (who = ? OR who = '' OR ? = '') ORDER BY id LIMIT 1", who);
 }
 
 core::Result<std::int64_t> SqliteStore::addStep(const Step& step) {
@@ -271,7 +276,8 @@ Trouble SqliteStore::markUndone(std::int64_t step, bool undone) {
 }
 
 Trouble SqliteStore::dropUndone(const std::string& who) {
-  return m_db->run("DELETE FROM step WHERE undone = 1 AND (who = ? OR who = '' OR ? = '')", {qt(who), qt(who)});
+  return m_db->run("DELETE FROM step WHERE undone = 1 AND (who = ? OR who = '' OR ? = '')",
+                   {qt(who), qt(who)});
 }
 
 core::Result<std::vector<Step>> SqliteStore::steps(int newest) {
@@ -300,7 +306,8 @@ Trouble SqliteStore::putVersion(const Version& v) {
   return m_db->run(
       "INSERT INTO version (thing_uid, number, at, who, why, name, words, body) VALUES (?, ?, ?, ?, ?, ?, ?, "
       "?)",
-      {qt(v.thingUid), v.number, stamp(v.at), qt(v.who), qt(v.why), qt(v.name), qt(core::changeLines(v.changes)), dumped(v.body)});
+      {qt(v.thingUid), v.number, stamp(v.at), qt(v.who), qt(v.why), qt(v.name),
+       qt(core::changeLines(v.changes)), dumped(v.body)});
 }
 
 Trouble SqliteStore::putStep(const Step& step, bool undone) {

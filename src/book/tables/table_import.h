@@ -24,7 +24,9 @@ public:
   core::Result<ImportPlan> plan();
 
   Store& store() { return m_store; }
-  std::string cell(const core::CsvRow& row, std::string_view column) const { return m_table.cell(row, column); }
+  std::string cell(const core::CsvRow& row, std::string_view column) const {
+    return m_table.cell(row, column);
+  }
   bool hasColumn(std::string_view name) const { return m_table.column(name).has_value(); }
 
   /// A number cell as digits with a decimal point; empty cells are no number and nothing wrong.

@@ -99,8 +99,7 @@ book::BatchFilter BatchFilterRow::filter() const {
   filter.lot = m_lot->text().trimmed().toStdString();
   if (const int days = m_since->currentData().toInt(); days > 0)
     filter.from = book::Moment{book::Moment::now().seconds - days * 86400LL};
-  if (!m_off->text().isEmpty() && !m_off->isWrong())
-    filter.deviationAtLeast = QString(m_off->text()).replace(',', '.').toDouble();
+  if (const auto off = core::parseDecimal(m_off->digits().toStdString())) filter.deviationAtLeast = *off;
   if (m_stretch) {
     filter.from = m_stretch->first;
     filter.before = m_stretch->second;

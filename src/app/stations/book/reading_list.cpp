@@ -122,8 +122,9 @@ void ReadingList::reload() {
 void ReadingList::keep() {
   const auto vessel = m_vessel->text().trimmed();
   if (vessel.isEmpty()) return emit message(tr("Name the vessel, as it is called on the farm."));
-  if (m_value->text().isEmpty() || m_value->isWrong()) return emit message(tr("Type what the meter shows."));
-  const auto digits = core::normalisedDecimal(m_value->text().toStdString());
+  if (m_value->digits().isEmpty() || m_value->isWrong())
+    return emit message(tr("Type what the meter shows."));
+  const auto digits = m_value->digits().toStdString();
   const auto& quantity = chosen();
   const auto unit = m_unit->currentData().toString().toStdString();
   const auto typed = core::parseDecimal(digits).value_or(0);

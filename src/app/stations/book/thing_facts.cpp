@@ -132,10 +132,11 @@ void ThingFacts::addAmount(const Measure& measure, const Amount& known,
   const auto keepSize = [this, unit, keepIt](const QString& digits) {
     keep([&] { return keepIt({digits.toStdString(), unit->currentData().toString().toStdString()}); });
   };
+  size->asked = [unit] { return AskedUnit{unit->currentData().toString().toStdString(), {}}; };
   size->onTyped = keepSize;
   size->onMessage = [this](const QString& words) { emit message(words); };
   connect(unit, &QComboBox::activated, this, [size, keepSize] {
-    if (!size->text().isEmpty() && !size->isWrong()) keepSize(size->text());
+    if (!size->digits().isEmpty() && !size->isWrong()) keepSize(size->digits());
   });
   row->addWidget(size);
   row->addWidget(unit);

@@ -55,6 +55,9 @@ ElementLanes::Lane ElementLanes::makeLane(Nutrient nutrient, bool small) const {
   for (const auto& share : lane.shares)
     lane.result += share.milligramsPerLitre;
   lane.plusMinus = m_editor.answer().spread[static_cast<std::size_t>(nutrient)].plusMinus;
+  for (const auto& level : m_editor.answer().harmful) {
+    if (level.nutrient == nutrient) lane.harmful = &level;
+  }
   if (m_editor.overlay()) lane.overlay = m_editor.overlay()->milligramsPerLitre.of(nutrient);
   const double wanted = lane.target ? lane.target->milligramsPerLitre : 0;
   // Without a target there is no "full": a fixed room shows how little or much it is.
@@ -133,6 +136,8 @@ QString ElementLanes::laneText(Nutrient nutrient) const {
     const auto name = QString::fromStdString(words::nutrientSymbol(nutrient));
     const auto figure =
         localFigure(lane.result) + (lane.plusMinus > 0 ? " ± " + localFigure(lane.plusMinus) : QString());
+    if (lane.harmful)
+      return tr("%1 %2 mg/L, HARMFUL above %3").arg(name, figure, localFigure(lane.harmful->harmfulAbove));
     if (!lane.target) return tr("%1 %2 mg/L, no target").arg(name, figure);
     const double off = lane.target->deviationPercent(lane.result);
     const auto verdict = lane.target->contains(lane.result)
@@ -277,7 +282,9 @@ bool ElementLanes::event(QEvent* event) {
   const auto* lane = laneAt(help->pos());
   const auto* share = lane ? shareAt(*lane, help->pos().x()) : nullptr;
   if (!share) {
-    const auto words = lane ? errorWords(lane->nutrient) : QString();
+    const auto words = !lane           ? QString()
+                       : lane->harmful ? QString::fromStdString(words::harmfulText(*lane->harmful))
+                                       : errorWords(lane->nutrient);
     if (words.isEmpty())
       QToolTip::hideText();
     else

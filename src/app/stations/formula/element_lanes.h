@@ -2,6 +2,8 @@
 #include "chem/nutrient.h"
 #include "target/target.h"
 
+#include "target/safe_ceilings.h"
+
 #include <QWidget>
 #include <vector>
 
@@ -57,7 +59,8 @@ private:
     std::vector<Share> shares;
     QRectF box; ///< the bar's room
     bool small = false;
-    double scaleMax = 1; ///< mg/L at the right end of the box
+    const core::HarmfulLevel* harmful = nullptr; ///< where it harms plants
+    double scaleMax = 1;                         ///< mg/L at the right end of the box
   };
 
   void rebuild();

@@ -135,11 +135,12 @@ void ElementLanes::paintFigures(QPainter& painter, const Lane& lane) const {
     painter.setFont(faceOf(12, true));
     painter.drawText(lane.box.adjusted(6, 4, 0, 0), Qt::AlignTop | Qt::AlignLeft, name);
     const bool inside = !lane.target || lane.target->contains(lane.result);
-    painter.setPen(inside ? t.ink : t.amber);
-    const auto sign = inside                                          ? QString()
+    painter.setPen(lane.harmful ? t.red : inside ? t.ink : t.amber);
+    const auto sign = lane.harmful                                    ? QString("⚠ ")
+                      : inside                                        ? QString()
                       : lane.result > lane.target->milligramsPerLitre ? QString("▲ ")
                                                                       : QString("▼ ");
-    painter.setFont(faceOf(12, !inside));
+    painter.setFont(faceOf(12, !inside || lane.harmful));
     painter.drawText(lane.box.adjusted(0, 4, -6, 0), Qt::AlignTop | Qt::AlignRight,
                      sign + laneFigure(lane.result));
     return;
@@ -154,12 +155,20 @@ void ElementLanes::paintFigures(QPainter& painter, const Lane& lane) const {
                           ? tr("of %1").arg(QLocale().toString(lane.target->milligramsPerLitre, 'g', 4))
                           : tr("no target");
   painter.drawText(QRectF(left + 62, lane.box.top(), 68, lane.box.height()), Qt::AlignVCenter, wanted);
-  if (lane.target) paintVerdict(painter, lane, QRectF(left + 126, lane.box.center().y() - 11, 62, 22));
+  if (lane.target || lane.harmful)
+    paintVerdict(painter, lane, QRectF(left + 126, lane.box.center().y() - 11, 62, 22));
 }
 
 void ElementLanes::paintVerdict(QPainter& painter, const Lane& lane, const QRectF& room) const {
   const auto& t = theme();
   painter.setFont(faceOf(12));
+  if (lane.harmful) {
+    painter.fillRect(room, t.red);
+    painter.setPen(t.card);
+    painter.setFont(faceOf(12, true));
+    painter.drawText(room, Qt::AlignCenter, tr("⚠ harmful"));
+    return;
+  }
   if (lane.target->contains(lane.result)) {
     painter.setPen(t.inkSoft);
     painter.drawText(room, Qt::AlignCenter, tr("in band"));

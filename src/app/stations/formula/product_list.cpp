@@ -31,6 +31,7 @@ ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   m_batch->setObjectName("batch");
   m_batch->setFixedWidth(70);
   m_batch->onTyped = [this](const QString& digits) { batchTyped(digits); };
+  m_batch->asked = [this] { return AskedUnit{m_units.volumeUnit().toStdString(), {}}; };
   m_batch->onMessage = [this](const QString& words) { emit message(words); };
   auto* head = new QHBoxLayout;
   head->addWidget(title);

@@ -173,7 +173,7 @@ void ProductPage::showDoubts() {
     product.composition = std::move(composition).value();
   } else {
     for (const auto& [key, field] : m_label) {
-      const auto value = core::parseDecimal(core::normalisedDecimal(field->text().toStdString()));
+      const auto value = core::parseDecimal(field->digits().toStdString());
       if (value && !field->isWrong()) rows.emplace_back(key, *value);
     }
     auto composition = core::compositionFromLabel(rows);
@@ -268,9 +268,7 @@ void ProductPage::showFacts() {
 }
 
 TypedProduct ProductPage::asTyped() const {
-  const auto decimal = [](const NumberField* field) {
-    return core::normalisedDecimal(field->text().toStdString());
-  };
+  const auto decimal = [](const NumberField* field) { return field->digits().toStdString(); };
   TypedProduct out;
   out.name = m_name->text().trimmed().toStdString();
   out.byFormula = m_byFormula->isChecked();
@@ -284,7 +282,7 @@ TypedProduct ProductPage::asTyped() const {
   out.bag = {decimal(m_bag), "kg"};
   out.step = {decimal(m_step), "g"};
   for (const auto& [key, field] : m_label) {
-    if (!field->text().isEmpty()) out.label.emplace_back(key, decimal(field));
+    if (!field->digits().isEmpty()) out.label.emplace_back(key, decimal(field));
   }
   return out;
 }

@@ -32,6 +32,7 @@ ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id,
   m_weight->setFixedWidth(72);
   m_weight->setFont(faceOf(15, true));
   m_weight->onTyped = [this](const QString& digits) { weightTyped(digits); };
+  m_weight->asked = [this] { return AskedUnit{m_units.massUnit().toStdString(), {}}; };
   m_weight->onMessage = [this](const QString& words) { emit message(words); };
   m_weight->installEventFilter(this);
   m_on->setObjectName("on_" + objectId);

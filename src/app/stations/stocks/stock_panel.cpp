@@ -59,6 +59,7 @@ NumberField* StockPanel::field(const QString& name, const QString& id, const std
   made->setObjectName(id);
   made->setFixedWidth(64);
   const Bound bound{made, path, kind, std::move(otherwise)};
+  made->asked = [this, kind] { return AskedUnit{unitKey(kind), {}}; };
   made->onTyped = [this, bound](const QString& digits) { keep(bound, digits); };
   made->onMessage = [this](const QString& words) { emit message(words); };
   m_fields.push_back(bound);

@@ -79,6 +79,7 @@ QWidget* TankCard::makeHead() {
   m_volume->onTyped = [this](const QString& digits) {
     StockEdits(m_editor).setTankVolume(m_index, typed(digits, m_units.volumeUnit()));
   };
+  m_volume->asked = [this] { return AskedUnit{m_units.volumeUnit().toStdString(), {}}; };
   m_volume->onMessage = [this](const QString& words) { emit message(words); };
   m_ratio = new NumberField({tr("ratio of this tank alone, 1 to"), "", 1, 100000, true});
   m_ratio->setObjectName(QString("tankRatio%1").arg(m_index));

@@ -55,11 +55,10 @@ TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget
   auto* scale = new QPushButton(tr("Scale"));
   scale->setObjectName("scaleTarget");
   const auto go = [this] {
-    const auto typed = core::parseDecimal(core::normalisedDecimal(m_wanted->text().toStdString()));
+    const auto typed = core::parseDecimal(m_wanted->digits().toStdString());
     if (!typed || m_wanted->isWrong())
       return emit message(tr("Type the EC that the target shall have, in mS/cm."));
-    scaleTo(*typed,
-            {core::DeedCode::TargetScaled, {core::normalisedDecimal(m_wanted->text().toStdString())}});
+    scaleTo(*typed, {core::DeedCode::TargetScaled, {m_wanted->digits().toStdString()}});
   };
   connect(scale, &QPushButton::clicked, this, go);
   connect(m_wanted, &QLineEdit::returnPressed, this, go);
@@ -140,7 +139,7 @@ void TargetStrength::refreshNitrogen() {
 /// Written as nitrate and ammonium: what the plants tell apart.
 void TargetStrength::nitrogenTyped() {
   if (m_total->isWrong() || m_share->isWrong()) return;
-  TargetEdits(m_editor).setNitrogen(m_total->text(), m_share->text());
+  TargetEdits(m_editor).setNitrogen(m_total->digits(), m_share->digits());
 }
 
 void TargetStrength::fillSeasons() {

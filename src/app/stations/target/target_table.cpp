@@ -73,6 +73,9 @@ void TargetTable::addRow(Nutrient n, int line) {
   for (const auto& unit : exchange::targetUnits())
     row.unit->addItem(QString::fromStdString(unit));
   row.unit->setFixedWidth(82);
+  row.amount->asked = [n, box = row.unit] {
+    return AskedUnit{box->currentText().toStdString(), std::string(core::elementSymbol(n))};
+  };
   connect(row.unit, &QComboBox::activated, this,
           [this, n, box = row.unit] { unitChosen(n, box->currentText()); });
   row.band = new NumberField({tr("%1 band").arg(nameOf(n)), "%", 0, 1000});

@@ -4,6 +4,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "units/constants.h"
+#include "water/blend.h"
 #include "wording/tr.h"
 
 #include <QDate>
@@ -31,9 +32,9 @@ const std::vector<Line>& lines() {
                     : std::nullopt;
        }},
       {QT_TRANSLATE_NOOP("butte", "calcium"), "mg/L",
-       [](const core::Water& w) { return std::optional(w.milligramsPerLitre.of(core::Nutrient::Ca)); }},
+       [](const core::Water& w) { return core::amountOf(core::BlendGoal::Calcium, w); }},
       {QT_TRANSLATE_NOOP("butte", "sodium"), "mg/L",
-       [](const core::Water& w) { return std::optional(w.milligramsPerLitre.of(core::Nutrient::Na)); }}};
+       [](const core::Water& w) { return core::amountOf(core::BlendGoal::Sodium, w); }}};
   return all;
 }
 

@@ -87,6 +87,7 @@ void ReportTable::addMeters(QGridLayout* grid) {
   const auto keep = [this](const QString& d) {
     WaterEdits(m_editor).setConductivity(m_part, typed(d, m_ecUnit->currentData().toString()));
   };
+  m_ec->asked = [this] { return AskedUnit{m_ecUnit->currentData().toString().toStdString(), {}}; };
   m_ec->onTyped = keep;
   connect(m_ecUnit, &QComboBox::activated, this, [this, keep] {
     const auto stated = WaterEdits(m_editor).conductivity(m_part);
@@ -136,6 +137,10 @@ void ReportTable::addRow(QGridLayout* grid, const QString& name,
   row.amount->setObjectName("water_" + QString::fromStdString(forms.front().second));
   row.amount->setFixedWidth(64);
   row.amount->setPlaceholderText("–");
+  row.amount->asked = [this, at] {
+    const auto& asked = m_rows[at];
+    return AskedUnit{asked.unit->currentData().toString().toStdString(), keyOf(asked)};
+  };
   row.amount->onTyped = [this, at](const QString& digits) { typedIn(at, digits); };
   row.amount->onMessage = [this](const QString& words) { emit message(words); };
   connect(row.form, &QComboBox::activated, this, [this, at] { formChosen(at); });

@@ -236,7 +236,7 @@ void SourcePanel::findShare() {
   for (const auto& part : m_editor.answer().waters.parts)
     parts.push_back({part.treated, part.share});
   const auto goal = static_cast<core::BlendGoal>(m_goal->currentData().toInt());
-  const double typed = core::parseDecimal(m_limit->text().toStdString()).value_or(0);
+  const double typed = core::parseDecimal(m_limit->digits().toStdString()).value_or(0);
   const double limit =
       goal == core::BlendGoal::Alkalinity ? typed / core::constant::milligramsCaCO3PerMeq : typed;
   // With no share among the others, they are taken evenly.
