@@ -263,7 +263,7 @@ private:
     auto& given = m_out.given;
     given.atMostProducts = m_out.aim.atMostProducts;
     given.wholeSteps = m_out.aim.wholeSteps;
-    given.crop = m_out.crop;
+    given.crop = m_out.crop.empty() ? m_out.targetName : m_out.crop;
     given.scales = m_out.scales;
     given.errors = usualErrors(request().shelf);
     const auto& own = m_out.accuracy;

@@ -10,6 +10,7 @@
 #include "stock/tank_rounding.h"
 #include "stock/tank_side.h"
 #include "stock_words.h"
+#include "wording/before_mixing.h"
 #include "wording/tr.h"
 
 #include <QLocale>
@@ -30,7 +31,7 @@ public:
 
   QString html() {
     m_rounded = roundedTanks();
-    QString out = "<html><body>" + head() + harmful();
+    QString out = "<html><body>" + head() + before();
     for (std::size_t t = 0; t < m_editor.answer().stock.tanks.size(); ++t)
       out += tank(t);
     return out + apart() + dosing() + cautions() + "</body></html>";
@@ -52,15 +53,20 @@ private:
              QString::fromStdString(d.targetName).toHtmlEscaped(), m_date.toHtmlEscaped());
   }
 
-  /// What would harm the plants comes before anything is weighed.
-  QString harmful() const {
-    QStringList lines;
-    for (const auto& level : m_editor.answer().harmful)
-      lines << "⚠ " + QString::fromStdString(words::harmfulText(level)).toHtmlEscaped();
-    return lines.isEmpty()
-               ? QString()
-               : tr("<p style='font-size:13pt'><b>Do not mix this feed as it stands.<br>%1</b></p>")
-                     .arg(lines.join("<br>"));
+  /// What harms the plants or falls out comes before anything is weighed.
+  QString before() const {
+    const auto told = beforeMixing(m_editor);
+    const auto block = [](const QString& head, const QStringList& lines, int points) {
+      QStringList marked;
+      for (const auto& line : lines)
+        marked << "⚠ " + line.toHtmlEscaped();
+      return lines.isEmpty() ? QString()
+                             : QString("<p style='font-size:%1pt'><b>%2</b><br>%3</p>")
+                                   .arg(points)
+                                   .arg(head, marked.join("<br>"));
+    };
+    return block(tr("Do not mix this feed as it stands."), told.harmful, 13) +
+           block(tr("Before you weigh: this falls out or must not meet."), told.falling, 10);
   }
 
   /// In the steps of the scale: what its display must show.

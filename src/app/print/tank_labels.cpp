@@ -5,6 +5,7 @@
 #include "services/units_shown.h"
 #include "stock/tank_side.h"
 #include "stock_words.h"
+#include "wording/before_mixing.h"
 #include "wording/tr.h"
 
 #include <QStringList>
@@ -52,11 +53,11 @@ QString keepFrom(const core::TankContent& content, core::TankSide side) {
   }
 }
 
-/// What would harm the plants at this dilution.
-QString harmful(const FormulaEditor& editor) {
+/// What harms the plants at this dilution, and what falls out in this tank.
+QString before(const FormulaEditor& editor, const core::TankContent& content) {
   QString out;
-  for (const auto& level : editor.answer().harmful)
-    out += QString("<b>⚠ %1</b><br>").arg(QString::fromStdString(words::harmfulText(level)).toHtmlEscaped());
+  for (const auto& line : beforeMixing(editor).harmful + fallingInTank(editor, content.tank.name))
+    out += QString("<b>⚠ %1</b><br>").arg(line.toHtmlEscaped());
   return out;
 }
 
@@ -82,7 +83,7 @@ QString label(const FormulaEditor& editor, const UnitsShown& units, const core::
              .arg(localFigure(content.factor), units.dose(dose), UnitsShown::doseInAll(dose),
                   units.text(content.tank.volume), localNumber(content.densityKgPerLitre, 3),
                   contents(editor, units, content), keepFrom(content, core::tankSide(shelf, content))) +
-         harmful(editor) +
+         before(editor, content) +
          tr("Mixed on: %1 &nbsp; by: __________ &nbsp; checked: __________<br>"
             "<span style='font-size:7.5pt'>Hazards of the ingredients as bought; this is no "
             "classification of the mixture. The products' own labels and "

@@ -6,6 +6,7 @@
 #include "print/sheet_text.h"
 #include "print/tank_labels.h"
 #include "window/main_window.h"
+#include "wording/before_mixing.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 
@@ -98,7 +99,14 @@ void FileActions::exportSheet() {
   if (!path.isEmpty()) exportSheetTo(path);
 }
 
+bool FileActions::mayLeave() {
+  const auto why = keptFromPaper(m_window.editor());
+  if (!why.isEmpty()) m_prompts.trouble(why);
+  return why.isEmpty();
+}
+
 bool FileActions::exportSheetTo(const QString& path) {
+  if (!mayLeave()) return false;
   const auto html = benchSheetHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate()));
   const auto trouble = writeSheetPdf(html, path, QString::fromStdString(m_window.editor().document().name));
   if (!trouble.isEmpty()) {
@@ -111,6 +119,7 @@ bool FileActions::exportSheetTo(const QString& path) {
 }
 
 void FileActions::printSheet() {
+  if (!mayLeave()) return;
   QPrinter printer(QPrinter::HighResolution);
   QPrintDialog dialog(&printer, &m_window);
   if (dialog.exec() != QDialog::Accepted) return;
@@ -125,6 +134,7 @@ void FileActions::exportLabels() {
 }
 
 bool FileActions::exportLabelsTo(const QString& path) {
+  if (!mayLeave()) return false;
   const auto html = tankLabelsHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate()));
   const auto trouble = writeSheetPdf(html, path, QString::fromStdString(m_window.editor().document().name));
   if (!trouble.isEmpty()) {
@@ -137,6 +147,7 @@ bool FileActions::exportLabelsTo(const QString& path) {
 }
 
 void FileActions::printLabels() {
+  if (!mayLeave()) return;
   QPrinter printer(QPrinter::HighResolution);
   QPrintDialog dialog(&printer, &m_window);
   if (dialog.exec() != QDialog::Accepted) return;

@@ -25,6 +25,8 @@ public:
   bool saveAs();
   bool saveTo(const QString& path);
   void exportSheet();
+  /// The one gate before paper and book: false, and says why, where the weights are not sure.
+  bool mayLeave();
   bool exportSheetTo(const QString& path);
   void printSheet();
   void exportLabels();

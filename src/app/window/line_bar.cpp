@@ -5,6 +5,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "units/constants.h"
+#include "wording/before_mixing.h"
 #include "wording/tr.h"
 #include "words.h"
 
@@ -149,8 +150,12 @@ void LineBar::refresh() {
   const auto plan = answer.solution.grams.empty() ? std::vector<core::WeighStep>()
                                                   : core::weighPlan(document.given.request.shelf,
                                                                     answer.solution.grams, document.scales);
+  const auto before = beforeMixing(m_editor);
   card(Station::Bench)
-      ->setHeadline(tr("weighing sheet"), tr("%1 weighings · print or PDF").arg(plan.size()), false);
+      ->setHeadline(!before.harmful.isEmpty()   ? tr("feed is HARMFUL: read first")
+                    : !before.falling.isEmpty() ? tr("something falls out: read first")
+                                                : tr("weighing sheet"),
+                    tr("%1 weighings · print or PDF").arg(plan.size()), !before.isEmpty());
 }
 
 void LineBar::refreshBook() {

@@ -223,6 +223,7 @@ void MainWindow::showRecord(const book::Ref& ref) {
 }
 
 void MainWindow::keepMixedBatch() {
+  if (!m_files->mayLeave()) return;
   if (!m_desk.isOpen()) return;
   const auto ref = recordBatch(m_desk, m_editor, benchSheetHtml(m_editor, m_units, sheetDayMark));
   if (!ref) return say(QString::fromStdString(words::problemText(ref.problem())));

@@ -7,6 +7,7 @@
 #include "refresh/while_seen.h"
 #include "solve/audit.h"
 #include "stations/formula/mend_list.h"
+#include "wording/before_mixing.h"
 #include "wording/falling_words.h"
 #include "wording/tr.h"
 #include "words.h"
@@ -71,7 +72,8 @@ void ReasonStrip::refresh() {
   QStringList lines;
   if (!answer.checked)
     lines << tr("The independent check does not agree with this answer: do not weigh by it.");
-  lines << fallingSentences(tr("The feed"), answer.feed);
+  const auto before = beforeMixing(m_editor);
+  lines << before.harmful << fallingSentences(tr("The feed"), answer.feed);
   if (answer.solution.status == core::SolveStatus::Impossible)
     lines << tr("No formula exists for what is given.");
   for (const auto& reason : answer.solution.reasons)
