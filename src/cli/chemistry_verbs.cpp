@@ -44,6 +44,9 @@ Json warningsOf(const ScriptInput& input, const Mixture& mixture) {
   if (!mixture.water.phFollows)
     out.push_back(
         warning("alkalinity_unknown", "the water's alkalinity is not known, so no pH follows from it"));
+  if (!mixture.feed.acidityKnown)
+    out.push_back(warning("acidity_unknown",
+                          "a product holds an acid that the chemistry does not know, so no pH follows"));
   if (mixture.water.phContradicts)
     out.push_back(warning("ph_contradicts_alkalinity",
                           "no carbonate fits both this pH and this alkalinity; the alkalinity is used"));
@@ -98,7 +101,8 @@ Result<Outcome> equilibrium(const ScriptInput& input) {
                 "activities: take pH, indices and EC as rough"));
   const auto& data = EquilibriumData::instance();
   Outcome outcome;
-  const bool phKnown = mixture.water.phFollows || conditions.ph || conditions.carbonDioxideAtm;
+  const bool phKnown =
+      conditions.ph || (feed.acidityKnown && (mixture.water.phFollows || conditions.carbonDioxideAtm));
   outcome.json["ph"] = phKnown ? Json(state->ph) : Json(nullptr);
   outcome.json["ionic_strength_mol_per_l"] = state->settled.ionicStrength * state->waterKgPerLitre;
   Json species = Json::object();

@@ -42,6 +42,9 @@ Result<Outcome> mix(const ScriptInput& input) {
   addMix(outcome.json, feed);
   outcome.json["warnings"] = inputWarnings(input);
   addHarmful(outcome.json["warnings"], feed.milligramsPerLitre);
+  if (!feed.acidityKnown)
+    outcome.json["warnings"].push_back(warning(
+        "acidity_unknown", "a product holds an acid that the chemistry does not know, so no pH follows"));
   return outcome;
 }
 

@@ -110,3 +110,37 @@ TEST(Mix, FertilizerSaltsLowerThePhByThemselves) {
   EXPECT_LT(*feed.ph, 7.1);
   EXPECT_GT(*feed.ph, 6.5);
 }
+
+TEST(ProductSolutes, AnOrganicSaltIsKnownByItsAtomsHoweverItIsWritten) {
+  const struct {
+    const char* formula;
+    Component acid;
+    double residues, alkalinity; ///< per mole, against the whole acid
+  } salts[] = {{"CH3COONa", Component::Acetate, 1, 1},      {"C2H3NaO2", Component::Acetate, 1, 1},
+               {"CH3COOH", Component::Acetate, 1, 0},       {"C4H6CaO4", Component::Acetate, 2, 2},
+               {"K3C6H5O7", Component::Citrate, 1, 3},      {"KH2C6H5O7", Component::Citrate, 1, 1},
+               {"C6H8O7·H2O", Component::Citrate, 1, 0},    {"CH3COONH4", Component::Acetate, 1, 1},
+               {"Na3C6H5O7·2H2O", Component::Citrate, 1, 3}};
+  for (const auto& [formula, acid, residues, alkalinity] : salts) {
+    const auto made = compositionFromFormula(formula, 100);
+    ASSERT_TRUE(made) << formula;
+    const double molarMass = made->formula->molarMassGPerMol;
+    EXPECT_NEAR(made->solutesPerGram.of(acid) * molarMass, residues, 1e-9) << formula;
+    EXPECT_NEAR(made->solutesPerGram.alkalinityEq * molarMass, alkalinity, 1e-9) << formula;
+    EXPECT_TRUE(made->acidityKnown) << formula;
+  }
+}
+
+TEST(ProductSolutes, WhatTheChemistryDoesNotKnowIsSaid) {
+  for (const char* formula :
+       {"HCOOH", "C3H6O3", "C6H12O6", "C2H2O4·2H2O", "H3NSO3", "C10H14N2O8Na2·2H2O", "NaNO2"})
+    EXPECT_FALSE(compositionFromFormula(formula, 100)->acidityKnown) << formula;
+  for (const char* formula : {"KNO3", "CO(NH2)2", "KHCO3", "C10H12N2O8FeNa", "(NH4)2SO4", "H3BO3", "Ca(OH)2"})
+    EXPECT_TRUE(compositionFromFormula(formula, 100)->acidityKnown) << formula;
+  const auto formic = test::salt("HCOOH");
+  const auto feed = mix(pureWater(), {formic}, {test::grams(0.1)}, test::litres(1));
+  EXPECT_FALSE(feed.ph) << "unknown is not neutral";
+  EXPECT_FALSE(feed.acidityKnown);
+  EXPECT_TRUE(mix(pureWater(), {formic}, {test::grams(0)}, test::litres(1)).ph)
+      << "on the shelf it does no harm";
+}

@@ -223,6 +223,13 @@ TEST(WordsGolden, WhatAFormulaIsSaidToBe) {
   }
 }
 
+TEST(WordsGolden, DoubtsAboutAProduct) {
+  Table table("words_doubts");
+  for (int doubt = 0; doubt <= static_cast<int>(ProductDoubt::AcidityUnknown); ++doubt)
+    table.add(numbered("doubt", doubt),
+              words::productDoubtText({static_cast<ProductDoubt>(doubt), 131.4, "the other bag"}));
+}
+
 TEST(WordsGolden, WhatHarmsPlants) {
   Table table("words_harmful");
   for (const auto& ceiling : safeCeilings()) {

@@ -48,6 +48,7 @@ MixResult mix(const Water& water, const std::vector<ShelfProduct>& shelf, const 
     out.milligramsPerLitre.addScaled(shelf[j].composition.massFraction, concentration.milligramsPerLitre());
     out.solutesPerLitre.addScaled(shelf[j].composition.solutesPerGram, concentration.gramsPerLitre());
     out.netAlkalinityMeqPerL += shelf[j].composition.alkalinityMeqPerGram * concentration.gramsPerLitre();
+    if (grams[j] > Mass{} && !shelf[j].composition.acidityKnown) out.acidityKnown = false;
     if (shelf[j].pricePerKg)
       cost += *shelf[j].pricePerKg * grams[j].kilograms();
     else if (grams[j] > Mass{})
@@ -56,7 +57,7 @@ MixResult mix(const Water& water, const std::vector<ShelfProduct>& shelf, const 
   out.waterKgPerLitre = StockWater(shelf, concentrations).kgPerLitre();
   out.ions = ionBalance(out.milligramsPerLitre, out.netAlkalinityMeqPerL);
   out.conductivityByRule = conductivityByRule(out.ions);
-  settle(out, source.phFollows);
+  settle(out, source.phFollows && out.acidityKnown);
   // A water known by its EC only still shows on the meter.
   if (!water.compositionKnown && water.conductivityMsPerCm) {
     const auto base = Conductivity::fromMilliSiemensPerCm(*water.conductivityMsPerCm);

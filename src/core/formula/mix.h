@@ -28,6 +28,7 @@ struct MixResult {
   std::optional<double> ph;      ///< as mixed; unknown with a water of unknown alkalinity
   std::optional<double> phInAir; ///< once it has stood open to the air long enough
   bool waterPhContradicts = false;
+  bool acidityKnown = true; ///< false: a product of it holds an acid that the chemistry does not know: no pH
 };
 
 /// Water with these products in it. `grams` runs parallel to `shelf` and stands for `volume` of finished

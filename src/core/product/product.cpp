@@ -25,6 +25,7 @@ Result<Composition> compositionFromFormula(std::string_view text, double purityP
   out.solutesPerGram = solutesOfProduct(out.massFraction, out.alkalinityMeqPerGram, *formula,
                                         purity / formula->molarMassGPerMol);
   out.role = roleOf(*formula);
+  out.acidityKnown = isAcidityKnown(*formula);
   // What is not the substance is water in an acid, a base solution or a silicate; in a salt it is dead
   // weight.
   if (out.role != ProductRole::Salt && out.role != ProductRole::Chelate)

@@ -31,6 +31,8 @@ struct Composition {
   double hydrateWaterFraction = 0; ///< g of hydrate (or solution) water per g of product
   Solutes solutesPerGram;          ///< as it stands in solution
   ProductRole role = ProductRole::Salt;
+  bool acidityKnown =
+      true; ///< false: it holds an acid or anion that the chemistry does not know; no pH follows
   StockSide side = StockSide::Either;
   std::optional<ChemicalFormula> formula;
 };

@@ -75,6 +75,7 @@ std::vector<ProductDoubtFound> productDoubts(const ShelfProduct& product, const 
   if (labelled(label, "P") > 6 && labelled(label, "K") > 15 &&
       labelled(label, "P2O5") + labelled(label, "K2O") <= 0)
     found.push_back({ProductDoubt::GradeAsElements, 0, {}});
+  if (!product.composition.acidityKnown) found.push_back({ProductDoubt::AcidityUnknown, 0, {}});
   for (const auto& other : others) {
     if (other.id != product.id && sameComposition(product, other)) {
       found.push_back({ProductDoubt::SameAsOther, 0, other.name});

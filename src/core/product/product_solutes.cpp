@@ -60,9 +60,13 @@ Solutes solutesOfProduct(const NutrientAmounts& massFraction, double alkalinityM
   Solutes out = solutesOfNutrients(massFraction);
   out.alkalinityEq = alkalinityMeqPerGram / 1000;
   out.of(Component::Carbonate) = formula.carbonateCount * formulaMolPerGram;
-  if (const auto acid = organicAcidOf(formula)) {
-    out.of(*acid == OrganicAcid::Citric ? Component::Citrate : Component::Acetate) += formulaMolPerGram;
-    out.alkalinityEq = 0; // the whole acid is what alkalinity is counted against
+  if (const auto part = organicPartOf(formula)) {
+    out.of(part->acid == OrganicAcid::Citric ? Component::Citrate : Component::Acetate) +=
+        part->perMole * formulaMolPerGram;
+    // The whole acid is what alkalinity is counted against: each cation in the place of its hydrogen adds
+    // one.
+    out.alkalinityEq = (out.of(Component::Na) + out.of(Component::K) + out.of(Component::NH4) +
+                        2 * (out.of(Component::Ca) + out.of(Component::Mg)));
   }
   if (roleOf(formula) == ProductRole::Chelate) {
     const double metals =

@@ -1,38 +1,63 @@
 #include "product/role.h"
 
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <string_view>
+
 namespace butte::core {
 namespace {
 
+double organicCarbon(const ChemicalFormula& f) {
+  return f.count("C") - f.carbonateCount - f.ureaNitrogenCount / 2;
+}
+
 bool hasChelatedMetal(const ChemicalFormula& f) {
   const double metals = f.count("Fe") + f.count("Mn") + f.count("Zn") + f.count("Cu");
-  const double organicCarbon = f.count("C") - f.carbonateCount - f.ureaNitrogenCount / 2;
-  return metals > 0 && organicCarbon > 0.5;
+  return metals > 0 && organicCarbon(f) > 0.5;
 }
 
-bool sameAtoms(const ChemicalFormula& f, double carbon, double hydrogen, double oxygen) {
-  const double water = f.hydrateWaterCount;
-  return f.atoms.size() == 3 && f.count("C") == carbon && f.count("H") - 2 * water == hydrogen &&
-         f.count("O") - water == oxygen;
+/// Charges of the cations that a salt of an organic acid may hold in the place of its hydrogen.
+double saltCations(const ChemicalFormula& f) {
+  return f.count("Na") + f.count("K") + f.ammoniumCount + 2 * (f.count("Ca") + f.count("Mg"));
 }
 
-/// Equivalents up to pH 5.8, for weak organic acids. Source: pKa of citric (3.13, 4.76, 6.40) and acetic acid
+/// Equivalents of acid per mole up to pH 5.8. Source: pKa of citric (3.13, 4.76, 6.40) and acetic acid
 /// (4.76), CRC Handbook, from memory; 2.120 and 0.917 computed from them at ionic strength 0.
-double organicAcidEquivalents(const ChemicalFormula& f) {
-  const auto acid = organicAcidOf(f);
-  if (!acid) return 0;
-  return *acid == OrganicAcid::Citric ? 2.120 : 0.917;
+double organicAcidEquivalents(const OrganicPart& part) {
+  return part.perMole * (part.acid == OrganicAcid::Citric ? 2.120 : 0.917);
 }
 
 } // namespace
 
-std::optional<OrganicAcid> organicAcidOf(const ChemicalFormula& f) {
-  if (sameAtoms(f, 6, 8, 7)) return OrganicAcid::Citric;
-  if (sameAtoms(f, 2, 4, 2)) return OrganicAcid::Acetic;
+std::optional<OrganicPart> organicPartOf(const ChemicalFormula& f) {
+  for (const auto& [symbol, count] : f.atoms) {
+    constexpr std::array<std::string_view, 8> known{"C", "H", "O", "N", "Na", "K", "Ca", "Mg"};
+    if (std::find(known.begin(), known.end(), symbol) == known.end()) return std::nullopt;
+  }
+  const double carbon = organicCarbon(f), oxygen = f.count("O") - f.hydrateWaterCount;
+  const double acidHydrogen = f.count("H") - 2 * f.hydrateWaterCount - 4 * f.ammoniumCount;
+  const double hydrogen = acidHydrogen + saltCations(f); // as the whole acid would have it
+  if (carbon != f.count("C") || f.count("N") != f.ammoniumCount || carbon <= 0) return std::nullopt;
+  const auto isMade = [&](double ofCarbon, double ofHydrogen, double ofOxygen) {
+    // Sugars and lactic acid have the proportions of acetic acid: parts must be whole, and a whole acid one.
+    const double parts = carbon / ofCarbon;
+    if (std::abs(parts - std::round(parts)) > 1e-9 || (saltCations(f) == 0 && parts != 1)) return false;
+    return std::abs(hydrogen - parts * ofHydrogen) < 1e-9 && std::abs(oxygen - parts * ofOxygen) < 1e-9;
+  };
+  if (isMade(6, 8, 7)) return OrganicPart{OrganicAcid::Citric, carbon / 6};
+  if (isMade(2, 4, 2)) return OrganicPart{OrganicAcid::Acetic, carbon / 2};
   return std::nullopt;
 }
 
+bool isAcidityKnown(const ChemicalFormula& f) {
+  if (hasChelatedMetal(f) || organicPartOf(f)) return true;
+  const double boundOtherwise = f.count("N") - f.nitrateCount - f.ammoniumCount - f.ureaNitrogenCount;
+  return organicCarbon(f) < 0.5 && boundOtherwise < 0.5;
+}
+
 double alkalinityEquivalentsPerMole(const ChemicalFormula& f) {
-  if (const double organic = organicAcidEquivalents(f); organic > 0) return -organic;
+  if (const auto organic = organicPartOf(f)) return saltCations(f) - organicAcidEquivalents(*organic);
   if (hasChelatedMetal(f)) return 0;
   const double cations =
       f.count("Na") + f.count("K") + f.ammoniumCount +

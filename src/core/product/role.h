@@ -8,8 +8,18 @@ namespace butte::core {
 
 enum class OrganicAcid { Citric, Acetic };
 
-/// Citric or acetic acid by its atoms, hydrate water aside; nothing for anything else.
-std::optional<OrganicAcid> organicAcidOf(const ChemicalFormula& formula);
+/// An organic acid or its salt: so many acid residues per formula unit.
+struct OrganicPart {
+  OrganicAcid acid{};
+  double perMole = 1;
+};
+/// Citric or acetic acid, whole or with sodium, potassium, ammonium, calcium or magnesium in the place of its
+/// hydrogen, by its atoms, hydrate water aside, however the formula is written; nothing for anything else.
+std::optional<OrganicPart> organicPartOf(const ChemicalFormula& formula);
+
+/// Whether the chemistry knows every acid and anion of it: false for formates, lactates, metal-free EDTA,
+/// sulfamic acid, nitrites and the like, whose atoms would else be read as hydroxide, carbonate or sulfate.
+bool isAcidityKnown(const ChemicalFormula& formula);
 
 /// Equivalents of alkalinity per mole: base positive, acid negative, with phosphate counted as H2PO4 and
 /// sulfate as SO4, carbonate and hydroxide as alkalinity. From the charges of the strong ions: 0 for a
