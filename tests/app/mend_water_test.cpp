@@ -51,6 +51,14 @@ protected:
     }
     return false;
   }
+  /// One source, untreated, with much calcium sulfate.
+  static void oneHardSource(WaterEdits& water) {
+    while (water.count() > 1)
+      water.remove(water.count() - 1);
+    water.setTreatment(0, SourceTreatment::None);
+    water.setReported(0, "Ca", "180", "mg/L");
+    water.setReported(0, "SO4", "430", "mg/L");
+  }
   /// Only these products stay on.
   void onlyOn(const QStringList& ids) {
     const auto products = editor().document().products; // switching one makes the list anew
@@ -100,11 +108,7 @@ TEST_F(MendKindsTest, AProductSwitchedOffIsSwitchedOn) {
 
 TEST_F(MendKindsTest, SomeOfAHardWaterGoesThroughAMembrane) {
   WaterEdits water(editor());
-  while (water.count() > 1)
-    water.remove(water.count() - 1);
-  water.setTreatment(0, SourceTreatment::None);
-  water.setReported(0, "Ca", "180", "mg/L");
-  water.setReported(0, "SO4", "430", "mg/L");
+  oneHardSource(water);
   wish({{Nutrient::Ca, "80"}, {Nutrient::S, "70"}});
   onlyOn({"can_double", "sop", "kno3"});
   ASSERT_GT(offNow(), 0) << "the water alone brings too much";
@@ -129,11 +133,7 @@ TEST_F(MendKindsTest, SomeOfAHardWaterGoesThroughAMembrane) {
 
 TEST_F(MendKindsTest, ABlendTakesMoreOfItsPurerPart) {
   WaterEdits water(editor());
-  while (water.count() > 1)
-    water.remove(water.count() - 1);
-  water.setTreatment(0, SourceTreatment::None);
-  water.setReported(0, "Ca", "180", "mg/L");
-  water.setReported(0, "SO4", "430", "mg/L");
+  oneHardSource(water);
   water.addSource("Rain");
   for (const auto* ion : {"Ca", "SO4"})
     water.setReported(1, ion, "1", "mg/L");

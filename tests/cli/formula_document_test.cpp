@@ -1,3 +1,4 @@
+#include "base/decimal.h"
 #include "edit.h"
 #include "formula_json.h"
 #include "words.h"
@@ -63,6 +64,99 @@ TEST(FormulaDocument, EveryFaultNamesItsPlace) {
   EXPECT_EQ(problemWith("/water/titration/readings/1/ph", "15").where, "water.titration.readings[1].ph");
   EXPECT_EQ(problemWith("/water/titration/sample/unit", "furlong").where, "water.titration.sample.unit");
   EXPECT_EQ(problemWith("/strange", 1).code, core::ProblemCode::UnknownKey);
+}
+
+namespace {
+
+/// Every leaf of a document with its place as problems name it: "/stock/tanks/0/name" is
+/// "stock.tanks[0].name".
+void leavesOf(const Json& json, const std::string& pointer, const std::string& place,
+              std::vector<std::pair<std::string, std::string>>& out) {
+  if (json.is_object()) {
+    for (const auto& [key, value] : json.items())
+      leavesOf(value, pointer + "/" + key, place.empty() ? key : place + "." + key, out);
+  } else if (json.is_array()) {
+    for (std::size_t i = 0; i < json.size(); ++i)
+      leavesOf(json[i], pointer + "/" + std::to_string(i), place + "[" + std::to_string(i) + "]", out);
+  } else {
+    out.emplace_back(pointer, place);
+  }
+}
+
+std::string parentOf(const std::string& place) {
+  return place.substr(0, place.find_last_of(".["));
+}
+
+} // namespace
+
+TEST(FormulaDocument, EveryLeafRefusesWhatItIsNotAndNamesItsOwnPlace) {
+  const auto demo = *parseFormulaText(demoText());
+  std::vector<std::pair<std::string, std::string>> leaves;
+  leavesOf(demo, "", "", leaves);
+  ASSERT_GT(leaves.size(), 150u);
+  const Json junk[] = {3, Json::array(), Json{{"amount", "5"}}};
+  int refused = 0;
+  for (const auto& [pointer, place] : leaves) {
+    if (pointer == "/version") continue; // an older number is an older file
+    for (const auto& value : junk) {
+      auto json = demo;
+      json[Json::json_pointer(pointer)] = value;
+      const auto read = readFormulaDocument(json);
+      EXPECT_FALSE(read) << pointer << " reads " << value;
+      if (read) continue;
+      ++refused;
+      const auto& where = read.problem().where;
+      EXPECT_TRUE(where.starts_with(parentOf(place)) || place.starts_with(where))
+          << where << " for " << pointer;
+      EXPECT_FALSE(words::problemLine(read.problem()).empty());
+    }
+  }
+  EXPECT_GT(refused, 450);
+}
+
+TEST(FormulaDocument, AFigureThatIsNoneIsRefusedAtItsPlaceWhereverItStands) {
+  const auto demo = *parseFormulaText(demoText());
+  std::vector<std::pair<std::string, std::string>> leaves;
+  leavesOf(demo, "", "", leaves);
+  int judged = 0;
+  for (const auto& [pointer, place] : leaves) {
+    const auto& leaf = demo[Json::json_pointer(pointer)];
+    if (!leaf.is_string() || !core::parseDecimal(leaf.get<std::string>())) continue;
+    ++judged;
+    for (const char* bad : {"ten", "1e999", "-1e300"}) {
+      auto json = demo;
+      json[Json::json_pointer(pointer)] = bad;
+      const auto read = readFormulaDocument(json);
+      ASSERT_FALSE(read) << pointer << " takes " << bad;
+      EXPECT_TRUE(place.starts_with(read.problem().where) ||
+                  read.problem().where.starts_with(parentOf(place)))
+          << read.problem().where << " for " << pointer;
+    }
+  }
+  EXPECT_GT(judged, 80);
+}
+
+TEST(FormulaDocument, TanksSayWhatIsWrongWithThem) {
+  EXPECT_EQ(problemWith("/stock/factor", "0.2").where, "stock.factor");
+  EXPECT_EQ(problemWith("/stock/tanks", Json::array()).where, "stock.tanks");
+  EXPECT_EQ(problemWith("/stock/tanks/0/made_with", "part:x").where, "stock.tanks[0].made_with");
+  EXPECT_EQ(problemWith("/stock/tanks/0/made_with", "sea").where, "stock.tanks[0].made_with");
+  EXPECT_EQ(
+      problemWith("/stock/placed", Json::array({{{"product", "kno3"}, {"shares", {"0.5", "0.2"}}}})).code,
+      core::ProblemCode::OutOfRange)
+      << "shares that do not add up";
+  const auto placed = [](const std::vector<std::string>& shares) {
+    Json row;
+    row["product"] = "kno3";
+    row["shares"] = shares;
+    Json rows = Json::array();
+    rows.push_back(row);
+    return problemWith("/stock/placed", rows);
+  };
+  EXPECT_EQ(placed({"0.5", "0.2", "0"}).code, core::ProblemCode::OutOfRange) << "shares that do not add up";
+  EXPECT_EQ(placed({"1", "0", "0", "0"}).code, core::ProblemCode::OutOfRange)
+      << "four shares for three tanks";
+  EXPECT_EQ(placed({"2", "-1", "0"}).code, core::ProblemCode::OutOfRange) << "more than all of it";
 }
 
 TEST(FormulaDocument, AnOlderFileIsReadAndBecomesTheNewVersion) {

@@ -73,3 +73,53 @@ TEST(Water, AUnitMixUpShowsAsImbalance) {
   bad[5] = {"N_NO3", 50};
   EXPECT_THAT(test::waterOf(bad).remarks, Contains(WaterRemark::ChargeUnbalanced));
 }
+
+// Every key of a report, typed as "less than": half of it counts, give or take that half (Standard Methods,
+// usual practice).
+TEST(Water, LessThanIsHalfOfItGiveOrTakeAsMuchWhateverTheKey) {
+  int judged = 0;
+  for (const auto& key : waterKeys()) {
+    WaterReport whole, below;
+    whole.milligramsPerLitre = below.milligramsPerLitre = {{key, 10}};
+    below.below = {key};
+    const auto is = normaliseWater(whole), less = normaliseWater(below);
+    ASSERT_TRUE(is && less) << key;
+    if (const auto extra = waterExtraFromKey(key)) {
+      EXPECT_DOUBLE_EQ(*less->extras[static_cast<std::size_t>(*extra)], 5) << key;
+      continue;
+    }
+    ++judged;
+    for (const auto nutrient : allNutrients) {
+      const double half = is->milligramsPerLitre.of(nutrient) / 2;
+      EXPECT_NEAR(less->milligramsPerLitre.of(nutrient), half, 1e-12) << key << " " << nutrientKey(nutrient);
+      EXPECT_NEAR(less->plusMinusMgPerL.of(nutrient), half, 1e-12) << key << " " << nutrientKey(nutrient);
+    }
+    const double half = is->alkalinityMeqPerL.value_or(0) / 2;
+    EXPECT_NEAR(less->alkalinityMeqPerL.value_or(0), half, 1e-12) << key;
+    EXPECT_NEAR(less->alkalinityPlusMinusMeqPerL, half, 1e-12) << key;
+    EXPECT_THAT(less->remarks, Contains(WaterRemark::BelowDetection)) << key;
+  }
+  EXPECT_GT(judged, 30);
+}
+
+TEST(Water, WhatIsBelowBesideWhatIsMeasuredMovesOnlyItself) {
+  WaterReport report;
+  report.milligramsPerLitre = {{"N", 8}, {"N_NH4", 1}, {"HCO3", 122.03}, {"CO3", 6}};
+  report.below = {"N", "CO3"};
+  const auto water = normaliseWater(report);
+  ASSERT_TRUE(water);
+  EXPECT_NEAR(water->milligramsPerLitre.of(Nutrient::NAmmonium), 1, 1e-12);
+  EXPECT_NEAR(water->milligramsPerLitre.of(Nutrient::NNitrate), 3, 1e-12)
+      << "half of eight, less the ammonium";
+  EXPECT_NEAR(water->plusMinusMgPerL.of(Nutrient::NAmmonium), 0, 1e-12);
+  EXPECT_NEAR(*water->alkalinityMeqPerL, 2 + 2 * 3 / 60.009, 1e-3);
+  EXPECT_NEAR(water->alkalinityPlusMinusMeqPerL, 2 * 3 / 60.009, 1e-3);
+  report.milligramsPerLitre = {{"Ca", 40.078}, {"hardness_as_CaCO3", 300.258}};
+  report.below = {"hardness_as_CaCO3"};
+  const auto hard = normaliseWater(report);
+  ASSERT_TRUE(hard);
+  EXPECT_NEAR(hard->milligramsPerLitre.of(Nutrient::Mg), 12.1525, 1e-3)
+      << "three meq/L less the calcium's two";
+  EXPECT_NEAR(hard->plusMinusMgPerL.of(Nutrient::Mg), 12.1525, 1e-3);
+  EXPECT_NEAR(hard->plusMinusMgPerL.of(Nutrient::Ca), 0, 1e-12);
+}

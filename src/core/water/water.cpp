@@ -9,6 +9,8 @@
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <set>
+#include <string>
 
 namespace butte::core {
 namespace {
@@ -39,6 +41,9 @@ struct Reading {
   std::array<std::optional<double>, waterExtraCount> extras{};
   std::map<Nutrient, std::string> keyOf;
   std::optional<double> bicarbonate, carbonate, alkalinityAsCaCO3, hardnessAsCaCO3;
+  std::set<std::string> below; ///< keys whose figure is a limit of detection: half of it was taken
+
+  bool isBelow(const char* key) const { return below.contains(key); }
 };
 
 double molarMass(std::string_view name) {
@@ -61,6 +66,7 @@ std::optional<Problem> readFigure(Reading& reading, const WaterRow& row, bool be
     return problemAt(ProblemCode::OutOfRange, where, {decimalText(row.second), "0 to 100000 mg/L"});
   // Anything between nothing and the limit of detection: its middle, give or take as much.
   const double value = below ? row.second / 2 : row.second;
+  if (below) reading.below.insert(key);
   if (const auto extra = waterExtraFromKey(key)) {
     auto& place = reading.extras[static_cast<std::size_t>(*extra)];
     if (place) return problemAt(ProblemCode::DuplicateKey, where, {key, key});
@@ -92,10 +98,22 @@ std::optional<Problem> readFigure(Reading& reading, const WaterRow& row, bool be
 void settleNitrogen(Reading& reading, const std::vector<WaterRow>& rows, Water& water) {
   const auto it = std::find_if(rows.begin(), rows.end(), [](const WaterRow& r) { return r.first == "N"; });
   if (it == rows.end()) return;
-  const double rest = it->second - reading.amounts.of(Nutrient::N);
+  const bool below = reading.isBelow("N");
+  const double rest = (below ? it->second / 2 : it->second) - reading.amounts.of(Nutrient::N);
   if (rest <= 0) return;
   reading.amounts.add(Nutrient::NNitrate, rest);
+  if (below) reading.plusMinus.add(Nutrient::NNitrate, rest);
   water.remarks.push_back(WaterRemark::NitrogenTakenAsNitrate);
+}
+
+/// A limit of detection leaves the alkalinity open as far as it was halved.
+void settleRangeOfAlkalinity(const Reading& reading, Water& water) {
+  const auto add = [&](const char* key, const std::optional<double>& figure, double meqPerMilligram) {
+    if (figure && reading.isBelow(key)) water.alkalinityPlusMinusMeqPerL += *figure * meqPerMilligram;
+  };
+  add("HCO3", reading.bicarbonate, 1 / molarMass("HCO3"));
+  add("CO3", reading.carbonate, 2 / molarMass("CO3"));
+  if (!reading.bicarbonate) add("alkalinity_as_CaCO3", reading.alkalinityAsCaCO3, 2 / molarMass("CaCO3"));
 }
 
 void settleAlkalinity(const Reading& reading, Water& water) {
@@ -114,6 +132,7 @@ void settleAlkalinity(const Reading& reading, Water& water) {
   } else if (reading.alkalinityAsCaCO3) {
     water.alkalinityMeqPerL = *reading.alkalinityAsCaCO3 * meqPerMgCaCO3;
   }
+  settleRangeOfAlkalinity(reading, water);
 }
 
 void settleHardness(Reading& reading, Water& water) {
@@ -130,16 +149,19 @@ void settleHardness(Reading& reading, Water& water) {
   if (rest <= 0 || (calcium && magnesium)) return;
   // A split is a guess: calcium is between six and nine tenths of nearly all hardness (common practice).
   constexpr double splitDoubt = 0.15;
+  const bool below = reading.isBelow("hardness_as_CaCO3"); // then each is open as far as it was taken
   if (!calcium && !magnesium) {
     water.remarks.push_back(WaterRemark::HardnessSplitAssumed);
-    reading.plusMinus.add(Nutrient::Ca, rest * splitDoubt * perCalcium);
-    reading.plusMinus.add(Nutrient::Mg, rest * splitDoubt * perMagnesium);
+    reading.plusMinus.add(Nutrient::Ca, rest * (below ? assumedCalciumShare : splitDoubt) * perCalcium);
+    reading.plusMinus.add(Nutrient::Mg, rest * (below ? 1 - assumedCalciumShare : splitDoubt) * perMagnesium);
     reading.amounts.add(Nutrient::Ca, rest * assumedCalciumShare * perCalcium);
     reading.amounts.add(Nutrient::Mg, rest * (1 - assumedCalciumShare) * perMagnesium);
   } else if (!calcium) {
     reading.amounts.add(Nutrient::Ca, rest * perCalcium);
+    if (below) reading.plusMinus.add(Nutrient::Ca, rest * perCalcium);
   } else {
     reading.amounts.add(Nutrient::Mg, rest * perMagnesium);
+    if (below) reading.plusMinus.add(Nutrient::Mg, rest * perMagnesium);
   }
 }
 
