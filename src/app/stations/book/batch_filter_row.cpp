@@ -1,5 +1,6 @@
 #include "stations/book/batch_filter_row.h"
 
+#include "base/decimal.h"
 #include "document/book_desk.h"
 #include "fields/number_field.h"
 #include "wording/record_words.h"
