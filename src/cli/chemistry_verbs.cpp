@@ -44,9 +44,7 @@ Json warningsOf(const ScriptInput& input, const Mixture& mixture) {
   if (!mixture.water.phFollows)
     out.push_back(
         warning("alkalinity_unknown", "the water's alkalinity is not known, so no pH follows from it"));
-  if (!mixture.feed.acidityKnown)
-    out.push_back(warning("acidity_unknown",
-                          "a product holds an acid that the chemistry does not know, so no pH follows"));
+  addUnknownAcidity(out, mixture.feed);
   if (mixture.water.phContradicts)
     out.push_back(warning("ph_contradicts_alkalinity",
                           "no carbonate fits both this pH and this alkalinity; the alkalinity is used"));

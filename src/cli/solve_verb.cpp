@@ -241,7 +241,7 @@ Result<Outcome> solve(const ScriptInput& input) {
   outcome.json["reasons"] = reasonTexts(answer);
   outcome.json["limits"] = bindingLimits(answer);
   outcome.json["warnings"] = solveWarnings(input, request, answer);
-  addHarmful(outcome.json["warnings"], feed.milligramsPerLitre);
+  addFeedWarnings(outcome.json["warnings"], feed);
   if (search) {
     outcome.json["buy"] = chosen->buy;
     outcome.json["proven"] = chosen->proven;

@@ -62,8 +62,15 @@ Json weightsObject(const SolveRequest& request, const std::vector<Mass>& grams) 
   return out;
 }
 
-void addHarmful(Json& warnings, const NutrientAmounts& milligramsPerLitre) {
-  for (const auto& level : harmfulLevels(milligramsPerLitre, "")) {
+void addUnknownAcidity(Json& warnings, const MixResult& feed) {
+  if (!feed.acidityKnown)
+    warnings.push_back(warning("acidity_unknown",
+                               "a product holds an acid that the chemistry does not know, so no pH follows"));
+}
+
+void addFeedWarnings(Json& warnings, const MixResult& feed) {
+  addUnknownAcidity(warnings, feed);
+  for (const auto& level : harmfulLevels(feed.milligramsPerLitre, "")) {
     auto row = warning("harmful_level", words::harmfulText(level));
     row["element"] = nutrientKey(level.nutrient);
     row["harmful_above_mg_per_l"] = level.harmfulAbove;

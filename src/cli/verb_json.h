@@ -22,8 +22,11 @@ std::vector<core::Mass> weightsOf(const exchange::ScriptInput& input);
 void addMix(Json& out, const core::MixResult& feed);
 Json weightsObject(const core::SolveRequest& request, const std::vector<core::Mass>& grams);
 std::string statusName(core::SolveStatus status);
-/// Adds what of a feed harms plants, whether it has a target or not.
-void addHarmful(Json& warnings, const core::NutrientAmounts& milligramsPerLitre);
+/// Says where no pH follows, since a product holds an acid that the chemistry does not know.
+void addUnknownAcidity(Json& warnings, const core::MixResult& feed);
+
+/// Adds the same, and what of a feed harms plants, whether it has a target or not.
+void addFeedWarnings(Json& warnings, const core::MixResult& feed);
 
 Json solveWarnings(const exchange::ScriptInput& input, const core::SolveRequest& request,
                    const core::SolveAnswer& answer);

@@ -41,10 +41,7 @@ Result<Outcome> mix(const ScriptInput& input) {
   const auto feed = core::mix(request.water, request.shelf, weightsOf(input), request.volume);
   addMix(outcome.json, feed);
   outcome.json["warnings"] = inputWarnings(input);
-  addHarmful(outcome.json["warnings"], feed.milligramsPerLitre);
-  if (!feed.acidityKnown)
-    outcome.json["warnings"].push_back(warning(
-        "acidity_unknown", "a product holds an acid that the chemistry does not know, so no pH follows"));
+  addFeedWarnings(outcome.json["warnings"], feed);
   return outcome;
 }
 

@@ -60,12 +60,12 @@ TEST_F(BeforeMixingTest, WhatHarmsIsSaidEverywhere) {
 TEST_F(BeforeMixingTest, WhatFallsOutInATankStandsOnTheSheetAndOnThatTanksLabelOnly) {
   StockEdits(editor()).move("sop", 1, 0, false); // potassium sulfate beside the calcium
   const auto told = beforeMixing(editor());
-  ASSERT_FALSE(told.falling.isEmpty());
-  const auto all = told.falling.join('\n').toStdString();
+  ASSERT_FALSE(told.falling().isEmpty());
+  const auto all = told.falling().join('\n').toStdString();
   EXPECT_THAT(all, HasSubstr("gypsum"));
   const auto paper = sheet();
   EXPECT_THAT(paper, HasSubstr("Before you weigh"));
-  for (const auto& line : told.falling)
+  for (const auto& line : told.falling())
     EXPECT_THAT(paper, HasSubstr(line.toStdString()));
   const auto inA = fallingInTank(editor(), "A"), inB = fallingInTank(editor(), "B");
   ASSERT_FALSE(inA.isEmpty());

@@ -1,6 +1,7 @@
 #include "fields/number_field.h"
 
 #include "base/decimal.h"
+#include "deed_words.h"
 #include "services/units_shown.h"
 #include "units/typed_unit.h"
 #include "wording/tr.h"
@@ -70,11 +71,11 @@ QString NumberField::inAskedUnit(const QString& figure, QString& fault) const {
       asked ? asked() : AskedUnit{core::unitTyped(m_spec.unit.toStdString()).value_or(std::string()), {}};
   const auto digits = core::digitsIn(*typed, unit.unit, unit.substance);
   if (digits) return QString::fromStdString(*digits);
-  fault = unit.unit.empty()
-              ? tr("%1: “%2” is not a number; type one such as %3, without a unit")
-                    .arg(m_spec.name, shortText, localNumber(12.5, 1))
-              : tr("%1: “%2” is not a number in a unit known here; type one such as %3 %4")
-                    .arg(m_spec.name, shortText, localNumber(12.5, 1), QString::fromStdString(unit.unit));
+  fault = unit.unit.empty() ? tr("%1: “%2” is not a number; type one such as %3, without a unit")
+                                  .arg(m_spec.name, shortText, localNumber(12.5, 1))
+                            : tr("%1: “%2” is not a number in a unit known here; type one such as %3 %4")
+                                  .arg(m_spec.name, shortText, localNumber(12.5, 1),
+                                       QString::fromStdString(words::unitName(unit.unit)));
   return {};
 }
 

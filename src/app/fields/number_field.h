@@ -39,7 +39,7 @@ public:
 
   /// Called with the digits (decimal point) on every good change; an empty string where empty is allowed.
   std::function<void(const QString& digits)> onTyped;
-  /// The unit asked for just now, where it can change; without it the one of the description.
+  /// The unit asked for just now, where it can change; else that of FieldSpec.
   std::function<AskedUnit()> asked;
   /// The digits that count, in the unit asked for: "" for none.
   QString digits() const { return m_shown; }

@@ -137,9 +137,8 @@ void LineBar::refresh() {
                                : tr("%1 off the band").arg(off),
                     off > 0 || !answer.harmful.empty());
   const auto& stock = answer.stock;
-  bool troubled = false;
-  for (const auto& n : stock.notices)
-    troubled |= n.kind != core::StockWarning::NotPlaced && n.kind != core::StockWarning::PartlyUnknown;
+  const auto before = beforeMixing(m_editor);
+  const bool troubled = !before.inTanks.isEmpty();
   card(Station::Stocks)
       ->setHeadline(QString("1:%1 · %2")
                         .arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
@@ -150,11 +149,10 @@ void LineBar::refresh() {
   const auto plan = answer.solution.grams.empty() ? std::vector<core::WeighStep>()
                                                   : core::weighPlan(document.given.request.shelf,
                                                                     answer.solution.grams, document.scales);
-  const auto before = beforeMixing(m_editor);
   card(Station::Bench)
-      ->setHeadline(!before.harmful.isEmpty()   ? tr("feed is HARMFUL: read first")
-                    : !before.falling.isEmpty() ? tr("something falls out: read first")
-                                                : tr("weighing sheet"),
+      ->setHeadline(!before.harmful.isEmpty() ? tr("feed is HARMFUL: read first")
+                    : !before.isEmpty()       ? tr("something falls out: read first")
+                                              : tr("weighing sheet"),
                     tr("%1 weighings · print or PDF").arg(plan.size()), !before.isEmpty());
 }
 

@@ -5,6 +5,8 @@
 #include "wording/tr.h"
 #include "words.h"
 
+#include <optional>
+
 namespace butte::app {
 namespace {
 
@@ -13,36 +15,39 @@ bool spoils(core::StockWarning kind) {
   return kind != core::StockWarning::NotPlaced && kind != core::StockWarning::PartlyUnknown;
 }
 
-QString sentence(const FormulaEditor& editor, const core::StockNotice& notice) {
-  const auto namer = [&](const std::string& id) { return editor.nameOf(id); };
-  auto out = QString::fromStdString(words::stockNoticeText(notice, namer));
+} // namespace
+
+QString sentenceOf(const std::string& clause) {
+  auto out = QString::fromStdString(clause);
   if (!out.isEmpty()) out[0] = out[0].toUpper();
   return out + ".";
+}
+
+namespace {
+
+QStringList ofTanks(const FormulaEditor& editor, const std::optional<std::string>& tank) {
+  const auto namer = [&](const std::string& id) { return editor.nameOf(id); };
+  QStringList out;
+  for (const auto& notice : editor.answer().stock.notices) {
+    if (spoils(notice.kind) && (!tank || notice.tank == *tank))
+      out << sentenceOf(words::stockNoticeText(notice, namer));
+  }
+  return out;
 }
 
 } // namespace
 
 BeforeMixing beforeMixing(const FormulaEditor& editor) {
-  const auto& answer = editor.answer();
   BeforeMixing out;
-  for (const auto& level : answer.harmful) {
-    auto text = QString::fromStdString(words::harmfulText(level));
-    text[0] = text[0].toUpper();
-    out.harmful << text + ".";
-  }
-  out.falling = fallingSentences(tr("The feed"), answer.feed);
-  for (const auto& notice : answer.stock.notices) {
-    if (spoils(notice.kind)) out.falling << sentence(editor, notice);
-  }
+  for (const auto& level : editor.answer().harmful)
+    out.harmful << sentenceOf(words::harmfulText(level));
+  out.inFeed = fallingSentences(tr("The feed"), editor.answer().feed);
+  out.inTanks = ofTanks(editor, std::nullopt);
   return out;
 }
 
 QStringList fallingInTank(const FormulaEditor& editor, const std::string& tank) {
-  QStringList out;
-  for (const auto& notice : editor.answer().stock.notices) {
-    if (notice.tank == tank && spoils(notice.kind)) out << sentence(editor, notice);
-  }
-  return out;
+  return ofTanks(editor, tank);
 }
 
 QString keptFromPaper(const FormulaEditor& editor) {

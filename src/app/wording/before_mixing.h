@@ -10,9 +10,14 @@ class FormulaEditor;
 /// Bench's card alike.
 struct BeforeMixing {
   QStringList harmful; ///< elements that stand where they harm plants
-  QStringList falling; ///< what falls out or meets what it must not, in the feed and in tanks
-  bool isEmpty() const { return harmful.isEmpty() && falling.isEmpty(); }
+  QStringList inFeed;  ///< what falls out in the feed
+  QStringList inTanks; ///< what falls out in a tank, or meets there what it must not
+  QStringList falling() const { return inFeed + inTanks; }
+  bool isEmpty() const { return harmful.isEmpty() && inFeed.isEmpty() && inTanks.isEmpty(); }
 };
+/// A clause of the words as a sentence of its own.
+QString sentenceOf(const std::string& clause);
+
 BeforeMixing beforeMixing(const FormulaEditor& editor);
 /// The part of it that is of this tank alone.
 QStringList fallingInTank(const FormulaEditor& editor, const std::string& tank);

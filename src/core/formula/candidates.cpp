@@ -1,6 +1,6 @@
 #include "formula/candidates.h"
 
-#include "product/catalogue.h"
+#include "product/shipped.h"
 
 #include <algorithm>
 
@@ -9,12 +9,7 @@ namespace butte::core {
 std::vector<ShelfProduct> catalogueCandidates(const std::vector<ShelfProduct>& shelf) {
   std::vector<ShelfProduct> out;
   for (const auto& entry : catalogue()) {
-    ShelfProduct p;
-    p.id = entry.id;
-    p.name = entry.shortName;
-    p.composition = entry.composition;
-    p.liquid = entry.liquid;
-    p.densityKgPerL = entry.densityKgPerL;
+    auto p = shippedProduct(entry);
     const bool there = std::any_of(shelf.begin(), shelf.end(), [&](const ShelfProduct& s) {
       const auto* same = s.composition.formula ? findSameSubstance(*s.composition.formula) : nullptr;
       return s.id == entry.id || same == &entry;

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <vector>
 
 namespace butte::core {
 namespace {
@@ -30,6 +31,10 @@ struct Side {
   double conductivity() const { return conductance / equivalents; }
 };
 
+/// Of the law below, in its usual units (Robinson & Stokes 1959, from memory): K^1.5 L^0.5 mol^-0.5, and
+/// S cm2 mol^-1 poise K^0.5 L^0.5 mol^-0.5, with (relative permittivity x kelvin) where a power of K stands.
+constexpr double relaxationConstant = 2.801e6, dragConstant = 41.25;
+
 /// Debye, Hueckel and Onsager's limiting law with a size (Robinson & Stokes 1959, from memory): an ion is
 /// held back by the cloud of the other sign that has to form anew behind it, and by the water that the cloud
 /// drags the other way. In a mixture each sign counts with its means.
@@ -41,8 +46,8 @@ public:
     const double plus = positive.conductivity(), minus = negative.conductivity();
     const double q = m_positive * m_negative / (m_positive + m_negative) * (plus + minus) /
                      (m_positive * minus + m_negative * plus);
-    m_relaxation = 2.801e6 * q / ((1 + std::sqrt(q)) * std::pow(dt, 1.5));
-    m_drag = 41.25 / (poiseAt20C * waterRelativeViscosity(celsius) * std::sqrt(dt));
+    m_relaxation = relaxationConstant * q / ((1 + std::sqrt(q)) * std::pow(dt, 1.5));
+    m_drag = dragConstant / (poiseAt20C * waterRelativeViscosity(celsius) * std::sqrt(dt));
     m_perAngstrom = ActivityModel(celsius).b();
   }
 
@@ -77,30 +82,34 @@ Conductivity conductivityOf(const Equilibrium& settled, const Solutes& perKgWate
                             Temperature temperature) {
   const auto& data = EquilibriumData::instance();
   const double fluidity = relativeFluidity(temperature.celsius());
-  const auto forEach = [&](auto&& what) {
-    for (std::size_t i = 0; i < data.species().size(); ++i) {
-      const auto& species = data.species()[i];
-      if (settled.molality[i] > 0 && species.conductivityAt25C > 0)
-        what(species.charge, settled.molality[i], limitingAt(species, fluidity));
-    }
-    for (std::size_t i = 0; i < perKgWater.chelateMol.size(); ++i) {
-      const auto& chelate = data.chelate(i + 1);
-      if (perKgWater.chelateMol[i] > 0)
-        what(chelate.charge, perKgWater.chelateMol[i], limitingAt(chelate, fluidity));
-    }
+  struct Carrier {
+    int charge;
+    double molality, limiting; ///< mol/kg; S cm2/mol
   };
+  std::vector<Carrier> carriers;
+  carriers.reserve(data.species().size());
+  for (std::size_t i = 0; i < data.species().size(); ++i) {
+    const auto& species = data.species()[i];
+    if (settled.molality[i] > 0 && species.conductivityAt25C > 0)
+      carriers.push_back({species.charge, settled.molality[i], limitingAt(species, fluidity)});
+  }
+  for (std::size_t i = 0; i < perKgWater.chelateMol.size(); ++i) {
+    const auto& chelate = data.chelate(i + 1);
+    if (perKgWater.chelateMol[i] > 0)
+      carriers.push_back({chelate.charge, perKgWater.chelateMol[i], limitingAt(chelate, fluidity)});
+  }
   Side positive, negative;
-  forEach([&](int charge, double molality, double limiting) {
+  for (const auto& [charge, molality, limiting] : carriers) {
     const double z = std::abs(charge);
     if (charge != 0) (charge > 0 ? positive : negative).add(molality * z, z, limiting / z);
-  });
+  }
   if (!(positive.equivalents > 0 && negative.equivalents > 0)) return {};
   const OnsagerLaw law(temperature.celsius(), settled.ionicStrength, positive, negative);
   double sum = 0; // (mol/L) (S cm2/mol) = mS/cm
-  forEach([&](int charge, double molality, double limiting) {
+  for (const auto& [charge, molality, limiting] : carriers) {
     const double z = std::abs(charge);
     sum += charge == 0 ? molality * limiting : molality * z * law.at(limiting / z, charge);
-  });
+  }
   return Conductivity::fromMilliSiemensPerCm(sum * waterKgPerLitre);
 }
 

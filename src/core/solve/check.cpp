@@ -34,11 +34,12 @@ bool ratiosKept(const SolveRequest& request, const std::vector<Mass>& grams) {
   return true;
 }
 
-bool overACap(const SolveRequest& request, const std::vector<Mass>& grams) {
+bool overACap(const SolveRequest& request, const std::vector<TraceGuard>& guards,
+              const std::vector<Mass>& grams) {
   for (const auto& cap : request.caps) {
     if (resultOf(request, grams, cap.nutrient) > cap.milligramsPerLitre * (1 + 1e-7) + 1e-7) return true;
   }
-  for (const auto& guard : traceGuards(request)) {
+  for (const auto& guard : guards) {
     double brought = 0;
     for (const auto j : guard.salts)
       brought += request.shelf[j].composition.massFraction.of(guard.nutrient) *
@@ -72,7 +73,8 @@ double badnessAfter(const SolveRequest& request, const std::vector<double>& resu
 }
 
 /// Whether nudging a weight by one part in a thousand (or 1 mg/L) either way gives a clearly better fit.
-bool canBeBettered(const SolveRequest& request, const std::vector<Mass>& grams) {
+bool canBeBettered(const SolveRequest& request, const std::vector<TraceGuard>& guards,
+                   const std::vector<Mass>& grams) {
   std::vector<double> results;
   for (const auto& row : request.rows)
     results.push_back(resultOf(request, grams, row.nutrient));
@@ -96,7 +98,7 @@ bool canBeBettered(const SolveRequest& request, const std::vector<Mass>& grams) 
         continue;
       auto all = grams;
       all[j] = moved;
-      if (!overACap(request, all)) return true;
+      if (!overACap(request, guards, all)) return true;
     }
   }
   return false;
@@ -119,7 +121,8 @@ AnswerFault checkAnswer(const SolveRequest& request, const SolveAnswer& answer) 
     if (!mayBeLeftOut && grams < p.least.grams() * (1 - 1e-9) - 1e-9) return AnswerFault::BelowBound;
     if (p.most && grams > p.most->grams() * (1 + 1e-9) + 1e-9) return AnswerFault::AboveBound;
   }
-  if (overACap(request, answer.grams)) return AnswerFault::OverCap;
+  const auto guards = traceGuards(request);
+  if (overACap(request, guards, answer.grams)) return AnswerFault::OverCap;
   bool met = true;
   for (const auto& row : request.rows)
     met = met && row.contains(resultOf(request, answer.grams, row.nutrient));
@@ -127,7 +130,7 @@ AnswerFault checkAnswer(const SolveRequest& request, const SolveAnswer& answer) 
   if (met != (answer.status == SolveStatus::Met)) return AnswerFault::StatusWrong;
   const bool plainFit = request.objective == Objective::Closest && request.require == Require::Best &&
                         !request.alkalinityLeftMeqPerL;
-  if (plainFit && canBeBettered(request, answer.grams)) return AnswerFault::NotOptimal;
+  if (plainFit && canBeBettered(request, guards, answer.grams)) return AnswerFault::NotOptimal;
   return AnswerFault::None;
 }
 

@@ -24,7 +24,7 @@ std::optional<double> unaskedMost(Nutrient nutrient);
 struct HarmfulLevel {
   Nutrient nutrient{};
   double milligramsPerLitre = 0, harmfulAbove = 0;
-  std::string crop; ///< the limit's own; "" where it is that of sensitive crops
+  std::string crop; ///< whose limit it is; "" for that of any crop
   bool operator==(const HarmfulLevel&) const = default;
 };
 

@@ -8,7 +8,6 @@
 #include "solve/audit.h"
 #include "stations/formula/mend_list.h"
 #include "wording/before_mixing.h"
-#include "wording/falling_words.h"
 #include "wording/tr.h"
 #include "words.h"
 
@@ -73,24 +72,20 @@ void ReasonStrip::refresh() {
   if (!answer.checked)
     lines << tr("The independent check does not agree with this answer: do not weigh by it.");
   const auto before = beforeMixing(m_editor);
-  lines << before.harmful << fallingSentences(tr("The feed"), answer.feed);
+  lines << before.harmful << before.inFeed;
   if (answer.solution.status == core::SolveStatus::Impossible)
     lines << tr("No formula exists for what is given.");
   for (const auto& reason : answer.solution.reasons)
     lines << QString::fromStdString(words::reasonText(reason, namer));
-  const auto sentence = [](const std::string& text) {
-    auto out = QString::fromStdString(text);
-    if (!out.isEmpty()) out[0] = out[0].toUpper();
-    return out + ".";
-  };
   for (const auto& [warning, id] : answer.solution.warnings)
-    lines << sentence(words::solveWarningText(warning, namer(id)));
+    lines << sentenceOf(words::solveWarningText(warning, namer(id)));
+  lines << before.inTanks;
   for (const auto& notice : answer.stock.notices) {
-    if (notice.kind != core::StockWarning::PartlyUnknown)
-      lines << sentence(words::stockNoticeText(notice, namer));
+    if (notice.kind == core::StockWarning::NotPlaced)
+      lines << sentenceOf(words::stockNoticeText(notice, namer));
   }
   for (const auto remark : m_editor.answer().waters.water.remarks) {
-    if (remark != core::WaterRemark::Pure) lines << sentence(words::waterRemarkText(remark));
+    if (remark != core::WaterRemark::Pure) lines << sentenceOf(words::waterRemarkText(remark));
   }
   lines << suspects();
   const bool trouble = !lines.isEmpty();
