@@ -8,7 +8,7 @@
 namespace butte::words {
 namespace {
 
-constexpr std::array<std::pair<std::string_view, std::string_view>, 13> solids{
+constexpr std::array<std::pair<std::string_view, std::string_view>, 25> solids{
     {{"gypsum", "gypsum (calcium sulfate)"},
      {"calcite", "calcite (lime scale)"},
      {"aragonite", "aragonite (lime scale)"},
@@ -21,7 +21,19 @@ constexpr std::array<std::pair<std::string_view, std::string_view>, 13> solids{
      {"newberyite", "newberyite (magnesium phosphate)"},
      {"amorphous_silica", "silica gel"},
      {"brucite", "magnesium hydroxide"},
-     {"portlandite", "calcium hydroxide"}}};
+     {"portlandite", "calcium hydroxide"},
+     {"sodium_nitrate", "sodium nitrate"},
+     {"sodium_chloride", "sodium chloride (table salt)"},
+     {"ammonium_chloride", "ammonium chloride"},
+     {"calcium_chloride_hexahydrate", "calcium chloride hexahydrate"},
+     {"boussingaultite", "boussingaultite (ammonium magnesium sulfate)"},
+     {"syngenite", "syngenite (potassium calcium sulfate)"},
+     {"picromerite", "picromerite (potassium magnesium sulfate)"},
+     {"leonite", "leonite (potassium magnesium sulfate)"},
+     {"glaserite", "glaserite (potassium sodium sulfate)"},
+     {"carnallite", "carnallite (potassium magnesium chloride)"},
+     {"mirabilite", "mirabilite (sodium sulfate)"},
+     {"hexahydrite", "magnesium sulfate hexahydrate"}}};
 
 } // namespace
 

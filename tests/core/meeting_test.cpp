@@ -124,10 +124,10 @@ TEST(StockWater, OneProductTakesTheRoomItTakesOnAShelfOfOne) {
     const auto product = test::salt(formula);
     const auto strength = test::grams(1.5) / test::litres(1);
     for (const double factor : {1.0, 100.0}) {
-      EXPECT_EQ(StockWater(product, strength).kgPerLitre(factor),
-                StockWater({product}, {strength}).kgPerLitre(factor))
+      EXPECT_EQ(StockWater(product, strength, Temperature()).kgPerLitre(factor),
+                StockWater({product}, {strength}, Temperature()).kgPerLitre(factor))
           << formula;
-      EXPECT_LT(StockWater(product, strength).kgPerLitre(factor), 0.998);
+      EXPECT_LT(StockWater(product, strength, Temperature()).kgPerLitre(factor), 0.998);
     }
   }
 }

@@ -1,4 +1,5 @@
 // Edges that a change of one sign used to pass unseen.
+#include "chem/same_substance.h"
 #include "formula/mix.h"
 #include "product/catalogue.h"
 #include "solve/audit.h"

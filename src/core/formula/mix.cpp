@@ -7,6 +7,9 @@
 namespace butte::core {
 namespace {
 
+/// A litre is a litre where its EC is stated.
+constexpr auto conductivityTemperature = Temperature::fromCelsius(25);
+
 /// What the equilibrium says of the feed: EC, pH, what may fall out.
 void settle(MixResult& out, bool phFollows) {
   EquilibriumConditions conditions;
@@ -54,7 +57,7 @@ MixResult mix(const Water& water, const std::vector<ShelfProduct>& shelf, const 
     else if (grams[j] > Mass{})
       priced = false;
   }
-  out.waterKgPerLitre = StockWater(shelf, concentrations).kgPerLitre();
+  out.waterKgPerLitre = StockWater(shelf, concentrations, conductivityTemperature).kgPerLitre();
   out.ions = ionBalance(out.milligramsPerLitre, out.netAlkalinityMeqPerL);
   out.conductivityByRule = conductivityByRule(out.ions);
   settle(out, source.phFollows && out.acidityKnown);

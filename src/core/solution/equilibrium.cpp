@@ -2,9 +2,11 @@
 
 #include "base/decimal.h"
 #include "solution/mass_action.h"
+#include "solution/strong_solution.h"
 
 #include <algorithm>
 #include <cmath>
+#include <numeric>
 
 namespace butte::core {
 namespace {
@@ -65,18 +67,8 @@ bool settleWithSolids(MassAction& system, std::size_t solidCount, std::vector<st
   return false;
 }
 
-} // namespace
-
-double Equilibrium::lnIonProduct(const Stoichiometry& solid) const {
-  double ln = solid.hydrogen * lnHydrogen + solid.water * std::log(waterActivity);
-  for (const auto& [component, power] : solid.components) {
-    if (power != 0) ln += power * lnActivity[component];
-  }
-  return ln;
-}
-
-Result<Equilibrium> equilibrate(const Solutes& perKgWater, const EquilibriumConditions& conditions) {
-  if (auto problem = checkRange(perKgWater, conditions)) return *problem;
+/// One solution at equilibrium by the dilute model, its solids' constants as they are given.
+Result<Equilibrium> settleOnce(const Solutes& perKgWater, const EquilibriumConditions& conditions) {
   MassAction system(perKgWater, conditions);
   std::vector<std::size_t> present;
   bool settled = system.settle(present);
@@ -87,6 +79,161 @@ Result<Equilibrium> equilibrate(const Solutes& perKgWater, const EquilibriumCond
   out.solidMol.assign(conditions.solids.size(), 0.0);
   for (std::size_t i = 0; i < present.size(); ++i)
     out.solidMol[present[i]] = system.amounts()[i];
+  return out;
+}
+
+/// Nothing less than this can reach the ionic strength at which the strong model begins to count.
+bool mayBeStrong(const Solutes& s) {
+  return std::accumulate(s.mol.begin(), s.mol.end(), 0.0) > bothHoldFrom / 2;
+}
+
+/// Solids that fall out of a strong solution. What falls changes by how much the activities stand off from
+/// the dilute model, and that what falls: the one from the other until both rest (Anderson's acceleration,
+/// one step back).
+class StrongFall {
+public:
+  StrongFall(const Solutes& perKgWater, const EquilibriumConditions& conditions)
+      : m_totals(perKgWater), m_asked(conditions), m_tried(conditions) {}
+
+  Result<Equilibrium> settle() {
+    auto unfallen = m_asked;
+    unfallen.solids.clear();
+    const auto start = settleOnce(m_totals, unfallen);
+    if (!start) return start;
+    auto before = *start;
+    auto correction = correctionOf(before);
+    for (int round = 0; round < mostRounds; ++round) {
+      m_tried.start = &before;
+      for (std::size_t i = 0; i < m_asked.solids.size(); ++i)
+        m_tried.solids[i].lnSolubilityProduct = m_asked.solids[i].lnSolubilityProduct -
+                                                correction.ofIonProduct(m_asked.solids[i].dissolved);
+      auto settled = settleOnce(m_totals, m_tried);
+      if (!settled) return settled;
+      auto now = std::move(settled).value();
+      now.strong = correctionOf(now);
+      if (isAtRest(correction, now.strong)) return now;
+      correction = next(correction, now.strong);
+      before = std::move(now);
+    }
+    return problemAt(ProblemCode::NoEquilibrium, "solution", {});
+  }
+
+private:
+  static constexpr int mostRounds = 60;
+  static constexpr double rest = 1e-10; // in ln of an ion product
+  using Numbers = std::array<double, componentCount + 5>;
+
+  StrongCorrection correctionOf(const Equilibrium& settled) const {
+    return strongCorrection(settled, m_asked.temperature.celsius());
+  }
+  bool isAtRest(const StrongCorrection& used, const StrongCorrection& found) const {
+    return std::all_of(m_asked.solids.begin(), m_asked.solids.end(), [&](const SolidPhase& solid) {
+      return std::abs(used.ofIonProduct(solid.dissolved) - found.ofIonProduct(solid.dissolved)) < rest;
+    });
+  }
+  static Numbers numbersOf(const StrongCorrection& c) {
+    Numbers out{};
+    const auto end = std::copy(c.lnActivity.begin(), c.lnActivity.end(), out.begin());
+    const std::array<double, 5> others{c.lnDihydrogenPhosphate, c.lnHydrogenPhosphate, c.lnBicarbonate,
+                                       c.lnWater, c.lnGypsum};
+    std::copy(others.begin(), others.end(), end);
+    return out;
+  }
+  static StrongCorrection correctionFrom(const Numbers& numbers) {
+    StrongCorrection out;
+    const auto end = numbers.begin() + componentCount;
+    std::copy(numbers.begin(), end, out.lnActivity.begin());
+    out.lnDihydrogenPhosphate = end[0];
+    out.lnHydrogenPhosphate = end[1];
+    out.lnBicarbonate = end[2];
+    out.lnWater = end[3];
+    out.lnGypsum = end[4];
+    return out;
+  }
+  StrongCorrection next(const StrongCorrection& used, const StrongCorrection& found) {
+    const auto x = numbersOf(used), g = numbersOf(found);
+    Numbers gap{};
+    double along = 0, squared = 0;
+    for (std::size_t i = 0; i < x.size(); ++i) {
+      gap[i] = g[i] - x[i];
+      const double change = gap[i] - m_lastGap[i];
+      along += gap[i] * change;
+      squared += change * change;
+    }
+    const double back = m_hasLast && squared > 0 ? std::clamp(along / squared, -1.0, 0.9) : 0;
+    Numbers out{};
+    for (std::size_t i = 0; i < x.size(); ++i)
+      out[i] = g[i] - back * (g[i] - m_lastFound[i]);
+    m_lastGap = gap;
+    m_lastFound = g;
+    m_hasLast = true;
+    return correctionFrom(out);
+  }
+
+  const Solutes& m_totals;
+  const EquilibriumConditions& m_asked;
+  EquilibriumConditions m_tried;
+  Numbers m_lastGap{}, m_lastFound{};
+  bool m_hasLast = false;
+};
+
+} // namespace
+
+namespace {
+
+/// Calcium, magnesium or a metal with phosphate or carbonate: Pitzer's parameters do not tell of those, and
+/// their solids take the hydrogen of several forms. The dilute model keeps them.
+bool isOfPairsThatStay(const Stoichiometry& solid) {
+  bool metal = false, acid = false;
+  for (const auto& [component, power] : solid.components) {
+    const auto c = static_cast<Component>(component);
+    metal |= c == Component::Ca || c == Component::Mg || c == Component::Fe || c == Component::Mn ||
+             c == Component::Zn || c == Component::Cu;
+    acid |= c == Component::Phosphate || c == Component::Carbonate;
+  }
+  return metal && acid;
+}
+
+bool isCalciumSulfate(const Stoichiometry& solid) {
+  return solid.components.size() == 2 && std::all_of(solid.components.begin(), solid.components.end(), [](const auto& part) {
+           return part.first == static_cast<std::size_t>(Component::Ca) ||
+                  part.first == static_cast<std::size_t>(Component::SO4);
+         });
+}
+
+} // namespace
+
+double StrongCorrection::ofIonProduct(const Stoichiometry& solid) const {
+  if (isOfPairsThatStay(solid)) return 0;
+  double ln = solid.water * lnWater + (isCalciumSulfate(solid) ? lnGypsum : 0);
+  for (const auto& [component, power] : solid.components) {
+    const double hydrogen = power != 0 ? solid.hydrogen / power : 0; // of each acid ion
+    if (component == static_cast<std::size_t>(Component::Phosphate) && hydrogen > 0.5)
+      ln += power * (hydrogen > 1.5 ? lnDihydrogenPhosphate : lnHydrogenPhosphate);
+    else if (component == static_cast<std::size_t>(Component::Carbonate) && hydrogen > 0.5)
+      ln += power * lnBicarbonate;
+    else
+      ln += power * lnActivity[component];
+  }
+  return ln;
+}
+
+double Equilibrium::lnIonProduct(const Stoichiometry& solid) const {
+  double ln = strong.ofIonProduct(solid) + solid.hydrogen * lnHydrogen + solid.water * std::log(waterActivity);
+  for (const auto& [component, power] : solid.components) {
+    if (power != 0) ln += power * lnActivity[component];
+  }
+  return ln;
+}
+
+Result<Equilibrium> equilibrate(const Solutes& perKgWater, const EquilibriumConditions& conditions) {
+  if (auto problem = checkRange(perKgWater, conditions)) return *problem;
+  if (!conditions.solids.empty() && mayBeStrong(perKgWater))
+    return StrongFall(perKgWater, conditions).settle();
+  auto settled = settleOnce(perKgWater, conditions);
+  if (!settled) return settled;
+  auto out = std::move(settled).value();
+  out.strong = strongCorrection(out, conditions.temperature.celsius());
   return out;
 }
 

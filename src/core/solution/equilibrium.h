@@ -16,6 +16,19 @@ struct SolidPhase {
   double lnSolubilityProduct = 0; ///< over the components, at the temperature in question
 };
 
+/// By how much a strong solution's activities stand off from those that its pairs and acids give, as natural
+/// logarithms (solution/strong_solution.h). All 0 in a feed.
+struct StrongCorrection {
+  /// Of free ions. Phosphate and carbonate stand in several forms: a solid is made of one of them.
+  std::array<double, componentCount> lnActivity{};
+  double lnDihydrogenPhosphate = 0, lnHydrogenPhosphate = 0, lnBicarbonate = 0;
+  double lnWater = 0;
+  /// Gypsum's constant in the dilute model over that which Pitzer's parameters were fitted with.
+  double lnGypsum = 0;
+
+  double ofIonProduct(const Stoichiometry& solid) const;
+};
+
 struct Equilibrium;
 
 /// Under what conditions a solution settles.
@@ -42,6 +55,7 @@ struct Equilibrium {
   double waterActivity = 1;
   std::vector<double> molality;                    ///< parallel to EquilibriumData::species()
   std::array<double, componentCount> lnActivity{}; ///< minus infinity where there is no such component
+  StrongCorrection strong; ///< what lnIonProduct() adds to these activities
   double lnHydrogen = 0;                           ///< ln of the activity of H+
   double alkalinityEq = 0;                         ///< per kg: that given, or with a held pH that found
   double carbonateMol = 0;                         ///< per kg: that given, or with an open gas that found

@@ -42,19 +42,6 @@ FormsWithin formsWithin(std::string_view word) {
   return FormsWithin::Minutes;
 }
 
-ReactionConstant readConstant(const CsvTable& csv, std::size_t row) {
-  ReactionConstant out;
-  out.log10At25C = csv.number(row, "log_k_25c").value_or(0);
-  out.enthalpyKJPerMol = csv.number(row, "delta_h_kj_per_mol");
-  std::istringstream words(csv.cell(row, "analytic_a1_to_a5"));
-  std::array<double, 5> a{};
-  std::size_t n = 0;
-  for (std::string word; n < a.size() && words >> word; ++n)
-    a[n] = parseDecimal(word).value_or(0);
-  if (n == a.size()) out.analytic = a;
-  return out;
-}
-
 std::optional<std::size_t> componentNamed(std::string_view species) {
   for (std::size_t i = 0; i < componentCount; ++i) {
     if (componentSpecies(allComponents[i]) == species) return i;
@@ -76,6 +63,19 @@ void add(Stoichiometry& sum, const Stoichiometry& other, double factor) {
 }
 
 } // namespace
+
+ReactionConstant reactionConstant(const CsvTable& csv, std::size_t row) {
+  ReactionConstant out;
+  out.log10At25C = csv.number(row, "log_k_25c").value_or(0);
+  out.enthalpyKJPerMol = csv.number(row, "delta_h_kj_per_mol");
+  std::istringstream words(csv.cell(row, "analytic_a1_to_a5"));
+  std::array<double, 5> a{};
+  std::size_t n = 0;
+  for (std::string word; n < a.size() && words >> word; ++n)
+    a[n] = parseDecimal(word).value_or(0);
+  if (n == a.size()) out.analytic = a;
+  return out;
+}
 
 double ReactionConstant::log10At(double kelvin) const {
   if (analytic) {
@@ -137,7 +137,7 @@ void EquilibriumData::readSpecies() {
   for (std::size_t row = 0; row < csv.rowCount(); ++row) {
     const auto& kind = csv.cell(row, "kind");
     const auto& name = csv.cell(row, "name");
-    Reaction reaction{readConstant(csv, row), {}};
+    Reaction reaction{reactionConstant(csv, row), {}};
     auto made = resolve(csv.cell(row, "reaction"), reaction);
     if (kind == "solid") {
       if (name == "CO2(g)") {

@@ -18,6 +18,10 @@ struct ReactionConstant {
   double log10At(double kelvin) const;
 };
 
+class CsvTable;
+/// The constant in a row's columns log_k_25c, delta_h_kj_per_mol and analytic_a1_to_a5.
+ReactionConstant reactionConstant(const CsvTable& csv, std::size_t row);
+
 /// Stoichiometry over hydrogen ion, water and the components.
 struct Stoichiometry {
   double hydrogen = 0;
@@ -85,6 +89,15 @@ public:
   const SpeciesRecord& chelate(std::size_t charges) const { return m_chelates[charges - 1]; }
   std::optional<std::size_t> speciesIndex(std::string_view name) const;
   std::optional<std::size_t> solidIndex(std::string_view name) const;
+
+  /// The species that a species' own row is written over, with their coefficients; empty for components.
+  const std::vector<std::pair<std::size_t, double>>& formedFrom(std::size_t species) const {
+    return m_reactions[species].others;
+  }
+
+  const ReactionConstant& formationConstant(std::size_t species) const {
+    return m_reactions[species].constant;
+  }
 
   /// Index into species() of the species that stands for a component.
   std::size_t speciesOf(Component c) const { return m_componentSpecies[static_cast<std::size_t>(c)]; }

@@ -1,5 +1,6 @@
 #include "stock/heat_of_solution.h"
 
+#include "chem/same_substance.h"
 #include "base/csv.h"
 #include "base/embedded.h"
 #include "product/catalogue.h"

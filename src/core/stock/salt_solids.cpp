@@ -1,10 +1,17 @@
 #include "stock/salt_solids.h"
 
+#include "base/csv.h"
+#include "base/embedded.h"
+#include "chem/same_substance.h"
 #include "product/catalogue.h"
 #include "product/role.h"
 #include "solution/equilibrium.h"
 #include "stock/solubility.h"
+#include "units/constants.h"
 
+#include <algorithm>
+#include <array>
+#include <cassert>
 #include <cmath>
 
 namespace butte::core {
@@ -42,19 +49,31 @@ bool crystallises(const CatalogueProduct& product) {
          anhydrousGramsPerKgWater(f, Temperature::fromCelsius(20)).has_value();
 }
 
+/// Takes a salt with a measured solubility, or the more hydrated form of one that is there.
+void takeMeasured(std::vector<SaltSolid>& salts, const std::string& name, const ChemicalFormula& formula) {
+  const auto known = std::find_if(salts.begin(), salts.end(), [&](const SaltSolid& other) {
+    return sameSubstance(other.formula, formula);
+  });
+  if (known == salts.end())
+    salts.push_back({name, formula, dissolvedOf(formula), {}});
+  else if (hydrateWaterFraction(formula) > hydrateWaterFraction(known->formula))
+    *known = {name, formula, dissolvedOf(formula), {}};
+}
+
 std::vector<SaltSolid> readSalts() {
   std::vector<SaltSolid> salts;
   for (const auto& product : catalogue()) {
-    if (!crystallises(product)) continue;
-    const auto& formula = *product.composition.formula;
-    bool known = false;
-    for (auto& other : salts) {
-      if (!sameSubstance(other.formula, formula)) continue;
-      known = true;
-      if (hydrateWaterFraction(formula) > hydrateWaterFraction(other.formula))
-        other = {product.id, product.shortName, formula, dissolvedOf(formula)};
-    }
-    if (!known) salts.push_back({product.id, product.shortName, formula, dissolvedOf(formula)});
+    if (crystallises(product)) takeMeasured(salts, product.shortName, *product.composition.formula);
+  }
+  const CsvTable csv(embedded::crystals());
+  for (std::size_t row = 0; row < csv.rowCount(); ++row) {
+    const auto& name = csv.cell(row, "name");
+    const auto formula = parseFormula(csv.cell(row, "formula"));
+    assert(formula && "data/crystals.csv has a formula that can't be read");
+    if (csv.number(row, "log_k_25c"))
+      salts.push_back({name, *formula, dissolvedOf(*formula), reactionConstant(csv, row)});
+    else
+      takeMeasured(salts, name, *formula);
   }
   return salts;
 }
@@ -69,6 +88,18 @@ std::optional<double> lnIonProductWhenSaturated(const SaltSolid& salt, Temperatu
   if (!settled) return std::nullopt;
   return settled->lnIonProduct(salt.dissolved);
 }
+
+std::optional<double> workOut(std::size_t index, Temperature temperature) {
+  const auto& salt = saltSolids()[index];
+  if (salt.constant) return salt.constant->log10At(temperature.celsius() + 273.15) * constant::ln10;
+  return lnIonProductWhenSaturated(salt, temperature);
+}
+
+/// What has been worked out at one temperature, salt by salt as it is asked for.
+struct KeptConstants {
+  double celsius = std::nan("");
+  std::vector<std::optional<std::optional<double>>> ln;
+};
 
 } // namespace
 
@@ -85,17 +116,21 @@ std::optional<std::size_t> saltSolidOf(const ChemicalFormula& formula) {
   return std::nullopt;
 }
 
-const std::vector<std::optional<double>>& conditionalSolubility(Temperature temperature) {
-  // A function of the temperature alone; the last one is kept, since a plan asks for it many times.
-  thread_local double celsius = std::nan("");
-  thread_local std::vector<std::optional<double>> constants;
-  if (celsius != temperature.celsius()) {
-    constants.clear();
-    for (const auto& salt : saltSolids())
-      constants.push_back(lnIonProductWhenSaturated(salt, temperature));
-    celsius = temperature.celsius();
+std::optional<double> lnSaltSolubility(std::size_t salt, Temperature temperature) {
+  // A function of its arguments alone; kept, since a plan asks many times at few temperatures.
+  thread_local std::array<KeptConstants, 8> kept;
+  thread_local std::size_t oldest = 0;
+  auto place = std::find_if(kept.begin(), kept.end(),
+                            [&](const KeptConstants& k) { return k.celsius == temperature.celsius(); });
+  if (place == kept.end()) {
+    place = kept.begin() + static_cast<std::ptrdiff_t>(oldest);
+    oldest = (oldest + 1) % kept.size();
+    place->celsius = temperature.celsius();
+    place->ln.assign(saltSolids().size(), std::nullopt);
   }
-  return constants;
+  auto& known = place->ln[salt];
+  if (!known) known = workOut(salt, temperature);
+  return *known;
 }
 
 } // namespace butte::core

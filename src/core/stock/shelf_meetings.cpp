@@ -24,7 +24,7 @@ const Concentrate& ShelfMeetings::concentrate(std::size_t product) {
   auto& place = m_concentrates[product];
   if (place) return *place;
   const auto& p = m_shelf[product];
-  const double kg = StockWater(p, m_feed[product]).kgPerLitre(m_factor);
+  const double kg = StockWater(p, m_feed[product], m_temperature).kgPerLitre(m_factor);
   return place.emplace(p.composition.solutesPerGram.scaled(m_feed[product].gramsPerLitre() * m_factor /
                                                            std::max(kg, leastWaterKgPerLitre)),
                        m_temperature);

@@ -77,7 +77,7 @@ private:
       content.limitingProduct = ceiling->product;
       content.limitingSolid = ceiling->solid;
     }
-    content.solids = model.chemistry().solids();
+    content.solids = model.solids();
     bool allKnown = true;
     for (std::size_t j = 0; j < feed.size(); ++j) {
       if (!model.holds(j)) continue;
@@ -89,7 +89,7 @@ private:
     }
     if (allKnown) content.maxFactor = content.maxFactorOfKnown;
     if (!content.items.empty() && content.tank.use != TankUse::Acid) noteFeedMade(content.tank);
-    if (!content.items.empty() && model.chemistry().known()) content.ph = model.chemistry().ph();
+    if (!content.items.empty()) content.ph = model.ph();
     weighTheLitre(content);
     settle(content, model);
     for (const auto& solid : content.solids) {

@@ -1,69 +1,93 @@
 #include "stock/stock_density.h"
 
-#include "chem/atomic_weights.h"
-#include "chem/ions.h"
-#include "solution/water_properties.h"
+#include "solution/activity.h"
+#include "stock/crystal_form.h"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 
 namespace butte::core {
 namespace {
 
-// mL/mol at 25 degC, infinite dilution, conventional scale (V of H+ = 0). Source: Millero, "The partial molal
-// volumes of electrolytes in aqueous solutions" (1972), from memory, medium confidence. Order of Ion: NO3 NH4
-// K Ca Mg Na H2PO4 SO4 Cl HCO3 H.
-constexpr std::array<double, ionCount> molarVolumes{29.0, 17.9, 9.0,  -17.9, -21.2, -1.2,
-                                                    29.1, 14.0, 17.8, 23.4,  0.0};
-constexpr double limitingSlope = 1.868; // mL L^0.5 mol^-1.5, Redlich & Meyer 1964, from memory
 constexpr double unknownMlPerGram = 0.6;
-constexpr double waterKgPerMl = waterDensityKgPerLitre / 1000;
+constexpr double ureaMlPerGram = 0.736;
+constexpr double leastLitresPerKgWater = 0.5; // no salt draws water together as far as this
+constexpr double strongestScale = 1e7;
 
-/// Grams of the product that its inorganic ions account for (the rest: organic shells, borate, unnamed
-/// matter).
-bool isInorganicSalt(const Composition& c) {
-  return c.formula && c.role == ProductRole::Salt && c.formula->count("C") == 0;
+bool isUrea(const ChemicalFormula& formula) {
+  return formula.ureaNitrogenCount == 2 && formula.count("N") == 2 && formula.count("C") == 1;
 }
 
 } // namespace
 
 StockWater::StockWater(const std::vector<ShelfProduct>& shelf,
-                       const std::vector<Concentration>& concentration) {
-  NutrientAmounts ionic; // mg/L
+                       const std::vector<Concentration>& concentration, Temperature temperature)
+    : m_celsius(temperature.celsius()) {
   for (std::size_t j = 0; j < shelf.size(); ++j)
-    add(shelf[j].composition, concentration[j].gramsPerLitre(), ionic);
-  addIons(ionic);
+    add(shelf[j].composition, concentration[j].gramsPerLitre());
 }
 
-StockWater::StockWater(const ShelfProduct& product, Concentration concentration) {
-  NutrientAmounts ionic; // mg/L
-  add(product.composition, concentration.gramsPerLitre(), ionic);
-  addIons(ionic);
+StockWater::StockWater(const ShelfProduct& product, Concentration concentration, Temperature temperature)
+    : m_celsius(temperature.celsius()) {
+  add(product.composition, concentration.gramsPerLitre());
 }
 
-void StockWater::add(const Composition& product, double gramsPerLitre, NutrientAmounts& ionicMgPerLitre) {
+void StockWater::add(const Composition& product, double gramsPerLitre) {
   if (gramsPerLitre <= 0) return;
-  if (isInorganicSalt(product))
-    ionicMgPerLitre.addScaled(product.massFraction, gramsPerLitre * 1000);
-  else
-    m_idealMl += unknownMlPerGram * gramsPerLitre * product.anhydrousFraction;
+  const double grams = gramsPerLitre * product.anhydrousFraction;
+  m_soluteGrams += grams;
+  if (product.formula) {
+    if (const auto substance = densitySubstanceOf(*product.formula)) {
+      m_parts.push_back({*substance, grams});
+      return;
+    }
+    if (isUrea(*product.formula)) {
+      m_otherMl += ureaMlPerGram * grams;
+      return;
+    }
+  }
+  if (product.role == ProductRole::Chelate || !crystalFormOf(product)) {
+    m_otherMl += unknownMlPerGram * grams;
+    return;
+  }
+  const auto ions = product.solutesPerGram.scaled(gramsPerLitre);
+  for (const auto& part : volumePartsOf(ions))
+    m_parts.push_back(part);
+  m_otherMl += unknownMlPerGram * std::max(0.0, grams - gramsOfIonsCounted(ions));
 }
 
-void StockWater::addIons(const NutrientAmounts& ionicMgPerLitre) {
-  const auto ions = ionBalance(ionicMgPerLitre, 0);
-  for (const auto ion : allIons) {
-    const int z = std::abs(chargeNumber(ion));
-    const double molPerL = ions.of(ion) / z / 1000;
-    m_ionStrength += 0.5 * molPerL * z * z;
-    m_idealMl += molPerL * molarVolumes[static_cast<std::size_t>(ion)];
-    m_slopeMl += molPerL * 0.5 * limitingSlope * z * z;
-  }
+double StockWater::litresPerKgWater(double scale) const {
+  const double solutesKg = scale * m_soluteGrams / 1000;
+  const double waterFraction = 1 / (1 + solutesKg);
+  double millilitres = m_otherMl;
+  for (const auto& part : m_parts)
+    millilitres += part.grams * apparentMillilitresPerGram(part.substance, waterFraction, m_celsius);
+  return std::max(leastLitresPerKgWater, 1 / waterDensityKgPerL(m_celsius) + scale * millilitres / 1000);
 }
 
 double StockWater::kgPerLitre(double factor) const {
-  const double displacedMl = factor * (m_idealMl + m_slopeMl * std::sqrt(factor * m_ionStrength));
-  return std::max(0.0, (1000 - displacedMl) * waterKgPerMl);
+  if (!(factor > 0)) return 1 / litresPerKgWater(0);
+  const auto gap = [&](double scale) { return scale - factor * litresPerKgWater(scale); };
+  double low = 0, high = factor * litresPerKgWater(0);
+  double highGap = gap(high);
+  while (highGap < 0) {
+    low = high;
+    high *= 2;
+    if (high > strongestScale * factor) return 0;
+    highGap = gap(high);
+  }
+  // Nearly straight: secants, kept inside the bracket.
+  double last = low, lastGap = gap(low), now = high, nowGap = highGap;
+  for (int i = 0; i < 100 && nowGap != 0 && std::abs(now - last) > 1e-15 * now; ++i) {
+    double next = now - nowGap * (now - last) / (nowGap - lastGap);
+    if (!(next > low && next < high)) next = 0.5 * (low + high);
+    last = now;
+    lastGap = nowGap;
+    now = next;
+    nowGap = gap(now);
+    (nowGap < 0 ? low : high) = now;
+  }
+  return factor / now;
 }
 
 } // namespace butte::core

@@ -1,5 +1,6 @@
 #pragma once
 #include "product/shelf_product.h"
+#include "solution/solution_volume.h"
 #include "units/quantity.h"
 
 #include <vector>
@@ -8,26 +9,33 @@ namespace butte::core {
 
 /// How much water a litre of stock holds beside its salts, hydrate water included.
 ///
-/// A litre of stock less the volume that its dissolved ions take up: apparent molar volumes at infinite
-/// dilution (Millero, 1972, from memory) with the Debye-Hueckel limiting slope; organic matter and what is
-/// not known by its formula at 0.6 mL/g (common practice, cautious).
+/// By solution/solution_volume.h for salts, acids and bases. What has no row there takes up room of its own:
+/// urea 0.736 mL/g (44.2 mL/mol, handbook value from memory, 2 %), organic matter and what is not known by
+/// its formula 0.6 mL/g (common practice, cautious; a tenth of it either way, 0.5 % of the density of a stock
+/// that holds 50 g/L of it).
 class StockWater {
 public:
   /// A stock of these concentrations, to be made `factor` times as strong later.
-  StockWater(const std::vector<ShelfProduct>& shelf, const std::vector<Concentration>& concentration);
+  StockWater(const std::vector<ShelfProduct>& shelf, const std::vector<Concentration>& concentration,
+             Temperature temperature);
 
-  StockWater(const ShelfProduct& product, Concentration concentration);
+  StockWater(const ShelfProduct& product, Concentration concentration, Temperature temperature);
 
-  /// Kilograms of water in a litre at `factor` times the concentrations given; never below 0.
+  /// Kilograms of water in a litre at `factor` times the concentrations given; 0 where the salts leave none.
   double kgPerLitre(double factor = 1) const;
 
-private:
-  void add(const Composition& product, double gramsPerLitre, NutrientAmounts& ionicMgPerLitre);
-  void addIons(const NutrientAmounts& ionicMgPerLitre);
+  /// The factor at which there is `scale` times as much of everything to a kilogram of water as the
+  /// concentrations given have to a litre.
+  double factorAt(double scale) const { return scale / litresPerKgWater(scale); }
 
-  double m_ionStrength = 0; ///< mol/L
-  double m_idealMl = 0;     ///< displaced at infinite dilution, with the unknown matter
-  double m_slopeMl = 0;     ///< displaced per sqrt(ionic strength)
+private:
+  void add(const Composition& product, double gramsPerLitre);
+  double litresPerKgWater(double scale) const;
+
+  double m_celsius;
+  double m_soluteGrams = 0; ///< per litre of what was given, water-free
+  double m_otherMl = 0;     ///< taken up by what has no row
+  std::vector<VolumePart> m_parts;
 };
 
 } // namespace butte::core

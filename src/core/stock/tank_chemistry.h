@@ -1,7 +1,6 @@
 #pragma once
 #include "solution/solutes.h"
 #include "solution/solution_state.h"
-#include "stock/strength_path.h"
 #include "units/quantity.h"
 
 #include <optional>
@@ -10,10 +9,9 @@
 
 namespace butte::core {
 
-/// A solid that a tank may hold: a fertilizer salt (index into saltSolids()) or one of
-/// EquilibriumData::solids().
+/// A solid that a tank may hold: a salt (index into saltSolids()) or one of EquilibriumData::solids().
 struct TankSolid {
-  std::string name; ///< "gypsum", or the salt's catalogue name
+  std::string name; ///< "gypsum", the salt's catalogue name, or a code of data/crystals.csv
   std::optional<std::size_t> salt;
   FormsWithin formsWithin = FormsWithin::Hours; ///< salts crystallise as the tank cools
   double saturation = 0;    ///< strength over the strength at which it would begin to fall; above 1 it falls
@@ -23,21 +21,32 @@ struct TankSolid {
 
 /// How near a tank's ions, all together, are to every solid they could form.
 ///
-/// The molalities of a tank rise together as it is made stronger. For each solid the multiple of today's
-/// strength is found at which its ion product reaches its solubility product: activities, shared ions and ion
-/// pairs are all in it.
+/// The molalities of a tank rise together as it is made stronger. The strength is found at which the first
+/// solid's ion product reaches its solubility product: activities, shared ions and ion pairs are all in it.
+/// Where the others would begin is read off at that strength, by how fast each is getting nearer: past it
+/// they never stand alone.
 class TankChemistry {
 public:
-  /// `perKgWater`: the tank's salts as planned; `waterPerKg`: what its make-up water brings at any strength.
-  /// Nothing is known outside 0 to 45 degC or where the chemistry fails.
+  /// `perKgWater`: the tank's salts at strength 1, per kilogram of water; `waterPerKg`: what its make-up
+  /// water brings at any strength. Nothing is known outside 0 to 45 degC or where the chemistry fails.
   TankChemistry(const Solutes& perKgWater, Temperature temperature, const Solutes& waterPerKg = {});
 
   bool known() const { return m_known; }
-  double ph() const { return m_ph; }
-  /// Solids in reach, the nearest first.
-  const std::vector<TankSolid>& solids() const { return m_solids; }
-  /// Fills gramsPerLitre where something falls. False where the equilibrium with solids found no end.
-  bool findAmounts(double waterKgPerLitre);
+
+  struct Reach {
+    TankSolid solid;
+    double criticalStrength; ///< at which it would begin to fall
+  };
+  /// Solids in reach, the nearest first. Of what the make-up water drops by itself, the strength is 0.
+  const std::vector<Reach>& reaches() const { return m_reaches; }
+
+  /// The tank as it stands at one strength. Nothing where the chemistry does not reach.
+  std::optional<double> phAt(double strength) const;
+
+  /// Mol per kilogram of water that lie on the floor at this strength, parallel to reaches().
+  std::optional<std::vector<double>> fallenAt(double strength) const;
+
+  double molarMass(const TankSolid& solid) const;
   /// What lies on the floor as this solid holds of each component, in mol per litre, its alkalinity too.
   Solutes takenBy(const TankSolid& solid) const;
   /// True when the solid is made of this component, among others.
@@ -45,23 +54,20 @@ public:
 
 private:
   struct Candidate {
+    TankSolid solid;
     SolidPhase phase;
-    std::vector<SaturationSeen> seen; ///< ascending
   };
   void addCandidates();
-  bool look(double multiple);
-  void climb();
-  void refine();
-
-  Solutes atMultiple(double multiple) const;
+  bool isWatersOwn(const Candidate& candidate) const;
+  void order();
+  std::vector<SolidPhase> phases() const;
+  Solutes totals(double strength) const;
 
   Solutes m_perKg, m_waterPerKg;
   EquilibriumConditions m_conditions;
-  StrengthPath m_path;
-  std::vector<Candidate> m_candidates; ///< parallel to m_solids until sorted
-  std::vector<TankSolid> m_solids;
+  std::vector<Candidate> m_candidates; ///< parallel to m_reaches
+  std::vector<Reach> m_reaches;
   bool m_known = true;
-  double m_ph = 7;
 };
 
 } // namespace butte::core

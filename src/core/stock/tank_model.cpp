@@ -1,42 +1,49 @@
 #include "stock/tank_model.h"
 
 #include "solution/water_properties.h"
+#include "stock/crystal_form.h"
 #include "stock/salt_solids.h"
 #include "stock/solubility.h"
 
 #include <algorithm>
 #include <cmath>
 #include <limits>
-#include <numeric>
 #include <set>
 
 namespace butte::core {
-namespace {
-
-constexpr double mostSolutesAsked = 30; // mol/kg
-
-} // namespace
 
 TankModel::TankModel(const std::vector<ShelfProduct>& shelf, std::vector<Concentration> atFactorOne,
                      const Solutes& makeUpPerLitre, Temperature temperature, double factor)
     : m_shelf(shelf), m_feed(std::move(atFactorOne)),
-      m_makeUp(makeUpPerLitre.scaled(1 / waterDensityKgPerLitre)), m_water(shelf, m_feed), m_factor(factor),
-      m_reference(referenceScale(factor)), m_chemistry(solutesAt(m_reference), temperature, m_makeUp),
-      m_salts(saltsHeld()) {
+      m_makeUp(makeUpPerLitre.scaled(1 / waterDensityKgPerLitre)), m_water(shelf, m_feed, temperature),
+      m_factor(factor), m_chemistry(solutesAtScaleOne(), temperature, m_makeUp), m_salts(saltsHeld()) {
+  standSolids();
   for (std::size_t j = 0; j < shelf.size(); ++j)
-    m_critical.push_back(criticalScale(j, temperature));
-  m_chemistry.findAmounts(water(factor));
+    m_critical.push_back(criticalFactor(j, temperature));
+  findAmounts();
+}
+
+/// Where each solid in reach stands at this factor.
+void TankModel::standSolids() {
+  for (const auto& reach : m_chemistry.reaches()) {
+    const double critical = m_water.factorAt(reach.criticalStrength);
+    m_solids.push_back(reach.solid);
+    m_solids.back().saturation = m_factor / critical;
+    m_reachFactors.push_back(critical);
+  }
+}
+
+std::optional<double> TankModel::ph() const {
+  return m_chemistry.known() ? m_chemistry.phAt(scale()) : std::nullopt;
 }
 
 std::optional<double> TankModel::saturation(std::size_t j) const {
   if (!m_critical[j]) return std::nullopt;
-  return scale(m_factor) / *m_critical[j];
+  return m_factor / *m_critical[j];
 }
 
 bool TankModel::fallsAtAnyStrength(const TankSolid& solid) const {
-  constexpr auto carbonate = Component::Carbonate;
-  const bool fromWaterOnly = m_makeUp.of(carbonate) > 0 && solutesAt(1).of(carbonate) <= 0;
-  return fromWaterOnly && solid.saturation > 1 && m_chemistry.holds(solid, carbonate);
+  return std::isinf(solid.saturation);
 }
 
 std::optional<TankModel::Ceiling> TankModel::ceiling() const {
@@ -45,15 +52,13 @@ std::optional<TankModel::Ceiling> TankModel::ceiling() const {
   for (std::size_t j = 0; j < m_feed.size(); ++j) {
     if (!holds(j) || !m_critical[j] || (out && *m_critical[j] >= least)) continue;
     least = *m_critical[j];
-    out = Ceiling{0, j, ""};
+    out = Ceiling{least, j, ""};
   }
-  for (const auto& solid : m_chemistry.solids()) {
-    const double critical = m_reference / solid.saturation;
-    if (isProduct(solid) || fallsAtAnyStrength(solid) || critical >= least) continue;
-    least = critical;
-    out = Ceiling{0, std::nullopt, solid.name};
+  for (std::size_t i = 0; i < m_solids.size(); ++i) {
+    if (isProduct(m_solids[i]) || fallsAtAnyStrength(m_solids[i]) || m_reachFactors[i] >= least) continue;
+    least = m_reachFactors[i];
+    out = Ceiling{least, std::nullopt, m_solids[i].name};
   }
-  if (out) out->factor = factorAt(least);
   return out;
 }
 
@@ -71,16 +76,13 @@ std::vector<Fallen> TankModel::fallen() const {
     if (!holds(j)) continue;
     const auto salt = m_salts[j];
     const auto own = saturation(j);
-    if (!salt && own && *own > 1) {
-      const double left = std::isfinite(*own) ? 1 / *own : 0;
-      out.push_back({j, "", strength(j).gramsPerLitre() * (1 - left)});
-    }
+    if (!salt && own && *own > 1) out.push_back({j, "", strength(j).gramsPerLitre() * (1 - 1 / *own)});
     if (!salt || !named.insert(*salt).second) continue;
-    for (const auto& solid : m_chemistry.solids()) {
+    for (const auto& solid : m_solids) {
       if (solid.salt == salt && solid.gramsPerLitre > 0) out.push_back({j, "", solid.gramsPerLitre});
     }
   }
-  for (const auto& solid : m_chemistry.solids()) {
+  for (const auto& solid : m_solids) {
     if (solid.gramsPerLitre > 0 && !(solid.salt && named.contains(*solid.salt)))
       out.push_back({std::nullopt, solid.name, solid.gramsPerLitre});
   }
@@ -93,7 +95,7 @@ Solutes TankModel::dissolvedPerLitre() const {
   Solutes sum = m_makeUp.scaled(std::max(0.0, water(m_factor)));
   for (std::size_t j = 0; j < m_feed.size(); ++j)
     sum.addScaled(m_shelf[j].composition.solutesPerGram, strength(j).gramsPerLitre());
-  for (const auto& solid : m_chemistry.solids())
+  for (const auto& solid : m_solids)
     sum.addScaled(m_chemistry.takenBy(solid), -1);
   return sum;
 }
@@ -101,60 +103,67 @@ Solutes TankModel::dissolvedPerLitre() const {
 std::vector<std::optional<std::size_t>> TankModel::saltsHeld() const {
   std::vector<std::optional<std::size_t>> salts(m_feed.size());
   for (std::size_t j = 0; j < m_feed.size(); ++j) {
-    const auto& formula = m_shelf[j].composition.formula;
-    if (holds(j) && formula) salts[j] = saltSolidOf(*formula);
+    if (!holds(j)) continue;
+    if (const auto* form = crystalFormOf(m_shelf[j].composition)) salts[j] = saltSolidOf(*form);
   }
   return salts;
 }
 
-double TankModel::scale(double factor) const {
-  const double kg = water(factor);
-  return kg > 0 ? factor / kg : std::numeric_limits<double>::infinity();
+/// Infinite when the salts leave no water.
+double TankModel::scale() const {
+  const double kg = water(m_factor);
+  return kg > 0 ? m_factor / kg : std::numeric_limits<double>::infinity();
 }
 
-/// The plan's scale, or the strongest that the chemistry can be asked about.
-double TankModel::referenceScale(double factor) const {
-  double f = factor;
-  while (!(scale(f) * solutesPerScale() <= mostSolutesAsked) && f > 1e-9)
-    f /= 2;
-  return scale(f);
-}
-
-Solutes TankModel::solutesAt(double scale) const {
+Solutes TankModel::solutesAtScaleOne() const {
   Solutes sum;
   for (std::size_t j = 0; j < m_feed.size(); ++j)
-    sum.addScaled(m_shelf[j].composition.solutesPerGram, m_feed[j].gramsPerLitre() * scale);
+    sum.addScaled(m_shelf[j].composition.solutesPerGram, m_feed[j].gramsPerLitre());
   return sum;
 }
 
-double TankModel::solutesPerScale() const {
-  const auto unit = solutesAt(1);
-  return std::accumulate(unit.mol.begin(), unit.mol.end(), 0.0);
-}
-
-std::optional<double> TankModel::criticalScale(std::size_t j, Temperature temperature) const {
-  const auto& formula = m_shelf[j].composition.formula;
-  if (!formula || !holds(j)) return std::nullopt;
-  const auto alone = anhydrousGramsPerKgWater(*formula, temperature);
+std::optional<double> TankModel::criticalFactor(std::size_t j, Temperature temperature) const {
+  if (!holds(j)) return std::nullopt;
+  const auto* form = crystalFormOf(m_shelf[j].composition);
+  if (!form) return std::nullopt;
+  const auto alone = anhydrousGramsPerKgWater(*form, temperature);
   if (!alone) return std::nullopt;
   const auto salt = m_salts[j];
   if (!salt || !m_chemistry.known())
-    return *alone / (m_feed[j].gramsPerLitre() * m_shelf[j].composition.anhydrousFraction);
-  for (const auto& solid : m_chemistry.solids()) {
-    if (solid.salt == salt) return m_reference / solid.saturation;
+    return m_water.factorAt(*alone / (m_feed[j].gramsPerLitre() * m_shelf[j].composition.anhydrousFraction));
+  for (std::size_t i = 0; i < m_solids.size(); ++i) {
+    if (m_solids[i].salt == salt) return m_reachFactors[i];
   }
   return std::numeric_limits<double>::infinity(); // out of reach
 }
 
-double TankModel::factorAt(double criticalScale) const {
-  double low = 0, high = 1;
-  while (scale(high) < criticalScale && high < 1e9)
-    high *= 2;
-  for (int i = 0; i < 60; ++i) {
-    const double middle = 0.5 * (low + high);
-    (scale(middle) < criticalScale ? low : high) = middle;
+/// What lies on the floor of a tank that is too strong.
+void TankModel::findAmounts() {
+  if (m_solids.empty() || m_solids.front().saturation <= 1) return;
+  const double kg = water(m_factor);
+  const auto amounts = kg > 0 ? m_chemistry.fallenAt(m_factor / kg) : std::nullopt;
+  if (amounts) {
+    for (std::size_t i = 0; i < m_solids.size(); ++i)
+      m_solids[i].molPerLitre = (*amounts)[i] * kg;
+  } else {
+    m_solids.front().molPerLitre = roughlyFallen(m_solids.front());
   }
-  return low;
+  for (auto& solid : m_solids)
+    solid.gramsPerLitre = solid.molPerLitre * m_chemistry.molarMass(solid);
+}
+
+/// Where not even the chemistry reaches: what is more than could stay clear, of the ion that the solid runs
+/// out of first.
+double TankModel::roughlyFallen(const TankSolid& solid) const {
+  const auto all = solutesAtScaleOne().scaled(m_factor);
+  auto one = solid;
+  one.molPerLitre = 1;
+  const auto taken = m_chemistry.takenBy(one);
+  double most = std::numeric_limits<double>::infinity();
+  for (std::size_t c = 0; c < componentCount; ++c) {
+    if (taken.mol[c] > 0) most = std::min(most, all.mol[c] / taken.mol[c]);
+  }
+  return (1 - 1 / solid.saturation) * most;
 }
 
 } // namespace butte::core

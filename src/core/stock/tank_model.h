@@ -29,8 +29,12 @@ public:
   Concentration strength(std::size_t j) const { return m_feed[j] * m_factor; }
   double water(double factor) const { return m_water.kgPerLitre(factor); }
   const TankChemistry& chemistry() const { return m_chemistry; }
+  /// Solids in reach, the nearest first.
+  const std::vector<TankSolid>& solids() const { return m_solids; }
+  /// Of the tank at this factor; nothing where the chemistry does not reach.
+  std::optional<double> ph() const;
 
-  /// Infinite when the salts leave no water.
+  /// The factor over the factor at which this product begins to fall.
   std::optional<double> saturation(std::size_t j) const;
 
   struct Ceiling {
@@ -58,22 +62,23 @@ public:
 
 private:
   std::vector<std::optional<std::size_t>> saltsHeld() const;
-  double scale(double factor) const;
-  double referenceScale(double factor) const;
-  Solutes solutesAt(double scale) const;
-  double solutesPerScale() const;
-  std::optional<double> criticalScale(std::size_t j, Temperature temperature) const;
-  double factorAt(double criticalScale) const;
+  double scale() const;
+  Solutes solutesAtScaleOne() const;
+  void standSolids();
+  void findAmounts();
+  double roughlyFallen(const TankSolid& solid) const;
+  std::optional<double> criticalFactor(std::size_t j, Temperature temperature) const;
 
   const std::vector<ShelfProduct>& m_shelf;
   std::vector<Concentration> m_feed;
   Solutes m_makeUp; ///< per kg of water
   StockWater m_water;
   double m_factor;
-  double m_reference;
   TankChemistry m_chemistry;
   std::vector<std::optional<std::size_t>> m_salts; ///< of each product held, its index into saltSolids()
-  std::vector<std::optional<double>> m_critical;
+  std::vector<double> m_reachFactors;              ///< parallel to m_solids: where each begins to fall
+  std::vector<TankSolid> m_solids;
+  std::vector<std::optional<double>> m_critical; ///< factor at which each product begins to fall
 };
 
 } // namespace butte::core
