@@ -87,8 +87,35 @@ std::string formulaProblemText(const core::Problem& p) {
   case ProblemCode::UnknownElement:
     return said("formula '{}', position {}: '{}' is no element symbol; symbols are written like K, Ca, Mg",
                 shortened(value(p, 0)), shortened(value(p, 1)), shortened(value(p, 2)));
+  case ProblemCode::PhosphiteNotPhosphate:
+    return said("'{}' holds phosphite, which does not feed a crop as phosphate does; give the product by its "
+                "label, without its P",
+                shortened(value(p, 0)));
   case ProblemCode::FormulaTooLarge:
     return said("formula '{}' is too large: {}", shortened(value(p, 0)), shortened(value(p, 1)));
+  default:
+    return {};
+  }
+}
+
+std::string unitProblemText(const core::Problem& p) {
+  switch (p.code) {
+  case ProblemCode::UnknownUnit:
+    return said("'{}' is neither a unit nor a substance that Butte knows", shortened(value(p, 0)));
+  case ProblemCode::IncompatibleUnits:
+    return said("'{}' can't be turned into '{}'", shortened(value(p, 0)), shortened(value(p, 1)));
+  case ProblemCode::NeedsSubstance:
+    return said("from '{}' to '{}' needs to know of what: add a substance such as Ca or HCO3",
+                shortened(value(p, 0)), shortened(value(p, 1)));
+  case ProblemCode::UnknownSubstance:
+    return said("'{}' is no element, ion, oxide or formula", shortened(value(p, 0)));
+  case ProblemCode::CarbonOrCharge:
+    return said(
+        "'{}' to '{}' is one figure by carbon and another by charge; for alkalinity say it with units: "
+        "mg/L_CaCO3 to mg/L, of HCO3",
+        shortened(value(p, 0)), shortened(value(p, 1)));
+  case ProblemCode::NoCharge:
+    return said("'{}' has no charge in a feed, so it has no equivalents", shortened(value(p, 0)));
   default:
     return {};
   }
@@ -120,6 +147,7 @@ std::string problemText(const core::Problem& p) {
   case ProblemCode::FormulaSyntax:
   case ProblemCode::UnknownElement:
   case ProblemCode::FormulaTooLarge:
+  case ProblemCode::PhosphiteNotPhosphate:
     return formulaProblemText(p);
   case ProblemCode::NotANumber:
     return said("'{}' is not a number; write one such as 12.5", v(0));
@@ -139,15 +167,12 @@ std::string problemText(const core::Problem& p) {
   case ProblemCode::WrongType:
     return said("expected {}, found {}", text(value(p, 0)), text(v(1)));
   case ProblemCode::UnknownUnit:
-    return said("'{}' is neither a unit nor a substance that Butte knows", v(0));
   case ProblemCode::IncompatibleUnits:
-    return said("'{}' can't be turned into '{}'", v(0), v(1));
   case ProblemCode::NeedsSubstance:
-    return said("from '{}' to '{}' needs to know of what: add a substance such as Ca or HCO3", v(0), v(1));
   case ProblemCode::UnknownSubstance:
-    return said("'{}' is no element, ion, oxide or formula", v(0));
+  case ProblemCode::CarbonOrCharge:
   case ProblemCode::NoCharge:
-    return said("'{}' has no charge in a feed, so it has no equivalents", v(0));
+    return unitProblemText(p);
   case ProblemCode::FormulaAndLabel:
     return text("give either formula or label_percent, not both");
   case ProblemCode::NoComposition:

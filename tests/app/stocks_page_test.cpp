@@ -243,7 +243,7 @@ TEST_F(StocksPageTest, TheWayToTheTapFollowsTheDevice) {
 }
 
 TEST_F(StocksPageTest, ColdNightsShowWhatCrystallises) {
-  type("stockFactor", "450");
+  type("stockFactor", "600");
   part(StocksPage::Part::Cold);
   const auto words = find<QWidget>("coldPanel")->accessibleDescription().toStdString();
   EXPECT_THAT(words, HasSubstr("potassium sulfate"));

@@ -55,7 +55,7 @@ TEST(StockCli, TanksSayWhatTheyHoldWhateverTheirLetter) {
 TEST(StockCli, NightsHeatPreStocksAndDays) {
   auto input = recipe();
   input["stock"]["nights_c"] = {5, 10, 15};
-  input["stock"]["factor"] = 520;
+  input["stock"]["factor"] = 620;
   input["stock"]["dissolve"] = {{"cold_c", 10}, {"hot_c", 60}, {"wanted_c", 18}};
   input["stock"]["scales"] = json::array({{{"readability_g", 1}, {"capacity_g", 5000}}});
   input["stock"]["feed_per_day_l"] = 1500;
@@ -65,11 +65,11 @@ TEST(StockCli, NightsHeatPreStocksAndDays) {
   const auto out = run.parsed();
   const auto& nights = out["tanks"]["L"]["nights"];
   ASSERT_EQ(nights.size(), 3u);
-  EXPECT_FALSE(nights[0]["solids"].empty()) << "1:520 crystallises at 5 degC";
+  EXPECT_FALSE(nights[0]["solids"].empty()) << "1:620 crystallises at 5 degC";
   EXPECT_TRUE(nights[2]["solids"].empty()) << "and is clear at 15";
   EXPECT_GT(out["tanks"]["K"]["dissolving"]["hot_water_l"].get<double>(), 0);
   EXPECT_LT(out["tanks"]["K"]["dissolving"]["finished_c"].get<double>(), 10);
-  EXPECT_NEAR(out["supplies"]["K"]["days_per_fill"].get<double>(), 200.0 * 520 / 1500, 1e-9);
+  EXPECT_NEAR(out["supplies"]["K"]["days_per_fill"].get<double>(), 200.0 * 620 / 1500, 1e-9);
   EXPECT_NEAR(out["season_g"]["cn"].get<double>(), 0.5 * 1500 * 100, 1e-6);
 }
 

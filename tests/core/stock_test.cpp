@@ -137,7 +137,8 @@ TEST(StockDensity, WaterLeftMatchesHandbookDensities) {
                        Case{"KH2PO4", 10, 1.0713}}) {
     const double saltKg = c.density * c.percent / 100;
     const double water =
-        StockWater({test::salt(c.formula)}, {Concentration::fromGramsPerLitre(saltKg * 1000)}, at20C).kgPerLitre();
+        StockWater({test::salt(c.formula)}, {Concentration::fromGramsPerLitre(saltKg * 1000)}, at20C)
+            .kgPerLitre();
     EXPECT_NEAR(water, c.density - saltKg, 0.003) << c.formula;
   }
 }

@@ -70,8 +70,8 @@ TEST(FirstFall, WhatFallsInTheThinnestIsTheWatersOwn) {
   Solutes hard;
   hard.of(C::Ca) = 0.005;
   hard.of(C::SO4) = 0.005;
-  const SolidPhase never{{0, 0, {{static_cast<std::size_t>(C::Ca), 1}, {static_cast<std::size_t>(C::SO4), 1}}},
-                         -30};
+  const SolidPhase never{
+      {0, 0, {{static_cast<std::size_t>(C::Ca), 1}, {static_cast<std::size_t>(C::SO4), 1}}}, -30};
   auto curve = curveOf({never, crystal(-0.5)}, hard);
   const auto first = firstFall(curve, 2, {true, true});
   ASSERT_TRUE(first && first->solid);

@@ -66,8 +66,8 @@ TEST(TankChemistry, SharedIonsBringASaltNearerToFalling) {
 
 // Solutions saturated with two salts of a shared ion at 25 degC (Linke & Seidell, "Solubilities of Inorganic
 // and Metal-Organic Compounds", from memory): KCl 11.1 % beside NaCl 20.4 % (high confidence); KNO3 24.5 %
-// beside K2SO4 4.3 % (low confidence; Pitzer's parameters say 0.74 of it). By their own solubility alone they would stand at 0.46, 0.90 and 0.50
-// of it.
+// beside K2SO4 4.3 % (low confidence; Pitzer's parameters say 0.74 of it). By their own solubility alone they
+// would stand at 0.46, 0.90 and 0.50 of it.
 TEST(TankChemistry, PairsWithASharedIonGiveOutWhereTheyWereMeasured) {
   struct Pair {
     const char *a, *b;

@@ -146,3 +146,135 @@ TEST(TankProperties, AFinishedLitreWeighsItsWaterAndItsSalts) {
     }
   }
 }
+
+// ---- Ceilings ------------------------------------------------------------------------------------------
+
+namespace {
+
+std::optional<double> ceilingOf(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& grams,
+                                double factor, double celsius) {
+  StockPlan plan;
+  plan.factor = factor;
+  plan.temperature = Temperature::fromCelsius(celsius);
+  plan.tanks = {{"A", test::litres(10)}};
+  for (const auto& product : shelf)
+    plan.shares[product.id] = {1};
+  return planStock(shelf, grams, test::litres(1), plan).tanks[0].maxFactorOfKnown;
+}
+
+struct Mixture {
+  std::vector<ShelfProduct> shelf;
+  std::vector<Mass> grams;
+};
+
+/// Two to four salts that growers put into one tank.
+Mixture randomMixture(std::mt19937& random) {
+  const std::vector<std::vector<const char*>> sets{{"Ca(NO3)2·4H2O", "KNO3", "Mg(NO3)2·6H2O", "NH4NO3"},
+                                                   {"K2SO4", "MgSO4·7H2O", "KH2PO4", "KNO3"},
+                                                   {"MgSO4·7H2O", "(NH4)2SO4", "NH4H2PO4", "KNO3"},
+                                                   {"MgSO4·7H2O", "K2SO4", "ZnSO4·7H2O", "MnSO4·H2O"},
+                                                   {"CaCl2·2H2O", "KCl", "KNO3", "MgCl2·6H2O"}};
+  const auto unit = [&] { return random() / 4294967296.0; };
+  const auto& set = sets[random() % sets.size()];
+  Mixture out;
+  const auto first = random() % set.size();
+  for (std::size_t i = 0; i < 2 + random() % 3 && i < set.size(); ++i) {
+    out.shelf.push_back(test::salt(set[(first + i) % set.size()]));
+    out.grams.push_back(test::grams(0.05 + unit()));
+  }
+  return out;
+}
+
+} // namespace
+
+TEST(CeilingProperties, ThePlannedFactorIsNoPartOfTheCeiling) {
+  std::mt19937 random(61);
+  for (int n = 0; n < 60; ++n) {
+    const auto mixture = randomMixture(random);
+    const double celsius = 5 + random() % 20;
+    const auto one = ceilingOf(mixture.shelf, mixture.grams, 50, celsius);
+    ASSERT_TRUE(one);
+    for (const double factor : {200.0, 700.0, 1600.0})
+      EXPECT_NEAR(*ceilingOf(mixture.shelf, mixture.grams, factor, celsius) / *one, 1, 1e-6);
+  }
+}
+
+// A jump would not get smaller with the step.
+TEST(CeilingProperties, NoCeilingJumpsWithTheTemperature) {
+  std::mt19937 random(62);
+  for (int n = 0; n < 20; ++n) {
+    const auto mixture = randomMixture(random);
+    for (double celsius = 2.2; celsius <= 29; celsius += 2.3) {
+      const auto here = ceilingOf(mixture.shelf, mixture.grams, 100, celsius);
+      const auto there = ceilingOf(mixture.shelf, mixture.grams, 100, celsius + 0.01);
+      ASSERT_TRUE(here && there) << celsius;
+      EXPECT_LT(std::abs(std::log(*there / *here)), 0.006) << celsius << " degC, mixture " << n;
+    }
+  }
+}
+
+TEST(CeilingProperties, NoCeilingJumpsWithTheComposition) {
+  std::mt19937 random(63);
+  for (int n = 0; n < 25; ++n) {
+    const auto mixture = randomMixture(random);
+    for (double more = 0.02; more <= 1; more *= 1.1) {
+      auto grams = mixture.grams;
+      grams.back() = mixture.grams.back() * more;
+      const auto here = ceilingOf(mixture.shelf, grams, 100, 20);
+      grams.back() = grams.back() * 1.001;
+      const auto there = ceilingOf(mixture.shelf, grams, 100, 20);
+      ASSERT_TRUE(here && there);
+      EXPECT_LT(std::abs(std::log(*there / *here)), 0.003) << more << " of the last, mixture " << n;
+    }
+  }
+}
+
+TEST(CeilingProperties, SaturationIsTheStrengthOverTheCeilingAndAgreesWithWhatFalls) {
+  std::mt19937 random(64);
+  int fell = 0;
+  for (int n = 0; n < 120; ++n) {
+    const auto mixture = randomMixture(random);
+    StockPlan plan;
+    plan.factor = 50 * std::pow(2, n % 6);
+    plan.temperature = Temperature::fromCelsius(5 + random() % 20);
+    plan.tanks = {{"A", test::litres(10)}};
+    for (const auto& product : mixture.shelf)
+      plan.shares[product.id] = {1};
+    const auto tank = planStock(mixture.shelf, mixture.grams, test::litres(1), plan).tanks[0];
+    ASSERT_TRUE(tank.maxFactorOfKnown && !tank.solids.empty());
+    const double most = tank.solids.front().saturation;
+    EXPECT_NEAR(most, tank.factor / *tank.maxFactorOfKnown, 1e-6 * most);
+    EXPECT_EQ(most > 1 + 1e-9, !tank.fallen.empty()) << most << " at " << plan.factor;
+    fell += !tank.fallen.empty();
+  }
+  EXPECT_GT(fell, 20);
+}
+
+TEST(CeilingProperties, ALabelledCalciumNitrateIsItsFormulaTwin) {
+  auto labelled = test::salt("5Ca(NO3)2·NH4NO3·10H2O");
+  const auto label = compositionFromLabel({{"N_NO3", 14.4}, {"N_NH4", 1.1}, {"CaO", 26.3}});
+  ASSERT_TRUE(label);
+  labelled.composition = label->composition;
+  ASSERT_FALSE(labelled.composition.formula);
+  const auto twin = ceilingOf({test::salt("5Ca(NO3)2·NH4NO3·10H2O")}, {test::grams(1)}, 100, 20);
+  const auto found = ceilingOf({labelled}, {test::grams(1)}, 100, 20);
+  ASSERT_TRUE(twin && found);
+  EXPECT_NEAR(*found / *twin, 1, 0.02);
+}
+
+// Common practice: magnesium with potassium or ammonium sulfate gives a double salt that is less soluble than
+// either alone.
+TEST(CeilingProperties, DoubleSaltsAreNamedWhenTheyComeFirst) {
+  for (const auto& [other, name] : {std::pair{"K2SO4", "picromerite"}, {"(NH4)2SO4", "boussingaultite"}}) {
+    StockPlan plan;
+    plan.factor = 400;
+    plan.temperature = Temperature::fromCelsius(20);
+    plan.tanks = {{"B", test::litres(10)}};
+    const auto tank = planStock({test::salt("MgSO4·7H2O"), test::salt(other)},
+                                {test::grams(1.2), test::grams(0.25)}, test::litres(1), plan)
+                          .tanks[0];
+    ASSERT_FALSE(tank.solids.empty());
+    EXPECT_EQ(tank.solids.front().name, name);
+    EXPECT_EQ(tank.limitingSolid, name);
+  }
+}

@@ -81,7 +81,10 @@ TEST(Blend, TheShareThatJustMeetsALimitIsFound) {
   }
   EXPECT_DOUBLE_EQ(*largestShare(parts, 0, {BlendGoal::Sodium, 23.5}), 1) << "the bore alone is within it";
   const std::vector<BlendPart> salty{{rain(), 1}, {bore(), 1}};
-  EXPECT_DOUBLE_EQ(*largestShare(salty, 0, {BlendGoal::Sodium, 5}), 1) << "more rain is always better";
+  const auto least = largestShare(salty, 0, {BlendGoal::Sodium, 5});
+  ASSERT_TRUE(least);
+  EXPECT_NEAR(*amountOf(BlendGoal::Sodium, blended({{rain(), *least}, {bore(), 1 - *least}})), 5, 1e-9)
+      << "no more rain than it takes";
   EXPECT_EQ(largestShare({{bore(), 1}, {bore(), 1}}, 0, {BlendGoal::Sodium, 5}).problem().code,
             ProblemCode::CannotReach);
   EXPECT_EQ(largestShare({{bore(), 1}}, 0, {BlendGoal::Sodium, 5}).problem().code,

@@ -19,7 +19,8 @@ Json tankOf(const std::map<std::string, double>& gramsAtFactorOne, double celsiu
   auto question = oneLitre(gramsAtFactorOne);
   for (auto& product : question["products"])
     product["tank"] = "A";
-  question["stock"] = {{"factor", factor}, {"temperature_c", celsius}, {"tanks", {{"A", {{"volume_l", 10}}}}}};
+  question["stock"] = {
+      {"factor", factor}, {"temperature_c", celsius}, {"tanks", {{"A", {{"volume_l", 10}}}}}};
   return answerTo("stock", question)["tanks"]["A"];
 }
 
@@ -39,9 +40,9 @@ std::map<std::string, double> scaled(std::map<std::string, double> grams, double
 }
 
 PitzerSolution pitzerSolution(const Json& molPerKg) {
-  const std::map<std::string, std::string> species{
-      {"K", "K+"},     {"Na", "Na+"},  {"Mg", "Mg+2"},   {"Ca", "Ca+2"},    {"NH4", "NH4+"},
-      {"NO3", "NO3-"}, {"Cl", "Cl-"}, {"SO4", "SO4-2"}, {"H2PO4", "H2PO4-"}};
+  const std::map<std::string, std::string> species{{"K", "K+"},    {"Na", "Na+"},    {"Mg", "Mg+2"},
+                                                   {"Ca", "Ca+2"}, {"NH4", "NH4+"},  {"NO3", "NO3-"},
+                                                   {"Cl", "Cl-"},  {"SO4", "SO4-2"}, {"H2PO4", "H2PO4-"}};
   PitzerSolution out;
   for (const auto& [ion, mol] : molPerKg.items()) {
     if (const auto cation = pitzerCation(species.at(ion))) out.cations[*cation] = mol;
@@ -55,9 +56,15 @@ struct Counted {
   double count = 1, ln = 0;
 };
 Counted countedActivity(const std::string& text, const PitzerSolution& solution, const PitzerActivities& at) {
-  for (const auto& [name, species, z] :
-       {std::tuple{"K", "K+", 1}, {"Na", "Na+", 1}, {"Mg", "Mg+2", 2}, {"Ca", "Ca+2", 2}, {"NH4", "NH4+", 1},
-        {"NO3", "NO3-", 1}, {"Cl", "Cl-", 1}, {"SO4", "SO4-2", 2}, {"H2PO4", "H2PO4-", 1}}) {
+  for (const auto& [name, species, z] : {std::tuple{"K", "K+", 1},
+                                         {"Na", "Na+", 1},
+                                         {"Mg", "Mg+2", 2},
+                                         {"Ca", "Ca+2", 2},
+                                         {"NH4", "NH4+", 1},
+                                         {"NO3", "NO3-", 1},
+                                         {"Cl", "Cl-", 1},
+                                         {"SO4", "SO4-2", 2},
+                                         {"H2PO4", "H2PO4-", 1}}) {
     const std::string ion = name;
     const bool twice = text == ion + "2";
     if (text != ion && !twice) continue;
@@ -98,7 +105,8 @@ TEST(TruthStrong, OneSaltAtSaturation) {
 TEST(TruthStrong, DensityOfOneSalt) {
   for (const auto& row : truthRows("density_single.csv")) {
     const double grams = numberIn(row, "g_as_sold_per_l_of_solution");
-    const auto tank = tankOf({{row.at("formula_as_sold"), grams / 1000}}, numberIn(row, "temperature_c"), 1000);
+    const auto tank =
+        tankOf({{row.at("formula_as_sold"), grams / 1000}}, numberIn(row, "temperature_c"), 1000);
     EXPECT_NEAR(tank["density_kg_per_l"].get<double>() / numberIn(row, "density_kg_per_l"), 1, 0.005)
         << grams << " g/L of " << row.at("formula_as_sold") << " at " << row.at("temperature_c");
   }
@@ -130,7 +138,8 @@ TEST(TruthStrong, GypsumInSaltSolutions) {
     question["co2"] = "closed";
     const auto index = answerTo("equilibrium", question)["saturation_index"]["gypsum"];
     ASSERT_TRUE(index.is_number());
-    EXPECT_NEAR(index.get<double>(), 0, 0.06) << mol << " mol/kg of " << salt << " at " << row.at("temperature_c");
+    EXPECT_NEAR(index.get<double>(), 0, 0.06)
+        << mol << " mol/kg of " << salt << " at " << row.at("temperature_c");
   }
 }
 

@@ -25,10 +25,12 @@ enum class ProblemCode {
   NeedsSubstance,         ///< values: from, to
   UnknownSubstance,       ///< values: substance
   NoCharge,               ///< values: substance
+  CarbonOrCharge,         ///< values: from, to: the same carbon is not the same charge
   FormulaAndLabel,        ///< a product has both
   NoComposition,          ///< a product has neither formula nor label
   PurityBesideLabel,      ///< a label already says the purity
   LabelOverHundred,       ///< values: sum in percent
+  PhosphiteNotPhosphate,  ///< values: formula
   LabelDoubled,           ///< values: key, other key: two keys for one element on a label
   UnknownProduct,         ///< values: product id
   DuplicateProduct,       ///< values: product id

@@ -60,6 +60,10 @@ Result<double> massOfOneInOther(std::string_view from, std::string_view to) {
   if (!b) return problemAt(ProblemCode::UnknownUnit, "TO", {std::string(to)});
   const auto element = sharedElement(*a, *b);
   if (!element) return element.problem();
+  const double perCarbonA = chargeOf(from) / a->count(*element),
+               perCarbonB = chargeOf(to) / b->count(*element);
+  if (*element == "C" && perCarbonA > 0 && perCarbonB > 0 && perCarbonA != perCarbonB)
+    return problemAt(ProblemCode::CarbonOrCharge, "TO", {std::string(from), std::string(to)});
   const double molesOfElement = a->count(*element) / a->molarMassGPerMol;
   return molesOfElement / b->count(*element) * b->molarMassGPerMol;
 }

@@ -15,6 +15,8 @@ Result<Composition> compositionFromFormula(std::string_view text, double purityP
   if (!(purityPercent > 0 && purityPercent <= 100))
     return problemAt(ProblemCode::OutOfRange, "purity_percent",
                      {decimalText(purityPercent), "above 0, up to 100"});
+  if (holdsPhosphite(*formula))
+    return problemAt(ProblemCode::PhosphiteNotPhosphate, "formula", {formula->text});
   const double purity = purityPercent / 100;
   Composition out;
   out.massFraction.addScaled(massFractions(*formula), purity);

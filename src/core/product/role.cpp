@@ -56,6 +56,17 @@ bool isAcidityKnown(const ChemicalFormula& f) {
   return organicCarbon(f) < 0.5 && boundOtherwise < 0.5;
 }
 
+bool holdsPhosphite(const ChemicalFormula& f) {
+  constexpr double leastOxygenOfPhosphate = 3.4; // per phosphorus: 3.5 in diphosphate, 3 in phosphite
+  const double phosphorus = f.count("P");
+  if (phosphorus <= 0 || organicCarbon(f) > 0.5) return false;
+  const double oxygen = f.count("O") - f.hydrateWaterCount - 3 * f.nitrateCount - 4 * f.count("S") -
+                        3 * f.carbonateCount - f.ureaNitrogenCount / 2;
+  const double hydrogen =
+      f.count("H") - 2 * f.hydrateWaterCount - 4 * f.ammoniumCount - 2 * f.ureaNitrogenCount;
+  return hydrogen > 0.5 && oxygen / phosphorus < leastOxygenOfPhosphate;
+}
+
 double alkalinityEquivalentsPerMole(const ChemicalFormula& f) {
   if (const auto organic = organicPartOf(f)) return saltCations(f) - organicAcidEquivalents(*organic);
   if (hasChelatedMetal(f)) return 0;

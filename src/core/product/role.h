@@ -21,6 +21,10 @@ std::optional<OrganicPart> organicPartOf(const ChemicalFormula& formula);
 /// sulfamic acid, nitrites and the like, whose atoms would else be read as hydroxide, carbonate or sulfate.
 bool isAcidityKnown(const ChemicalFormula& formula);
 
+/// Phosphorous acid or its salts (H2PO3-, HPO3-2): their phosphorus does not feed a plant as phosphate does.
+/// Metaphosphates (no hydrogen) and polyphosphates are not among them.
+bool holdsPhosphite(const ChemicalFormula& formula);
+
 /// Equivalents of alkalinity per mole: base positive, acid negative, with phosphate counted as H2PO4 and
 /// sulfate as SO4, carbonate and hydroxide as alkalinity. From the charges of the strong ions: 0 for a
 /// neutral salt.

@@ -105,8 +105,8 @@ public:
     for (int round = 0; round < mostRounds; ++round) {
       m_tried.start = &before;
       for (std::size_t i = 0; i < m_asked.solids.size(); ++i)
-        m_tried.solids[i].lnSolubilityProduct = m_asked.solids[i].lnSolubilityProduct -
-                                                correction.ofIonProduct(m_asked.solids[i].dissolved);
+        m_tried.solids[i].lnSolubilityProduct =
+            m_asked.solids[i].lnSolubilityProduct - correction.ofIonProduct(m_asked.solids[i].dissolved);
       auto settled = settleOnce(m_totals, m_tried);
       if (!settled) return settled;
       auto now = std::move(settled).value();
@@ -195,7 +195,8 @@ bool isOfPairsThatStay(const Stoichiometry& solid) {
 }
 
 bool isCalciumSulfate(const Stoichiometry& solid) {
-  return solid.components.size() == 2 && std::all_of(solid.components.begin(), solid.components.end(), [](const auto& part) {
+  return solid.components.size() == 2 &&
+         std::all_of(solid.components.begin(), solid.components.end(), [](const auto& part) {
            return part.first == static_cast<std::size_t>(Component::Ca) ||
                   part.first == static_cast<std::size_t>(Component::SO4);
          });
@@ -219,7 +220,8 @@ double StrongCorrection::ofIonProduct(const Stoichiometry& solid) const {
 }
 
 double Equilibrium::lnIonProduct(const Stoichiometry& solid) const {
-  double ln = strong.ofIonProduct(solid) + solid.hydrogen * lnHydrogen + solid.water * std::log(waterActivity);
+  double ln =
+      strong.ofIonProduct(solid) + solid.hydrogen * lnHydrogen + solid.water * std::log(waterActivity);
   for (const auto& [component, power] : solid.components) {
     if (power != 0) ln += power * lnActivity[component];
   }

@@ -55,7 +55,7 @@ struct Equilibrium {
   double waterActivity = 1;
   std::vector<double> molality;                    ///< parallel to EquilibriumData::species()
   std::array<double, componentCount> lnActivity{}; ///< minus infinity where there is no such component
-  StrongCorrection strong; ///< what lnIonProduct() adds to these activities
+  StrongCorrection strong;                         ///< what lnIonProduct() adds to these activities
   double lnHydrogen = 0;                           ///< ln of the activity of H+
   double alkalinityEq = 0;                         ///< per kg: that given, or with a held pH that found
   double carbonateMol = 0;                         ///< per kg: that given, or with an open gas that found

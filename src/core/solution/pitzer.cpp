@@ -8,8 +8,8 @@
 namespace butte::core {
 namespace {
 
-constexpr double sizeTerm = 1.2;         // kg^0.5 mol^-0.5, Pitzer 1973
-constexpr double leastStrength = 1e-12;  // mol/kg; a root has no slope at 0
+constexpr double sizeTerm = 1.2;        // kg^0.5 mol^-0.5, Pitzer 1973
+constexpr double leastStrength = 1e-12; // mol/kg; a root has no slope at 0
 constexpr double waterKgPerMol = constant::waterGramsPerMol / 1000;
 constexpr double alpha = 2.0, alphaOfTwoTwo = 1.4, alphaOfBeta2 = 12.0; // Pitzer & Mayorga 1973, 1974
 
@@ -84,8 +84,7 @@ Mixing mixingOfOneAndTwo(double aPhi, double strength) {
   return out;
 }
 
-template <std::size_t n>
-struct IonsOfOneSign {
+template <std::size_t n> struct IonsOfOneSign {
   const std::array<double, n>& molality;
   const std::array<int, n>& charge;
   const std::array<std::array<double, n>, n>& theta;
@@ -105,8 +104,10 @@ public:
   }
 
   PitzerActivities run() {
-    const IonsOfOneSign cations{m_s.cations, pitzerCationCharges, m_p.cationTheta, m_p.cationTriples, m_out.lnCation};
-    const IonsOfOneSign anions{m_s.anions, pitzerAnionCharges, m_p.anionTheta, m_p.anionTriples, m_out.lnAnion};
+    const IonsOfOneSign cations{m_s.cations, pitzerCationCharges, m_p.cationTheta, m_p.cationTriples,
+                                m_out.lnCation};
+    const IonsOfOneSign anions{m_s.anions, pitzerAnionCharges, m_p.anionTheta, m_p.anionTriples,
+                               m_out.lnAnion};
     m_particles = m_s.otherMol;
     m_charge = m_s.otherCharge;
     count(cations);
@@ -123,8 +124,7 @@ public:
   }
 
 private:
-  template <typename Ions>
-  void count(const Ions& ions) {
+  template <typename Ions> void count(const Ions& ions) {
     for (std::size_t i = 0; i < ions.molality.size(); ++i) {
       m_particles += ions.molality[i];
       m_charge += ions.molality[i] * ions.charge[i];
@@ -148,8 +148,7 @@ private:
     }
   }
 
-  template <typename Ions>
-  void addMixing(const Ions& ions) {
+  template <typename Ions> void addMixing(const Ions& ions) {
     for (std::size_t i = 0; i < ions.molality.size(); ++i) {
       for (std::size_t j = i + 1; j < ions.molality.size(); ++j) {
         const double mi = ions.molality[i], mj = ions.molality[j];
@@ -165,8 +164,7 @@ private:
     }
   }
 
-  template <typename Ions, typename Others>
-  void addTriples(const Ions& ions, const Others& others) {
+  template <typename Ions, typename Others> void addTriples(const Ions& ions, const Others& others) {
     for (const auto& t : ions.triples) {
       const double first = ions.molality[t.first], second = ions.molality[t.second];
       const double other = others.molality[t.other];
@@ -177,8 +175,7 @@ private:
     }
   }
 
-  template <typename Ions>
-  void finish(const Ions& ions) {
+  template <typename Ions> void finish(const Ions& ions) {
     for (std::size_t i = 0; i < ions.molality.size(); ++i) {
       const double z = ions.charge[i];
       ions.lnGamma[i] += z * z * m_f + z * m_third;
@@ -206,8 +203,7 @@ double PitzerSolution::ionicStrength() const {
 }
 
 PitzerModel::PitzerModel(double celsius)
-    : m_celsius(celsius), m_aPhi(osmoticSlope(celsius)),
-      m_parameters(pitzerParametersAt(celsius)) {}
+    : m_celsius(celsius), m_aPhi(osmoticSlope(celsius)), m_parameters(pitzerParametersAt(celsius)) {}
 
 const PitzerModel& PitzerModel::at(double celsius) {
   constexpr std::size_t most = 8;

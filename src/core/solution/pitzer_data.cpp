@@ -13,8 +13,7 @@ namespace {
 
 constexpr double referenceKelvin = 298.15;
 
-template <typename Names>
-std::optional<std::size_t> placeOf(std::string_view species, const Names& names) {
+template <typename Names> std::optional<std::size_t> placeOf(std::string_view species, const Names& names) {
   const auto it = std::find(names.begin(), names.end(), species);
   if (it == names.end()) return std::nullopt;
   return static_cast<std::size_t>(it - names.begin());

@@ -24,8 +24,8 @@ const std::vector<DensityRow>& densityRows() {
       const auto number = [&](const char* column) { return csv.number(row, column).value_or(0); };
       auto formula = parseFormula(csv.cell(row, "formula"));
       assert(formula && "data/solution_densities.csv has a formula that can't be read");
-      out.push_back({std::move(formula).value(), number("c0"), number("c1"), number("c2"), number("c3"),
-                     number("c4")});
+      out.push_back(
+          {std::move(formula).value(), number("c0"), number("c1"), number("c2"), number("c3"), number("c4")});
     }
     return out;
   }();
@@ -85,8 +85,7 @@ double shareOfSecond(const Solutes& mol) {
 }
 
 /// Calls use(carrier, mol) for each ion that a salt of the table stands for.
-template <typename Use>
-void eachCarrier(const Solutes& mol, const Use& use) {
+template <typename Use> void eachCarrier(const Solutes& mol, const Use& use) {
   for (const auto& c : plainCarriers()) {
     if (mol.of(c.component) > 0) use(c, mol.of(c.component));
   }

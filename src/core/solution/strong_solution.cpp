@@ -35,7 +35,7 @@ struct Role {
   bool isWhole() const { return ions.cation || ions.anion; }
 };
 
-IonPlace ionNamed(const std::string& species) {
+IonPlace ionNamed(std::string_view species) {
   return {pitzerCation(species), pitzerAnion(species)};
 }
 
@@ -89,24 +89,42 @@ double passage(double ionicStrength, double from, double to) {
   return way * way * way * (10 + way * (6 * way - 15));
 }
 
+/// An ion in both models.
+struct WholeIon {
+  explicit WholeIon(std::string_view name)
+      : species(*EquilibriumData::instance().speciesIndex(name)), place(ionNamed(name)) {}
+  std::size_t species;
+  IonPlace place;
+};
+
+/// The components that stand for themselves.
+std::vector<std::pair<Component, WholeIon>> freeIons() {
+  std::vector<std::pair<Component, WholeIon>> out;
+  for (const auto component :
+       {Component::Na, Component::K, Component::NH4, Component::Ca, Component::Mg, Component::NO3,
+        Component::Cl, Component::SO4, Component::Fe, Component::Mn, Component::Zn, Component::Cu})
+    out.emplace_back(component, WholeIon(componentSpecies(component)));
+  return out;
+}
+
 /// How far the activity of single ions stands off from that of the dilute model.
 class Comparison {
 public:
-  Comparison(const Equilibrium& settled, const PitzerSolution& whole, const PitzerModel& model, double celsius)
+  Comparison(const Equilibrium& settled, const PitzerSolution& whole, const PitzerModel& model,
+             double celsius)
       : m_settled(settled), m_whole(whole), m_strong(model.activities(whole)), m_dilute(celsius) {}
 
   double lnWater() const { return m_strong.lnWater; }
 
-  /// ln of Pitzer's activity over the dilute one; nothing where the ion is not there.
-  std::optional<double> of(const char* ion) const {
-    const auto& data = EquilibriumData::instance();
-    const auto species = *data.speciesIndex(ion);
-    const auto place = ionNamed(ion);
-    const double total = place.cation ? m_whole.cations[*place.cation] : m_whole.anions[*place.anion];
-    const double free = m_settled.molality[species];
-    if (!(total > 0) || !(free > 0)) return std::nullopt;
-    const auto& record = data.species()[species];
-    const double strong = place.cation ? m_strong.lnCation[*place.cation] : m_strong.lnAnion[*place.anion];
+  /// ln of Pitzer's activity over the dilute one; 0 where the ion is not there.
+  double of(const WholeIon& ion) const {
+    const double total =
+        ion.place.cation ? m_whole.cations[*ion.place.cation] : m_whole.anions[*ion.place.anion];
+    const double free = m_settled.molality[ion.species];
+    if (!(total > 0) || !(free > 0)) return 0;
+    const auto& record = EquilibriumData::instance().species()[ion.species];
+    const double strong =
+        ion.place.cation ? m_strong.lnCation[*ion.place.cation] : m_strong.lnAnion[*ion.place.anion];
     return std::log(total / free) + strong -
            m_dilute.lnGamma(record.charge, record.sizeAngstrom, record.linearTerm, m_settled.ionicStrength);
   }
@@ -129,20 +147,20 @@ StrongCorrection strongCorrection(const Equilibrium& settled, double celsius) {
   const double weight = passage(strength, bothHoldFrom, bothHoldTo);
   if (weight <= 0) return out;
   const Comparison comparison(settled, whole, model, celsius);
-  for (const auto component : {Component::Na, Component::K, Component::NH4, Component::Ca, Component::Mg,
-                               Component::NO3, Component::Cl, Component::SO4, Component::Fe, Component::Mn,
-                               Component::Zn, Component::Cu})
-    out.lnActivity[static_cast<std::size_t>(component)] =
-        weight * comparison.of(componentSpecies(component).data()).value_or(0);
-  const auto form = [&](const char* ion) { return weight * comparison.of(ion).value_or(0); };
-  out.lnActivity[static_cast<std::size_t>(Component::Carbonate)] = form("CO3-2");
-  out.lnBicarbonate = form("HCO3-");
-  out.lnHydrogenPhosphate = form("HPO4-2");
-  out.lnDihydrogenPhosphate = form("H2PO4-");
+  static const auto ions = freeIons();
+  for (const auto& [component, ion] : ions)
+    out.lnActivity[static_cast<std::size_t>(component)] = weight * comparison.of(ion);
+  static const WholeIon carbonate("CO3-2"), bicarbonate("HCO3-"), hydrogenPhosphate("HPO4-2"),
+      dihydrogenPhosphate("H2PO4-");
+  out.lnActivity[static_cast<std::size_t>(Component::Carbonate)] = weight * comparison.of(carbonate);
+  out.lnBicarbonate = weight * comparison.of(bicarbonate);
+  out.lnHydrogenPhosphate = weight * comparison.of(hydrogenPhosphate);
+  out.lnDihydrogenPhosphate = weight * comparison.of(dihydrogenPhosphate);
   const auto& data = EquilibriumData::instance();
   static const auto gypsum = *data.solidIndex("gypsum");
   const double own = data.at(Temperature::fromCelsius(celsius)).lnSolubility[gypsum];
-  out.lnGypsum = passage(strength, gypsumFrom, gypsumTo) * (own - log10GypsumOfPitzer(celsius + 273.15) * constant::ln10);
+  out.lnGypsum = passage(strength, gypsumFrom, gypsumTo) *
+                 (own - log10GypsumOfPitzer(celsius + 273.15) * constant::ln10);
   out.lnWater = weight * (comparison.lnWater() - std::log(settled.waterActivity));
   return out;
 }

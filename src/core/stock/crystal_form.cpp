@@ -34,4 +34,10 @@ const ChemicalFormula* crystalFormOf(const Composition& product) {
   return nullptr;
 }
 
+double waterFreeFractionOf(const Composition& product) {
+  if (product.formula) return product.anhydrousFraction;
+  const auto* form = crystalFormOf(product);
+  return form ? 1 - hydrateWaterFraction(*form) : product.anhydrousFraction;
+}
+
 } // namespace butte::core

@@ -8,4 +8,8 @@ namespace butte::core {
 /// nitrate of the bags is 5Ca(NO3)2·NH4NO3·10H2O). Null where neither is known.
 const ChemicalFormula* crystalFormOf(const Composition& product);
 
+/// Grams of water-free substance in a gram of the product: a label says nothing of the water in its crystals,
+/// their form does.
+double waterFreeFractionOf(const Composition& product);
+
 } // namespace butte::core

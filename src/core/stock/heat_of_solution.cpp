@@ -1,8 +1,8 @@
 #include "stock/heat_of_solution.h"
 
-#include "chem/same_substance.h"
 #include "base/csv.h"
 #include "base/embedded.h"
+#include "chem/same_substance.h"
 #include "product/catalogue.h"
 #include "stock/solubility.h"
 #include "units/constants.h"

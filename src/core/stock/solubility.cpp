@@ -66,7 +66,7 @@ std::optional<double> interpolate(const Curve& curve, double celsius) {
   }
   if (celsius < p.front().first || celsius > p.back().first) return std::nullopt;
   const auto upper = std::lower_bound(p.begin() + 1, p.end() - 1, celsius,
-                                [](const auto& point, double c) { return point.first < c; });
+                                      [](const auto& point, double c) { return point.first < c; });
   const auto lower = upper - 1;
   const auto reciprocal = [](double c) { return 1 / (c + kelvinAtZeroCelsius); };
   const double t = (reciprocal(celsius) - reciprocal(lower->first)) /

@@ -2,6 +2,7 @@
 
 #include "solution/water_properties.h"
 #include "stock/component_nutrients.h"
+#include "stock/crystal_form.h"
 #include "stock/salt_solids.h"
 #include "stock/split.h"
 #include "stock/tank_model.h"
@@ -114,8 +115,9 @@ private:
     double dissolved = 0, broughtWater = 0; // kg per litre
     for (const auto& item : content.items) {
       const auto& c = m_shelf[item.product].composition;
-      dissolved += item.strength.gramsPerLitre() / 1000 * c.anhydrousFraction;
-      broughtWater += item.strength.gramsPerLitre() / 1000 * (1 - c.anhydrousFraction);
+      const double waterFree = waterFreeFractionOf(c);
+      dissolved += item.strength.gramsPerLitre() / 1000 * waterFree;
+      broughtWater += item.strength.gramsPerLitre() / 1000 * (1 - waterFree);
     }
     content.densityKgPerLitre = content.waterKgPerLitre + dissolved;
     content.addedWaterLitresPerLitre =

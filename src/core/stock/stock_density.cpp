@@ -34,7 +34,7 @@ StockWater::StockWater(const ShelfProduct& product, Concentration concentration,
 
 void StockWater::add(const Composition& product, double gramsPerLitre) {
   if (gramsPerLitre <= 0) return;
-  const double grams = gramsPerLitre * product.anhydrousFraction;
+  const double grams = gramsPerLitre * waterFreeFractionOf(product);
   m_soluteGrams += grams;
   if (product.formula) {
     if (const auto substance = densitySubstanceOf(*product.formula)) {

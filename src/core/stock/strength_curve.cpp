@@ -2,16 +2,18 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace butte::core {
 namespace {
 
-constexpr double sameStrength = 1e-9; // in ln
-constexpr double rung = 0.6931471805599453; // ln 2
-constexpr int firstRung = 1, lowestRung = -14, highestRung = 6; // powers of two, mol of solutes per kg
-constexpr double atSaturation = 1e-9; // in ln; nearer is there
-constexpr double slopeStep = 0.02;    // in ln
+constexpr double sameStrength = 1e-9;                           // in ln
+constexpr double rung = 0.6931471805599453;                     // ln 2
+constexpr int firstRung = 2, lowestRung = -14, highestRung = 6; // powers of two, mol of solutes per kg
+constexpr double atSaturation = 1e-9;                           // in ln; nearer is there
+constexpr double slopeStep = 0.02;                              // in ln
 constexpr int mostSteps = 60;
+constexpr double nearFalling = -1; // in ln
 
 /// Lagrange's weights of these places for a value at x.
 std::vector<double> weightsAt(double x, const std::vector<double>& places) {
@@ -43,6 +45,8 @@ public:
     FirstFall out;
     if (enclosed)
       out = narrow(*std::move(enclosed));
+    else if (m_top)
+      out = *m_top;
     else
       out.at = *m_last;
     addSlopes(out);
@@ -76,14 +80,49 @@ private:
   }
 
   std::optional<Enclosed> climbUp(Point below) {
+    std::optional<Point> beforeThat;
     for (int step = firstRung + 1; step <= highestRung; ++step) {
       auto above = at(step);
       if (!above) return std::nullopt;
       if (passes(*above)) return Enclosed{std::move(below), *std::move(above)};
-      below = *std::move(above);
+      if (const auto leader = turnedRound(below, *above)) {
+        auto top = topOf(*leader, beforeThat ? beforeThat->lnStrength : below.lnStrength, above->lnStrength);
+        if (top && passes(*top)) return Enclosed{beforeThat.value_or(below), *std::move(top)};
+        if (top) m_top = FirstFall{*std::move(top), *leader, {}, {}};
+        return std::nullopt;
+      }
+      beforeThat = std::exchange(below, *std::move(above));
     }
     return std::nullopt;
   }
+
+  /// The solid nearest to falling, where it was near and gets further away again: a hydrate near its melting
+  /// point wants the water that the salts bind. Between the rungs it may have been passed; and where it just
+  /// was not, its nearest point stays the ceiling, as on the day before.
+  std::optional<std::size_t> turnedRound(const Point& below, const Point& above) const {
+    std::optional<std::size_t> leader;
+    for (std::size_t i = 0; i < m_counts.size(); ++i) {
+      if (m_counts[i] && (!leader || over(below, i) > over(below, *leader))) leader = i;
+    }
+    if (leader && over(below, *leader) > nearFalling && over(above, *leader) < over(below, *leader))
+      return leader;
+    return std::nullopt;
+  }
+
+  /// The strength between two at which this solid stands highest.
+  std::optional<Point> topOf(std::size_t solid, double low, double high) {
+    std::optional<Point> best;
+    for (int i = 0; i < 40; ++i) {
+      const auto a = m_curve.at(low + (high - low) / 3), b = m_curve.at(high - (high - low) / 3);
+      if (!a || !b) return best;
+      const bool second = over(*b, solid) > over(*a, solid);
+      (second ? low : high) = second ? a->lnStrength : b->lnStrength;
+      best = second ? b : a;
+      if (passes(*best)) break;
+    }
+    return best;
+  }
+
   /// To where none is passed any more.
   std::optional<Enclosed> climbDown(Point above) {
     for (int step = firstRung - 1; step >= lowestRung; --step) {
@@ -111,25 +150,35 @@ private:
 
   FirstFall narrow(Enclosed e) {
     FirstFall out;
+    std::optional<Point> outside; // the end that was given up last
     for (int step = 0; step < mostSteps; ++step) {
       const auto solid = earliest(e);
       out.solid = solid;
       const double low = e.below.lnStrength, high = e.above.lnStrength;
-      const double a = over(e.below, solid), b = over(e.above, solid);
-      double share = -a / (b - a);
-      if (step % 4 == 3) share = 0.5; // a bend can hold the line at one end
-      auto middle = m_curve.at(low + (high - low) * std::clamp(share, 1e-4, 1 - 1e-4));
+      auto middle = m_curve.at(guess(e, outside, solid, step % 4 == 3));
       out.at = e.above;
       if (!middle || high - low < 1e-12) return out;
-      const double found = over(*middle, solid);
-      const bool passed = passes(*middle);
-      if (std::abs(found) < atSaturation && earliestIs(*middle, solid)) {
+      if (std::abs(over(*middle, solid)) < atSaturation && earliestIs(*middle, solid)) {
         out.at = *std::move(middle);
         return out;
       }
-      (passed ? e.above : e.below) = *std::move(middle);
+      auto& end = passes(*middle) ? e.above : e.below;
+      outside = std::exchange(end, *std::move(middle));
     }
     return out;
+  }
+
+  /// Where the curve through the ends (and the last one outside) crosses saturation; the middle where a bend
+  /// holds the line at one end.
+  double guess(const Enclosed& e, const std::optional<Point>& outside, std::size_t solid, bool halve) const {
+    const double low = e.below.lnStrength, high = e.above.lnStrength;
+    if (halve) return 0.5 * (low + high);
+    const double a = over(e.below, solid), b = over(e.above, solid);
+    const double line = low + (high - low) * std::clamp(-a / (b - a), 1e-4, 1 - 1e-4);
+    if (!outside || over(*outside, solid) == a || over(*outside, solid) == b) return line;
+    const auto weights = weightsAt(0, {a, b, over(*outside, solid)});
+    const double curve = weights[0] * low + weights[1] * high + weights[2] * outside->lnStrength;
+    return curve > low && curve < high ? curve : line;
   }
   /// True when no other solid is passed here.
   bool earliestIs(const Point& point, std::size_t solid) const {
@@ -151,6 +200,7 @@ private:
   double m_lnOne;
   std::vector<bool> m_counts;
   std::optional<Point> m_last;
+  std::optional<FirstFall> m_top; ///< the nearest point of a solid that comes near and turns round
 };
 
 } // namespace
@@ -159,6 +209,7 @@ StrengthCurve::StrengthCurve(Solutes perKgWater, Solutes waterPerKg, Temperature
                              std::vector<SolidPhase> solids)
     : m_perKg(std::move(perKgWater)), m_waterPerKg(std::move(waterPerKg)), m_solids(std::move(solids)) {
   m_conditions.temperature = temperature;
+  m_conditions.lastStep = 1e-4; // leaves a hundredth of atSaturation open
 }
 
 Solutes StrengthCurve::totals(double lnStrength) const {

@@ -39,9 +39,9 @@ private:
 
 /// The strength at which the first of some solids begins to fall.
 struct FirstFall {
-  StrengthCurve::Point at;     ///< there; or the strongest that was looked at, where none falls
+  StrengthCurve::Point at;          ///< there; or the strongest that was looked at, where none falls
   std::optional<std::size_t> solid; ///< nothing where none falls
-  std::vector<double> slope;   ///< d ln saturation / d ln strength there, of each solid
+  std::vector<double> slope;        ///< d ln saturation / d ln strength there, of each solid
   /// False for a solid that was not to be looked at, or falls even in the thinnest: what the water drops by
   /// itself.
   std::vector<bool> counts;

@@ -10,8 +10,8 @@
 namespace butte::core {
 namespace {
 
-constexpr double leastSlope = 0.3;        // of ln saturation by ln strength; a salt of two ions has 2 when thin
-constexpr double outOfReach = 1e6;        // times the strength of the first to fall
+constexpr double leastSlope = 0.3; // of ln saturation by ln strength; a salt of two ions has 2 when thin
+constexpr double outOfReach = 1e6; // times the strength of the first to fall
 
 const Stoichiometry& stoichiometryOf(const TankSolid& solid) {
   const auto& data = EquilibriumData::instance();

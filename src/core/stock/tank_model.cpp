@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numeric>
 #include <set>
 
 namespace butte::core {
@@ -130,7 +131,8 @@ std::optional<double> TankModel::criticalFactor(std::size_t j, Temperature tempe
   if (!alone) return std::nullopt;
   const auto salt = m_salts[j];
   if (!salt || !m_chemistry.known())
-    return m_water.factorAt(*alone / (m_feed[j].gramsPerLitre() * m_shelf[j].composition.anhydrousFraction));
+    return m_water.factorAt(*alone /
+                            (m_feed[j].gramsPerLitre() * waterFreeFractionOf(m_shelf[j].composition)));
   for (std::size_t i = 0; i < m_solids.size(); ++i) {
     if (m_solids[i].salt == salt) return m_reachFactors[i];
   }
@@ -142,7 +144,8 @@ void TankModel::findAmounts() {
   if (m_solids.empty() || m_solids.front().saturation <= 1) return;
   const double kg = water(m_factor);
   const auto amounts = kg > 0 ? m_chemistry.fallenAt(m_factor / kg) : std::nullopt;
-  if (amounts) {
+  const auto total = amounts ? std::accumulate(amounts->begin(), amounts->end(), 0.0) : 0.0;
+  if (total > 0) {
     for (std::size_t i = 0; i < m_solids.size(); ++i)
       m_solids[i].molPerLitre = (*amounts)[i] * kg;
   } else {
@@ -152,8 +155,8 @@ void TankModel::findAmounts() {
     solid.gramsPerLitre = solid.molPerLitre * m_chemistry.molarMass(solid);
 }
 
-/// Where not even the chemistry reaches: what is more than could stay clear, of the ion that the solid runs
-/// out of first.
+/// Where not even the chemistry reaches (or its parameters turn round, far past their range): what is more
+/// than could stay clear, of the ion that the solid runs out of first.
 double TankModel::roughlyFallen(const TankSolid& solid) const {
   const auto all = solutesAtScaleOne().scaled(m_factor);
   auto one = solid;

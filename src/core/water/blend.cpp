@@ -115,23 +115,26 @@ std::optional<double> amountOf(BlendGoal goal, const Water& water) {
 }
 
 Result<double> largestShare(const std::vector<BlendPart>& parts, std::size_t index, const BlendLimit& limit) {
-  double others = 0, sumOfOthers = 0;
+  double others = 0, sumOfOthers = 0, shares = 0;
+  for (std::size_t i = 0; i < parts.size(); ++i)
+    shares += i == index ? 0 : parts[i].share;
   for (std::size_t i = 0; i < parts.size(); ++i) {
     const auto amount = amountOf(limit.goal, parts[i].water);
-    if (!amount && (i == index || parts[i].share > 0))
+    const double share = shares > 0 ? parts[i].share : 1; // with none among the others, they count evenly
+    if (!amount && (i == index || share > 0))
       return problemAt(ProblemCode::NotDeterminable, "parts[" + std::to_string(i) + "]");
     if (i == index) continue;
-    others += parts[i].share * amount.value_or(0);
-    sumOfOthers += parts[i].share;
+    others += share * amount.value_or(0);
+    sumOfOthers += share;
   }
   if (sumOfOthers <= 0) return problemAt(ProblemCode::NotDeterminable, "parts");
   const double mine = *amountOf(limit.goal, parts[index].water), rest = others / sumOfOthers;
   if (mine <= limit.atMost && rest <= limit.atMost) return 1.0;
   if (rest > limit.atMost) {
-    // More of this part thins the others, if it holds less than the limit.
+    // This part thins the others: no more of it than it takes, so that the most of them is used.
     if (mine >= limit.atMost)
       return problemAt(ProblemCode::CannotReach, "limit", {decimalText(limit.atMost)});
-    return 1.0;
+    return (rest - limit.atMost) / (rest - mine);
   }
   return std::clamp((limit.atMost - rest) / (mine - rest), 0.0, 1.0);
 }

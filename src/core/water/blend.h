@@ -28,9 +28,10 @@ struct BlendLimit {
 /// What a water has of it; nothing where it is not known.
 std::optional<double> amountOf(BlendGoal goal, const Water& water);
 
-/// The largest share of part `index` (0 to 1) at which the blend stays within the limit, the others keeping
-/// their proportions. Errors: NotDeterminable (a part's figure is not known, or there is no other part),
-/// CannotReach (values: limit; the others alone are beyond it).
+/// The share of part `index` (0 to 1) at which the blend holds as much as it may: the largest of a water that
+/// stands above the limit, the smallest of one that thins the others; 1 where nothing is above. The others
+/// keep their proportions, or count evenly where none has a share. Errors: NotDeterminable (a part's figure
+/// is not known, or there is no other part), CannotReach (values: limit; the others alone are beyond it).
 Result<double> largestShare(const std::vector<BlendPart>& parts, std::size_t index, const BlendLimit& limit);
 
 /// The worst of several reports of one source: the highest of each ion, alkalinity, EC and pH.

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <initializer_list>
 
 namespace butte::core {
 namespace {
@@ -23,7 +24,7 @@ constexpr std::array<Pair, 8> forms{{{"HCO3", "alkalinity_as_CaCO3", 0},
                                      {"P2O5", "P", 1},
                                      {"CaO", "Ca", 1.5},
                                      {"MgO", "Mg", 1.5}}};
-constexpr std::array<Pair, 4> swaps{{{"Ca", "Mg"}, {"Cl", "SO4"}, {"Na", "K"}, {"NO3", "SO4"}}};
+constexpr std::array<Pair, 5> swaps{{{"Ca", "Mg"}, {"Cl", "SO4"}, {"Na", "K"}, {"NO3", "SO4"}, {"Na", "Cl"}}};
 /// With what makes it less likely to be the one that is missing (common practice: a laboratory asked for the
 /// hardness leaves sodium out, hardly ever calcium or magnesium).
 struct LeftOut {
@@ -96,7 +97,22 @@ private:
       if (off > 0.15) return;
       score += off / 0.1;
     }
+    // Two ways to say the same figures (mmol and meq of one charge) are one.
+    for (auto& known : m_found) {
+      if (!sayTheSame(known.way, way)) continue;
+      if (score < known.score) known = {std::move(way), score};
+      return;
+    }
     m_found.push_back({std::move(way), score});
+  }
+
+  static bool sayTheSame(const Rereading& a, const Rereading& b) {
+    return std::equal(a.rows.begin(), a.rows.end(), b.rows.begin(), b.rows.end(),
+                      [](const ReportRow& x, const ReportRow& y) {
+                        const auto mine = milligramsPerLitre(x), other = milligramsPerLitre(y);
+                        return x.key == y.key && mine && other &&
+                               std::abs(*mine - *other) <= 1e-9 * std::abs(*mine);
+                      });
   }
 
   void otherForms() {
@@ -133,17 +149,21 @@ private:
         consider(std::move(one), 2);
       }
     }
-    for (const auto* key : {"Ca", "Mg"}) {
+    asHardness({"Ca", "Mg"}, "mg/L_CaCO3", 0.8);
+    for (const auto* degrees : {"dH", "fH"})
+      asHardness({"Ca", "Mg", "HCO3", "alkalinity_as_CaCO3", "hardness_as_CaCO3"}, degrees, 1.2);
+  }
+
+  /// What makes a water hard, and its alkalinity, are stated in units of hardness too.
+  void asHardness(std::initializer_list<const char*> keys, const char* unit, double doubt) {
+    for (const auto* key : keys) {
       const int at = indexOf(key);
       if (at < 0) continue;
-      Rereading one{RereadingKind::OtherUnit,
-                    key,
-                    "mg/L_CaCO3",
-                    m_report.rows[static_cast<std::size_t>(at)].value,
-                    m_report.rows,
-                    0};
-      one.rows[static_cast<std::size_t>(at)].unit = "mg/L_CaCO3";
-      consider(std::move(one), 0.8);
+      auto& row = m_report.rows[static_cast<std::size_t>(at)];
+      if (row.unit == unit) continue;
+      Rereading one{RereadingKind::OtherUnit, key, unit, row.value, m_report.rows, 0};
+      one.rows[static_cast<std::size_t>(at)].unit = unit;
+      consider(std::move(one), doubt);
     }
   }
 

@@ -12,6 +12,8 @@
 namespace butte::core {
 namespace {
 
+constexpr double sodiumMgPerMmol = 22.99; // IUPAC abridged atomic weight
+
 /// How much more (or less) passes than of sodium and chloride. Usual thin-film membranes at neutral pH, from
 /// memory of makers' data; boron is an uncharged acid there and passes by about half.
 double passageAgainstSodium(Nutrient n) {
@@ -113,7 +115,16 @@ Permeate throughMembrane(const Water& feed, const ReverseOsmosis& plant) {
   if (!feed.alkalinityMeqPerL) return out;
   // What the report left unbalanced passes like salt; bicarbonate closes the rest.
   out.water.alkalinityMeqPerL = 0.0;
-  out.water.alkalinityMeqPerL = std::max(0.0, unbalanced(out.water) - salts * unbalanced(feed));
+  const double open = unbalanced(out.water) - salts * unbalanced(feed);
+  out.water.alkalinityMeqPerL = std::max(0.0, open);
+  if (open < 0) {
+    // Nitrate passes best, and takes sodium along where no bicarbonate is left to make room.
+    out.water.milligramsPerLitre.add(Nutrient::Na, -open * sodiumMgPerMmol);
+    out.concentrate.milligramsPerLitre.add(
+        Nutrient::Na,
+        rest(feed.milligramsPerLitre.of(Nutrient::Na), out.water.milligramsPerLitre.of(Nutrient::Na)) -
+            out.concentrate.milligramsPerLitre.of(Nutrient::Na));
+  }
   out.concentrate.alkalinityMeqPerL = rest(*feed.alkalinityMeqPerL, *out.water.alkalinityMeqPerL);
   const double dissolved = carbonDioxide(feed);
   out.water.ph = phWith(out.water, *out.water.alkalinityMeqPerL / 1000 + dissolved);
@@ -131,7 +142,6 @@ Water softened(const Water& feed, double hardnessLeftMeqPerL) {
                magnesium = feed.milligramsPerLitre.of(Nutrient::Mg);
   out.milligramsPerLitre.add(Nutrient::Ca, calcium * (share - 1));
   out.milligramsPerLitre.add(Nutrient::Mg, magnesium * (share - 1));
-  constexpr double sodiumMgPerMmol = 22.99; // IUPAC abridged atomic weight
   out.milligramsPerLitre.add(Nutrient::Na, (hardness - hardnessLeftMeqPerL) * sodiumMgPerMmol);
   out.conductivityMsPerCm.reset(); // sodium conducts otherwise than calcium: the old reading no longer holds
   return out;

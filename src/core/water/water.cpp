@@ -21,15 +21,20 @@ constexpr double disagreement = 0.03;
 // Calcium's share of an otherwise unknown hardness, in equivalents: about three quarters (common practice).
 constexpr double assumedCalciumShare = 0.75;
 constexpr double largestMgPerL = 100000;
+constexpr double mostAcidityAsCaCO3 = 5000; // mg/L: a mine's drainage has less (common practice)
 
 constexpr std::array<std::string_view, waterExtraCount> extraKeys{"F",
                                                                   "Al",
                                                                   "As",
                                                                   "Cd",
                                                                   "Cr",
+                                                                  "Be",
+                                                                  "Co",
                                                                   "Li",
                                                                   "Ni",
                                                                   "Pb",
+                                                                  "Se",
+                                                                  "V",
                                                                   "TDS",
                                                                   "free_chlorine",
                                                                   "chloramine",
@@ -62,8 +67,11 @@ std::optional<double>* specialRow(Reading& reading, std::string_view key) {
 std::optional<Problem> readFigure(Reading& reading, const WaterRow& row, bool below) {
   const auto& key = row.first;
   const std::string where = "water.analysis_mg_per_l." + key;
-  if (!(row.second >= 0 && row.second <= largestMgPerL))
-    return problemAt(ProblemCode::OutOfRange, where, {decimalText(row.second), "0 to 100000 mg/L"});
+  // Below none, alkalinity is what strong acid a water holds.
+  const double least = key == "alkalinity_as_CaCO3" ? -mostAcidityAsCaCO3 : 0;
+  if (!(row.second >= least && row.second <= largestMgPerL))
+    return problemAt(ProblemCode::OutOfRange, where,
+                     {decimalText(row.second), least < 0 ? "-5000 to 100000 mg/L" : "0 to 100000 mg/L"});
   // Anything between nothing and the limit of detection: its middle, give or take as much.
   const double value = below ? row.second / 2 : row.second;
   if (below) reading.below.insert(key);
@@ -146,6 +154,9 @@ void settleHardness(Reading& reading, Water& water) {
   if ((calcium && magnesium && std::abs(rest) > disagreement * std::max(total, known)) ||
       rest < -disagreement * total)
     water.remarks.push_back(WaterRemark::HardnessDisagrees);
+  // With one of the two, hardness states the other.
+  if (calcium != magnesium && rest >= -disagreement * total)
+    water.measured[static_cast<std::size_t>(calcium ? Nutrient::Mg : Nutrient::Ca)] = true;
   if (rest <= 0 || (calcium && magnesium)) return;
   // A split is a guess: calcium is between six and nine tenths of nearly all hardness (common practice).
   constexpr double splitDoubt = 0.15;

@@ -37,16 +37,20 @@ enum class WaterExtra {
   Arsenic,
   Cadmium,
   Chromium,
+  Beryllium,
+  Cobalt,
   Lithium,
   Nickel,
   Lead,
+  Selenium,
+  Vanadium,
   DissolvedSolids,
   FreeChlorine,
   Chloramine,
   HydrogenSulfide,
   SuspendedSolids
 };
-inline constexpr std::size_t waterExtraCount = 13;
+inline constexpr std::size_t waterExtraCount = 17;
 /// "F", "TDS", "free_chlorine" ...
 std::string_view waterExtraKey(WaterExtra extra);
 std::optional<WaterExtra> waterExtraFromKey(std::string_view key);

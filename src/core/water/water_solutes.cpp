@@ -5,6 +5,7 @@
 #include "solution/solution_state.h"
 
 #include <algorithm>
+#include <cmath>
 
 namespace butte::core {
 namespace {
@@ -13,6 +14,15 @@ constexpr double usualCelsius = 20;
 /// Water under pure carbon dioxide at 1 atm and 20 degC holds about this, in mol/L (Henry's law); no source
 /// water holds more.
 constexpr double mostCarbonate = 0.04;
+/// The pH to which alkalinity is titrated (Standard Methods 2320, from memory): below it there is none, and
+/// carbon dioxide alone brings no ordinary water there.
+constexpr double endOfAlkalinity = 4.5;
+constexpr double leastAlkalinityEq = 5e-5; // what a report rounds to none
+
+/// A water so sour, and without alkalinity, holds strong acid: what it lacks of alkalinity says its pH.
+bool holdsStrongAcid(const Solutes& perLitre, double ph) {
+  return ph < endOfAlkalinity && std::abs(perLitre.alkalinityEq) <= leastAlkalinityEq;
+}
 
 } // namespace
 
@@ -40,6 +50,17 @@ WaterSolutes waterSolutes(const Water& water) {
   if (!water.ph) {
     carbonate = std::max(out.perLitre.alkalinityEq, 0.0);
     return out;
+  }
+  if (holdsStrongAcid(out.perLitre, *water.ph)) {
+    EquilibriumConditions air;
+    air.temperature = temperatureOf(water);
+    air.ph = *water.ph;
+    air.carbonDioxideAtm = airCarbonDioxideAtm;
+    if (const auto settled = equilibrate(out.perLitre, air)) {
+      out.perLitre.alkalinityEq = settled->alkalinityEq;
+      carbonate = settled->carbonateMol;
+      return out;
+    }
   }
   const auto fitting = carbonateFor(out.perLitre, *water.ph, temperatureOf(water));
   carbonate = fitting ? *fitting : out.perLitre.alkalinityEq;

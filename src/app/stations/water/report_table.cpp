@@ -60,11 +60,15 @@ ReportTable::ReportTable(FormulaEditor& editor, QWidget* parent) : QWidget(paren
                                                      {tr("Hydr. sulfide"), "H2S"},
                                                      {tr("Aluminium"), "Al"},
                                                      {tr("Arsenic"), "As"},
+                                                     {tr("Beryllium"), "Be"},
                                                      {tr("Cadmium"), "Cd"},
                                                      {tr("Chromium"), "Cr"},
+                                                     {tr("Cobalt"), "Co"},
                                                      {tr("Lead"), "Pb"},
                                                      {tr("Lithium"), "Li"},
-                                                     {tr("Nickel"), "Ni"}};
+                                                     {tr("Nickel"), "Ni"},
+                                                     {tr("Selenium"), "Se"},
+                                                     {tr("Vanadium"), "V"}};
   for (const auto& [name, key] : harmful)
     addRow(grid, name, {{QString(key).startsWith("susp") ? tr("solids") : QString(key), key}}, false);
   grid->setColumnStretch(4, 1);

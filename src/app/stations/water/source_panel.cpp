@@ -239,12 +239,6 @@ void SourcePanel::findShare() {
   const double typed = core::parseDecimal(m_limit->digits().toStdString()).value_or(0);
   const double limit =
       goal == core::BlendGoal::Alkalinity ? typed / core::constant::milligramsCaCO3PerMeq : typed;
-  // With no share among the others, they are taken evenly.
-  double others = 0;
-  for (std::size_t i = 0; i < parts.size(); ++i)
-    others += i == m_part ? 0 : parts[i].share;
-  for (std::size_t i = 0; i < parts.size() && others <= 0; ++i)
-    parts[i].share = 1;
   const auto share = core::largestShare(parts, m_part, {goal, limit});
   if (!share)
     return emit message(share.problem().code == core::ProblemCode::CannotReach
