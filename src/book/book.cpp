@@ -4,6 +4,7 @@
 #include "kinds/kind_info.h"
 
 #include <map>
+#include <tuple>
 
 namespace butte::book {
 
@@ -64,10 +65,8 @@ Book::Book(std::string place, std::unique_ptr<Store> store, Hold hold)
   m_gather.setInterval(gatherMilliseconds);
   m_retry.setInterval(retryMilliseconds);
   m_beat.setInterval(beatMilliseconds);
-  connect(&m_gather, &QTimer::timeout, this, [this] {
-    if (const auto trouble = flush()) emit troubled(*trouble);
-  });
-  connect(&m_retry, &QTimer::timeout, this, [this] { flush(); });
+  connect(&m_gather, &QTimer::timeout, this, &Book::flushAloud);
+  connect(&m_retry, &QTimer::timeout, this, &Book::flushAloud);
   connect(&m_beat, &QTimer::timeout, this, [this] {
     if (m_hold.mine && !m_hold.mine->beat())
       emit troubled(problemAt(ProblemCode::BookReadOnly, m_place, {"another computer has taken it over"}));
@@ -76,8 +75,8 @@ Book::Book(std::string place, std::unique_ptr<Store> store, Hold hold)
 }
 
 Book::~Book() {
-  flush();
-  m_store.reset(); // before the mark goes
+  std::ignore = flush(); // nobody is left to be told
+  m_store.reset();       // before the mark goes
 }
 
 std::string Book::readOnlyWords() const {
@@ -98,12 +97,12 @@ bool Book::isSample() {
 }
 
 Store& Book::store() {
-  flush();
+  flushAloud();
   return *m_store;
 }
 
 core::Result<std::optional<Record>> Book::record(const Ref& ref) {
-  flush();
+  flushAloud();
   return m_store->read(ref);
 }
 
@@ -114,7 +113,7 @@ Trouble Book::refusal() const {
 
 Trouble Book::apply(Step step, Checked checked) {
   if (auto refused = refusal()) return refused;
-  flush();
+  flushAloud();
   step.at = Moment::now();
   step.who = m_who;
   const auto refs = refsOf(step);
@@ -132,7 +131,7 @@ Trouble Book::applyGathering(Step step, Checked checked) {
   step.at = Moment::now();
   step.who = m_who;
   if (m_queue.empty() || !merges(m_queue.back().step, step)) {
-    flush();
+    flushAloud();
     if (m_queue.empty() && m_open && merges(m_open->step, step)) {
       m_queue.push_back(*m_open);
       m_queue.back().stands.clear();
@@ -154,8 +153,13 @@ Trouble Book::applyGathering(Step step, Checked checked) {
 }
 
 void Book::endGathering() {
-  flush();
+  flushAloud();
   m_open.reset();
+}
+
+/// Writes what waits where no caller hears the answer: what can't be written ever is told to who listens.
+void Book::flushAloud() {
+  if (const auto trouble = flush(); trouble && !mayPass(trouble->code)) emit troubled(*trouble);
 }
 
 Trouble Book::flush() {

@@ -84,6 +84,7 @@ signals:
   void kept();
   void gathering();
   void troubled(const core::Problem& problem);
+  void copyNotMade(const core::Problem& problem); ///< the daily one; the book itself is well
 
 private:
   /// A step on its way into the file.
@@ -94,6 +95,7 @@ private:
     /// of the same step has been kept.
     std::vector<Json> stands;
   };
+  void flushAloud();
   Trouble writeStep(Waiting& waiting);
   Trouble writeChanges(const Waiting& waiting, bool back);
   core::Result<std::optional<Step>> stepOver(bool back);

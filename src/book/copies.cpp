@@ -8,6 +8,7 @@
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
+#include <QPointer>
 #include <QTemporaryDir>
 #include <QThread>
 #include <algorithm>
@@ -145,7 +146,13 @@ Trouble copyDaily(const std::string& bookPath, Moment now) {
 }
 
 void copyDailyBehind(Book& book, QObject* owner) {
-  auto* thread = QThread::create([path = book.place()] { copyDaily(path, Moment::now()); });
+  auto* thread = QThread::create([path = book.place(), owner, told = QPointer<Book>(&book)] {
+    const auto trouble = copyDaily(path, Moment::now());
+    if (!trouble) return;
+    QMetaObject::invokeMethod(owner, [told, trouble] {
+      if (told) emit told->copyNotMade(*trouble);
+    });
+  });
   thread->setParent(owner);
   QObject::connect(thread, &QThread::finished, thread, &QObject::deleteLater);
   QObject::connect(owner, &QObject::destroyed, thread, [thread] { thread->wait(); });

@@ -9,13 +9,19 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <utility>
 #include <vector>
 
 namespace butte::book {
 
 using exchange::Json;
-/// What stood in the way; nothing when all went well.
-using Trouble = std::optional<core::Problem>;
+/// What stood in the way; nothing when all went well. Not to be dropped without a word.
+class [[nodiscard]] Trouble : public std::optional<core::Problem> {
+public:
+  using std::optional<core::Problem>::optional;
+  Trouble(const std::optional<core::Problem>& problem) : optional(problem) {}
+  Trouble(std::optional<core::Problem>&& problem) : optional(std::move(problem)) {}
+};
 
 /// Names one record of the book for good. A reading's uid is its number; the others have a random UUID.
 struct Ref {

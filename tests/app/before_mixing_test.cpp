@@ -30,7 +30,9 @@ protected:
     return document.toPlainText().toStdString();
   }
   std::string sheet() { return plain(benchSheetHtml(editor(), UnitsShown(*settings), "29 November 2026")); }
-  std::string labels() { return plain(tankLabelsHtml(editor(), UnitsShown(*settings), "29 November 2026")); }
+  std::string labels() {
+    return plain(tankLabels(editor(), UnitsShown(*settings), "29 November 2026").join(""));
+  }
   std::string cards() {
     return test::PaintedText::of(*window->findChild<LineBar*>()).join('\n').toStdString();
   }

@@ -21,7 +21,7 @@ protected:
   void expectPrints(const std::string& name) {
     const UnitsShown units(*settings);
     test::expectAsKept(name + "_sheet", plainText(benchSheetHtml(editor(), units, "22 November 2026")));
-    test::expectAsKept(name + "_labels", plainText(tankLabelsHtml(editor(), units, "22 November 2026")));
+    test::expectAsKept(name + "_labels", plainText(tankLabels(editor(), units, "22 November 2026").join("")));
   }
 };
 

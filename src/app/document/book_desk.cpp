@@ -14,6 +14,8 @@
 #include <QStandardPaths>
 #include <QTime>
 
+#include <tuple>
+
 namespace butte::app {
 
 using book::Kind;
@@ -115,6 +117,9 @@ book::Trouble BookDesk::take(std::unique_ptr<book::Book> opened) {
   connect(m_book.get(), &book::Book::troubled, this, [this](const core::Problem& problem) {
     emit keepingChanged(tr("NOT KEPT: %1").arg(wordsOf(problem)), true);
   });
+  connect(m_book.get(), &book::Book::copyNotMade, this, [this](const core::Problem& problem) {
+    emit message(tr("Today's copy of the book was not made: %1").arg(wordsOf(problem)));
+  });
   takeSomeFormula();
   emit keepingChanged(m_book->isReadOnly()
                           ? tr("only to look at: %1").arg(QString::fromStdString(m_book->readOnlyWords()))
@@ -151,7 +156,8 @@ book::Trouble BookDesk::openFormula(const Ref& ref) {
   m_inHand = ref;
   if (!m_editor.bind((*record)->body, std::make_unique<BookLog>(*m_book, ref)))
     return core::problemAt(core::ProblemCode::BadJson, "formula", {"the formula does not read"});
-  if (!m_book->isReadOnly()) m_book->store().setMeta("in_hand", ref.uid);
+  if (!m_book->isReadOnly())
+    std::ignore = m_book->store().setMeta("in_hand", ref.uid); // decides no more than what opens next time
   emit changed({ref});
   return std::nullopt;
 }
@@ -193,7 +199,11 @@ void BookDesk::onChanged(const std::vector<Ref>& refs) {
     for (const auto& ref : refs) {
       if (ref.kind != Kind::Formula) continue;
       QMetaObject::invokeMethod(
-          this, [this, ref] { openFormula(ref); }, Qt::QueuedConnection);
+          this,
+          [this, ref] {
+            if (const auto trouble = openFormula(ref)) emit message(wordsOf(*trouble));
+          },
+          Qt::QueuedConnection);
       break;
     }
   } else if (m_editor.isApplying()) {

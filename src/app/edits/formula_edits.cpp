@@ -7,6 +7,8 @@
 #include "units/convert.h"
 #include "wording/tr.h"
 
+#include <cmath>
+
 namespace butte::app {
 
 using exchange::Amount;
@@ -20,6 +22,21 @@ void FormulaEdits::setCrop(const QString& crop, bool merge) {
   set({DeedCode::CropNamed, {crop.toStdString()}}, "/crop", crop.toStdString(), merge);
 }
 
+namespace {
+
+/// A typed figure times a factor, in the shortest digits that say it to 1e-13: so the figure that was typed
+/// comes back with the batch that it was typed for.
+std::string scaledDigits(double value) {
+  for (int digits = 1; digits <= 13; ++digits) {
+    const auto text = QString::number(value, 'g', digits).toStdString();
+    const double read = core::parseDecimal(text).value_or(0);
+    if (std::abs(read - value) <= 1e-13 * std::abs(value)) return core::decimalText(read);
+  }
+  return core::decimalText(value);
+}
+
+} // namespace
+
 void FormulaEdits::setBatch(const Amount& volume) {
   const auto litres = core::convert(volume.value(), volume.unit, "L");
   if (!litres || *litres <= 0) return;
@@ -32,7 +49,7 @@ void FormulaEdits::setBatch(const Amount& volume) {
     const auto pointer = "/shelf/" + std::to_string(i) + "/held";
     edit.changes.push_back(
         {pointer, json()[Json::json_pointer(pointer)],
-         exchange::amountJson(core::decimalText(products[i].held->value() * ratio), products[i].held->unit)});
+         exchange::amountJson(scaledDigits(products[i].held->value() * ratio), products[i].held->unit)});
   }
   m_editor.apply(edit);
 }

@@ -95,12 +95,12 @@ QString label(const FormulaEditor& editor, const UnitsShown& units, const core::
 
 } // namespace
 
-QString tankLabelsHtml(const FormulaEditor& editor, const UnitsShown& units, const QString& date) {
-  QString out = "<html><body>";
+QStringList tankLabels(const FormulaEditor& editor, const UnitsShown& units, const QString& date) {
+  QStringList out;
   for (const auto& content : editor.answer().stock.tanks) {
-    if (!content.items.empty()) out += label(editor, units, content, date);
+    if (!content.items.empty()) out << label(editor, units, content, date);
   }
-  return out + "</body></html>";
+  return out;
 }
 
 } // namespace butte::app

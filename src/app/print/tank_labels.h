@@ -1,5 +1,5 @@
 #pragma once
-#include <QString>
+#include <QStringList>
 
 namespace butte::app {
 
@@ -8,6 +8,7 @@ class UnitsShown;
 
 /// A label for each tank: what it holds in words and by weight, strength, dose, day, room for initials, and
 /// the hazards of its ingredients as bought (said to be that: no classification of the mixture).
-QString tankLabelsHtml(const FormulaEditor& editor, const UnitsShown& units, const QString& date);
+/// One block of paper each (print/paper.h).
+QStringList tankLabels(const FormulaEditor& editor, const UnitsShown& units, const QString& date);
 
 } // namespace butte::app

@@ -2,7 +2,7 @@
 
 #include "document/formula_file.h"
 #include "formula_json.h"
-#include "print/bench_sheet.h"
+#include "print/paper.h"
 #include "print/sheet_text.h"
 #include "print/tank_labels.h"
 #include "window/main_window.h"
@@ -22,6 +22,10 @@ namespace butte::app {
 namespace {
 QString filter() {
   return tr("Butte formulas (*.butte.json *.json)");
+}
+/// Letter where gallons of the US are in use, else A4.
+QPageSize paperFor(const UnitsShown& units) {
+  return QPageSize(units.volume() == VolumeShown::UsGallons ? QPageSize::Letter : QPageSize::A4);
 }
 } // namespace
 
@@ -108,7 +112,8 @@ bool FileActions::mayLeave() {
 bool FileActions::exportSheetTo(const QString& path) {
   if (!mayLeave()) return false;
   const auto html = benchSheetHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate()));
-  const auto trouble = writeSheetPdf(html, path, QString::fromStdString(m_window.editor().document().name));
+  const auto trouble = writePdf({html}, paperFor(m_window.units()), path,
+                                QString::fromStdString(m_window.editor().document().name));
   if (!trouble.isEmpty()) {
     m_prompts.trouble(trouble);
     return false;
@@ -123,7 +128,8 @@ void FileActions::printSheet() {
   QPrinter printer(QPrinter::HighResolution);
   QPrintDialog dialog(&printer, &m_window);
   if (dialog.exec() != QDialog::Accepted) return;
-  paintSheet(benchSheetHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate())), printer);
+  paintPages({benchSheetHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate()))},
+             printer);
   keepVersion("printed");
 }
 
@@ -135,8 +141,9 @@ void FileActions::exportLabels() {
 
 bool FileActions::exportLabelsTo(const QString& path) {
   if (!mayLeave()) return false;
-  const auto html = tankLabelsHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate()));
-  const auto trouble = writeSheetPdf(html, path, QString::fromStdString(m_window.editor().document().name));
+  const auto labels = tankLabels(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate()));
+  const auto trouble = writePdf(labels, paperFor(m_window.units()), path,
+                                QString::fromStdString(m_window.editor().document().name));
   if (!trouble.isEmpty()) {
     m_prompts.trouble(trouble);
     return false;
@@ -151,7 +158,7 @@ void FileActions::printLabels() {
   QPrinter printer(QPrinter::HighResolution);
   QPrintDialog dialog(&printer, &m_window);
   if (dialog.exec() != QDialog::Accepted) return;
-  paintSheet(tankLabelsHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate())), printer);
+  paintPages(tankLabels(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate())), printer);
   keepVersion("printed");
 }
 

@@ -6,11 +6,12 @@
 
 namespace butte::book {
 
-const KindInfo kinds::formula{.kind = Kind::Formula,
-                              .code = "formula",
-                              .one = "formula",
-                              .many = "formulas",
-                              .check = exchange::formulaProblem,
-                              .changes = formulaChanges};
+const KindInfo kinds::formula{
+    .kind = Kind::Formula,
+    .code = "formula",
+    .one = "formula",
+    .many = "formulas",
+    .check = [](const Json& body) -> Trouble { return exchange::formulaProblem(body); },
+    .changes = formulaChanges};
 
 } // namespace butte::book

@@ -10,6 +10,8 @@ static void loadMigrations() {
   Q_INIT_RESOURCE(book_schema);
 }
 
+#include <tuple>
+
 namespace butte::book {
 
 using core::problemAt;
@@ -59,7 +61,7 @@ Trouble migrate(Database& database, int from, int to) {
     trouble = database.runResource(steps[step]);
   if (!trouble) trouble = checkPointers(database);
   if (!trouble) trouble = database.run("COMMIT");
-  if (trouble) database.run("ROLLBACK");
+  if (trouble) std::ignore = database.run("ROLLBACK"); // what led here is what is told
   const auto again = database.run("PRAGMA foreign_keys = ON");
   return trouble ? trouble : again;
 }

@@ -4,6 +4,8 @@
 
 #include <QSqlError>
 
+#include <tuple>
+
 namespace butte::book {
 
 using core::problemAt;
@@ -107,7 +109,7 @@ Trouble SqliteStore::commit() {
   return m_db->run("COMMIT");
 }
 void SqliteStore::rollback() {
-  m_db->run("ROLLBACK");
+  std::ignore = m_db->run("ROLLBACK"); // what led here is what is told
 }
 
 core::Result<std::optional<std::string>> SqliteStore::meta(const std::string& key) {

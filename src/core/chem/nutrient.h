@@ -1,5 +1,6 @@
 #pragma once
 #include <array>
+#include <cassert>
 #include <cstddef>
 #include <optional>
 #include <string_view>
@@ -35,9 +36,10 @@ public:
     if (n == Nutrient::N) return m_values[1] + m_values[2] + m_values[3];
     return m_values[static_cast<std::size_t>(n)];
   }
-  /// Adds to a nutrient other than the sum N; adding to N is a programming error and goes to nitrate.
+  /// Adds to a nutrient. The sum N follows from its forms: nothing can be added to it.
   constexpr void add(Nutrient n, double amount) {
-    m_values[static_cast<std::size_t>(n == Nutrient::N ? Nutrient::NNitrate : n)] += amount;
+    assert(n != Nutrient::N && "N is the sum of its forms: add to one of them");
+    m_values[static_cast<std::size_t>(n)] += amount;
   }
   constexpr void addScaled(const NutrientAmounts& other, double factor) {
     for (std::size_t i = 0; i < nutrientCount; ++i)

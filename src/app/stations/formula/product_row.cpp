@@ -20,6 +20,9 @@
 #include <QToolButton>
 #include <QVBoxLayout>
 
+#include <algorithm>
+#include <cctype>
+
 namespace butte::app {
 
 ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id, QWidget* parent)
@@ -108,9 +111,17 @@ void ProductRow::refresh() {
   m_weight->setEnabled(seen.on);
   m_unit->setText(m_units.massUnit());
   if (seen.held && QString::fromStdString(seen.held->unit) == m_units.massUnit())
-    m_weight->show(QString::fromStdString(seen.held->digits));
+    m_weight->show(shownHeld(*seen.held));
   else
     m_weight->show(grams ? QString::fromStdString(words::digits(m_units.massIn(*grams))) : QString());
+}
+
+/// A typed weight as it was typed; one that came of a change of the batch in as many digits as any other.
+QString ProductRow::shownHeld(const exchange::Amount& held) {
+  constexpr auto mostTyped = 9; // digits: more come of a sum
+  const auto digits =
+      std::count_if(held.digits.begin(), held.digits.end(), [](unsigned char c) { return std::isdigit(c); });
+  return QString::fromStdString(digits > mostTyped ? words::digits(held.value()) : held.digits);
 }
 
 void ProductRow::setOn(bool on) {

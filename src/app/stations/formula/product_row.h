@@ -1,4 +1,6 @@
 #pragma once
+#include "amount.h"
+
 #include <QFrame>
 
 class QCheckBox;
@@ -36,6 +38,7 @@ protected:
 private:
   void setOn(bool on);
   void setHeld(bool held);
+  static QString shownHeld(const exchange::Amount& held);
   void weightTyped(const QString& digits);
   QString carries() const;
 
