@@ -190,6 +190,11 @@ std::string productDoubtText(const ProductDoubtFound& found) {
     return said("“{}” on the shelf has the same composition: is it the same bag twice?", found.other);
   case ProductDoubt::GradeAsElements:
     return text("A grade's second and third figures are P2O5 and K2O, not P and K: type them in those rows.");
+  case ProductDoubt::LabelUnbalanced:
+    return said("The label's cations make {} meq in a gram, its anions {}: something is not stated. Its EC "
+                "and pH are as "
+                "unsure as that.",
+                digits(found.figure), figureText(found.other));
   case ProductDoubt::AcidityUnknown:
     return text("Its acid is not known to the chemistry: what it brings counts, but no pH follows with it, "
                 "and as an acid it "

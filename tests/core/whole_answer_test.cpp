@@ -1,7 +1,11 @@
+#include "formula/candidates.h"
 #include "formula/formula_answer.h"
+#include "product/product_doubts.h"
 #include "product/shipped.h"
 #include "water/shares.h"
 
+#include <algorithm>
+#include <cmath>
 #include <gmock/gmock.h>
 
 namespace butte::core {
@@ -106,6 +110,54 @@ TEST(Shares, OneMovesAndTheOthersKeepTheirProportions) {
       << "even where they had none";
   EXPECT_THAT(withShareOf({60, 40}, 0, 1), ElementsAre(near(1), near(0)));
   EXPECT_THAT(withShareOf({5}, 0, 1), ElementsAre(near(1)));
+}
+
+// A kitchen scale reads whole grams: a trace of a tenth of one must not be rounded to nothing.
+TEST(WholeAnswer, InScaleStepsNothingIsRoundedAway) {
+  auto given = demo();
+  given.request.shelf.push_back(shipped("znso4_7"));
+  given.request.rows.push_back({Nutrient::Zn, 0.3, 5, 1});
+  given.request.volume = Volume::fromLitres(100);
+  given.errors = usualErrors(given.request.shelf);
+  given.scales = {{"kitchen", Mass::fromGrams(1), Mass::fromGrams(5000)}};
+  given.wholeSteps = true;
+  const auto answer = compute(given);
+  ASSERT_TRUE(answer);
+  const auto& grams = answer->solution.grams;
+  EXPECT_NEAR(grams.back().grams(), 100 * 0.3e-3 / 0.2274, 0.02);
+  EXPECT_NEAR(answer->feed.milligramsPerLitre.of(Nutrient::Zn), 0.3, 0.05);
+  for (std::size_t j = 0; j + 1 < grams.size(); ++j)
+    EXPECT_NEAR(grams[j].grams(), std::round(grams[j].grams()), 1e-9) << "in whole grams";
+}
+
+TEST(Candidates, WhatHardlyDissolvesAndPlainIronAreNotForBuying) {
+  const auto candidates = catalogueCandidates({});
+  const auto has = [&](const char* id) {
+    return std::any_of(candidates.begin(), candidates.end(),
+                       [&](const ShelfProduct& p) { return p.id == id; });
+  };
+  EXPECT_FALSE(has("gypsum")) << "no product for a stock";
+  EXPECT_FALSE(has("feso4_7")) << "rusts out above pH 5";
+  EXPECT_TRUE(has("fedtpa11"));
+  EXPECT_TRUE(has("kno3"));
+  EXPECT_TRUE(has("sop"));
+}
+
+TEST(ProductDoubts, ALabelThatLacksAnionsSaysSo) {
+  const std::vector<LabelRow> whole{{"N_NO3", 13.7}, {"K2O", 46}}, half{{"N_NO3", 7}, {"K2O", 46}};
+  const auto doubted = [](const std::vector<LabelRow>& label) -> std::optional<ProductDoubtFound> {
+    ShelfProduct product;
+    product.id = "bag";
+    product.composition = compositionFromLabel(label)->composition;
+    for (const auto& found : productDoubts(product, label, {}))
+      if (found.doubt == ProductDoubt::LabelUnbalanced) return found;
+    return std::nullopt;
+  };
+  EXPECT_FALSE(doubted(whole));
+  const auto found = doubted(half);
+  ASSERT_TRUE(found);
+  EXPECT_NEAR(found->figure, 46 * 0.83013 / 100 * 1000 / 39.098, 0.05);
+  EXPECT_EQ(found->other, "5");
 }
 
 } // namespace

@@ -42,6 +42,11 @@ std::vector<Mass> stepsOf(const Given& given, const std::vector<Mass>& grams) {
   for (std::size_t j = 0; j < steps.size() && j < given.steps.size(); ++j) {
     if (given.steps[j] > Mass{}) steps[j] = given.steps[j];
   }
+  // A weight below one step can't be read off that scale at all: it stays as computed, and the weighing plan
+  // says that it wants a finer one. Rounded, it would be gone.
+  for (std::size_t j = 0; j < steps.size(); ++j) {
+    if (grams[j] < steps[j]) steps[j] = Mass{};
+  }
   return steps;
 }
 

@@ -1,6 +1,8 @@
 #include "product/product_doubts.h"
 
+#include "base/decimal.h"
 #include "chem/formula.h"
+#include "chem/ions.h"
 #include "product/catalogue.h"
 
 #include <algorithm>
@@ -8,6 +10,9 @@
 
 namespace butte::core {
 namespace {
+
+/// A label's figures are rounded to a tenth of a percent or so: what is less may be rounding.
+constexpr double leastGapMeqPerGram = 0.4, leastGapShare = 0.08;
 
 /// Least mass that can carry one unit of the element in a fertilizer: nitrate as NO3, ammonium as NH4,
 /// phosphorus as PO3 (condensed phosphate), sulfur as S2O3 (thiosulfate), the rest as themselves. From the
@@ -75,6 +80,14 @@ std::vector<ProductDoubtFound> productDoubts(const ShelfProduct& product, const 
   if (labelled(label, "P") > 6 && labelled(label, "K") > 15 &&
       labelled(label, "P2O5") + labelled(label, "K2O") <= 0)
     found.push_back({ProductDoubt::GradeAsElements, 0, {}});
+  if (!label.empty() && product.composition.role == ProductRole::Salt) {
+    NutrientAmounts perGram;
+    perGram.addScaled(fraction, 1000);
+    const auto ions = ionBalance(perGram, 0); // of a gram, in meq
+    const double cations = ions.cationsMeqPerL(), anions = ions.anionsMeqPerL();
+    if (std::abs(cations - anions) > std::max(leastGapMeqPerGram, leastGapShare * std::max(cations, anions)))
+      found.push_back({ProductDoubt::LabelUnbalanced, cations, decimalText(std::round(10 * anions) / 10)});
+  }
   if (!product.composition.acidityKnown) found.push_back({ProductDoubt::AcidityUnknown, 0, {}});
   for (const auto& other : others) {
     if (other.id != product.id && sameComposition(product, other)) {

@@ -13,6 +13,7 @@ enum class ProductDoubt {
   DoubleSaltWithoutAmmonium, ///< the label of 15.5-0-0 without its ammonium
   SameAsOther,               ///< other: a product of the shelf with the same composition
   GradeAsElements,           ///< P and K typed as elements, as high as a grade's oxides usually are
+  LabelUnbalanced,           ///< figure, other: meq of cations and of anions in a gram, too far apart
   AcidityUnknown,            ///< an acid or anion that the chemistry does not know: no pH follows with it
 };
 struct ProductDoubtFound {
