@@ -26,7 +26,7 @@ constexpr std::array<Pattern, core::deedCount> patterns{{
     {DeedCode::CropNamed, "crop “{0}”"},
     {DeedCode::BatchVolume, "weights for {0:figure} {1:unit}"},
     {DeedCode::AimSet, "aim: {0:way}"},
-    {DeedCode::AtMostProducts, "at most {0:figure} products"},
+    {DeedCode::AtMostProducts, "at most {0:figure} product{0:plural}"},
     {DeedCode::AnyNumberOfProducts, "any number of products"},
     {DeedCode::WholeSteps, "weights in the scale's steps"},
     {DeedCode::WeightsAsComputed, "weights as computed"},
@@ -103,7 +103,7 @@ constexpr std::array<Pattern, core::deedCount> patterns{{
     {DeedCode::TitrationNotUsed, "own titration not used"},
     {DeedCode::TitrationSample, "titration in {0:figure} {1:unit}"},
     {DeedCode::TitrationSeeks, "titration to find {0:sought}"},
-    {DeedCode::TitrationReadings, "own titration, {0:figure} readings"},
+    {DeedCode::TitrationReadings, "own titration, {0:figure} reading{0:plural}"},
     {DeedCode::TankNamed, "tank name to {0}"},
     {DeedCode::TankVolume, "tank volume to {0:figure} {1:unit}"},
     {DeedCode::TankOwnRatio, "own ratio 1:{0:figure}"},
@@ -158,8 +158,8 @@ constexpr std::array<Pattern, core::deedCount> patterns{{
     {DeedCode::FormulaMade, "new formula"},
     {DeedCode::FormulaCopied, "copy of {0}"},
     {DeedCode::FormulaOpened, "formula from {0}"},
-    {DeedCode::RowsBroughtIn, "{0:figure} rows from {1}"},
-    {DeedCode::ReadingsBroughtIn, "{0:figure} readings from {1}"},
+    {DeedCode::RowsBroughtIn, "{0:figure} row{0:plural} from {1}"},
+    {DeedCode::ReadingsBroughtIn, "{0:figure} reading{0:plural} from {1}"},
     {DeedCode::BookMade, "book made"},
 }};
 
@@ -248,6 +248,7 @@ std::string elementName(const std::string& key) {
 using Wording = std::string (*)(const std::string&);
 constexpr std::pair<std::string_view, Wording> wordings[] = {
     {"figure", [](const std::string& v) { return figureText(v); }},
+    {"plural", [](const std::string& v) { return std::string(v == "1" ? "" : "s"); }},
     {"unit", [](const std::string& v) { return unitName(v); }},
     {"element", elementName},
     {"stated", [](const std::string& v) { return reportKeyName(v); }},

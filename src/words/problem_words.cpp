@@ -1,5 +1,6 @@
 #include "words.h"
 
+#include "base/decimal.h"
 #include "deed_words.h"
 #include "language.h"
 
@@ -11,6 +12,7 @@ namespace {
 
 /// Typed text in a message is cut: a 200-digit number needs no echo in full.
 std::string shortened(const std::string& text) {
+  if (core::parseDecimal(text)) return figureText(text);
   if (text.size() <= 48) return text;
   std::size_t cut = 40;
   while (cut > 0 && (static_cast<unsigned char>(text[cut]) & 0xC0) == 0x80)

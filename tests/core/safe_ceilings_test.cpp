@@ -91,7 +91,7 @@ TEST(TraceGuard, NoMendBuysATraceSaltForItsSulfur) {
 // check agrees.
 TEST(TraceGuard, RandomShelvesStayBelowWhatIsSafe) {
   std::mt19937 random(19);
-  for (int i = 0; i < 300; ++i) {
+  for (int i = 0; i < test::randomCases(300); ++i) {
     auto request = test::randomRequest(random);
     for (auto& product : request.shelf)
       product.locked.reset();

@@ -2,10 +2,18 @@
 #include "solve/solve.h"
 #include "support/shelf_builder.h"
 
+#include <algorithm>
+#include <cstdlib>
 #include <random>
 
 /// Random formulas as growers could ask for them; the same seed gives the same formula everywhere.
 namespace butte::test {
+
+/// How many random cases a property is held to; more by hand (BUTTE_RANDOM_CASES=10000), outside CI.
+inline int randomCases(int usual) {
+  const char* wished = std::getenv("BUTTE_RANDOM_CASES");
+  return wished ? std::max(usual, std::atoi(wished)) : usual;
+}
 
 inline core::SolveRequest randomRequest(std::mt19937& random) {
   using core::Nutrient;

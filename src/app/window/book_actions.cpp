@@ -257,11 +257,13 @@ bool BookActions::importTableFrom(const QString& path) {
     return false;
   }
   if (!m_window.prompts().goOn(tr("Bring in %1").arg(name), lines.join('\n'),
-                               tr("Take %1 rows").arg(plan->taken)))
+                               counted(plan->taken, tr("Take %1 row"), tr("Take %1 rows"))))
     return false;
   if (!tell(book::import(m_window.desk().book(), *plan, name.toStdString()), tr("Nothing was brought in.")))
     return false;
-  m_window.say(tr("%1 rows of %2 are in the book; Ctrl+Z takes them out again.").arg(plan->taken).arg(name));
+  m_window.say(counted(plan->taken, tr("%1 row of %2 is in the book; Ctrl+Z takes it out again."),
+                       tr("%1 rows of %2 are in the book; Ctrl+Z takes them out again."))
+                   .arg(name));
   return true;
 }
 

@@ -121,14 +121,17 @@ void LineBar::refresh() {
       ->setHeadline(QString::fromStdString(document.waterName) + waterPh,
                     "EC " + m_units.text(base) + " · " + alkalinity, waterOdd);
   card(Station::Target)
-      ->setHeadline(QString::fromStdString(document.targetName),
-                    tr("%1 elements wanted").arg(document.given.request.rows.size()), false);
+      ->setHeadline(
+          QString::fromStdString(document.targetName),
+          counted(document.given.request.rows.size(), tr("%1 element wanted"), tr("%1 elements wanted")),
+          false);
   std::size_t used = 0;
   for (const auto& g : answer.solution.grams)
     used += g > core::Mass{};
   const auto off = answer.solution.reasons.size();
   card(Station::Formula)
-      ->setHeadline(tr("%1 products · EC %2").arg(used).arg(m_units.text(answer.feed.conductivity)),
+      ->setHeadline(counted(used, tr("%1 product · EC %2"), tr("%1 products · EC %2"))
+                        .arg(m_units.text(answer.feed.conductivity)),
                     !answer.harmful.empty()
                         ? tr("%1 %2 mg/L: HARMFUL")
                               .arg(QString::fromStdString(words::nutrientName(answer.harmful[0].nutrient)),

@@ -9,4 +9,9 @@ inline QString tr(const char* english, const char* comment = nullptr, int count 
   return QCoreApplication::translate("butte", english, comment, count);
 }
 
+/// One of two texts by a count, which stands at %1 in both.
+template <class Count> QString counted(Count count, const QString& one, const QString& more) {
+  return (count == 1 ? one : more).arg(count);
+}
+
 } // namespace butte::app

@@ -90,7 +90,7 @@ void BatchFilterRow::refreshCrops() {
 
 void BatchFilterRow::count() {
   const auto found = m_desk.book().store().batchCount(filter());
-  m_count->setText(tr("%1 batches").arg(found ? *found : 0));
+  m_count->setText(counted(found ? *found : 0, tr("%1 batch"), tr("%1 batches")));
 }
 
 book::BatchFilter BatchFilterRow::filter() const {

@@ -162,7 +162,7 @@ void PastePanel::take() {
   auto report = m_report.report;
   report.rows = rows;
   if (!WaterEdits(m_editor).takePasted(m_part, report)) return; // what is wrong was said
-  emit message(tr("%1 figures taken.").arg(rows.size()));
+  emit message(counted(rows.size(), tr("%1 figure taken."), tr("%1 figures taken.")));
   emit done();
 }
 
