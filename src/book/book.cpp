@@ -318,6 +318,13 @@ std::optional<Deed> Book::redoable() {
   return deed ? *deed : std::nullopt;
 }
 
+std::vector<Ref> Book::touchedBy(bool back) {
+  if (isReadOnly() || (!back && !m_queue.empty())) return {};
+  if (!m_queue.empty()) return refsOf(m_queue.back().step);
+  const auto found = back ? m_store->lastDone(m_who) : m_store->firstUndone(m_who);
+  return found && *found ? refsOf(**found) : std::vector<Ref>();
+}
+
 core::Result<std::optional<Step>> Book::stepOver(bool back) {
   if (auto refused = refusal()) return *refused;
   if (auto trouble = flush()) return *trouble;

@@ -68,6 +68,8 @@ public:
   /// takes back their own (and those that nobody put a name to). What others built on is a BookConflict.
   std::optional<core::Deed> undoable();
   std::optional<core::Deed> redoable();
+  /// The things that the next undo (or redo) changes.
+  std::vector<Ref> touchedBy(bool back);
   /// The step that was taken back or done again; nothing when there was none.
   core::Result<std::optional<Step>> undo() { return stepOver(true); }
   core::Result<std::optional<Step>> redo() { return stepOver(false); }

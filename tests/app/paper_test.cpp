@@ -1,6 +1,7 @@
 // What goes onto paper: pages, sizes, and no label cut in two.
 #include "edits/formula_edits.h"
 #include "edits/shelf_edits.h"
+#include "edits/stock_edits.h"
 #include "fields/number_field.h"
 #include "print/paper.h"
 #include "print/sheet_text.h"
@@ -112,6 +113,55 @@ TEST_F(PaperTest, AHeldWeightComesBackInItsOwnDigits) {
   FormulaEdits(editor()).setBatch({"1.1", "m3"});
   auto* weight = find<NumberField>("weight_kno3");
   EXPECT_LE(weight->text().size(), 6) << weight->text().toStdString();
+}
+
+// Tank A five times weaker than B: a hand that doses both alike would halve the calcium.
+TEST_F(PaperTest, TanksOfTheirOwnStrengthHaveTheirOwnDoses) {
+  const auto plain = sheet();
+  EXPECT_TRUE(plain.contains("of each tank (1:100)"));
+  StockEdits(editor()).setOwnRatio(0, "20");
+  const auto own = sheet();
+  EXPECT_FALSE(own.contains("of each tank"));
+  EXPECT_TRUE(own.contains("A 50.0 mL per L · B 10.0 mL per L"));
+  window->showStation(Station::Stocks);
+  EXPECT_TRUE(find<QLabel>("dose")->text().contains("A 50.0 mL per L · B 10.0 mL per L"));
+}
+
+// A reading was logged; the formula is on the screen: Ctrl+Z asks before it takes the reading, and shows
+// where.
+TEST_F(PaperTest, UndoOfWhatIsNotOnTheScreenAsksAndLeadsThere) {
+  window->showStation(Station::Formula);
+  auto& book = window->desk().book();
+  const auto vessel = book.create(book::Kind::Vessel, exchange::Json{{"name", "north"}},
+                                  {core::DeedCode::ReadingKept, {"ec", "north"}});
+  ASSERT_TRUE(vessel);
+  const auto reading = book.create(book::Kind::Reading,
+                                   exchange::Json{{"vessel", vessel->uid},
+                                                  {"quantity", "ph"},
+                                                  {"at", "2026-03-02T07:15:00Z"},
+                                                  {"value", 5.8},
+                                                  {"typed", "5.8"}},
+                                   {core::DeedCode::ReadingKept, {"ph", "north"}});
+  ASSERT_TRUE(reading);
+  const auto isThere = [&] {
+    const auto found = book.record(*reading);
+    return found && *found && !(*found)->binnedAt;
+  };
+  QString asked;
+  bool yes = false;
+  window->prompts().goOn = [&](const QString&, const QString& text, const QString&) {
+    asked = text;
+    return yes;
+  };
+  ASSERT_TRUE(isThere());
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_FALSE(asked.isEmpty());
+  EXPECT_TRUE(isThere()) << "no was said";
+  EXPECT_EQ(window->station(), Station::Formula);
+  yes = true;
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_FALSE(isThere());
+  EXPECT_EQ(window->station(), Station::Book);
 }
 
 } // namespace butte::app

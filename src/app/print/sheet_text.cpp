@@ -11,6 +11,7 @@
 #include "stock/tank_side.h"
 #include "stock_words.h"
 #include "wording/before_mixing.h"
+#include "wording/dose_words.h"
 #include "wording/tr.h"
 
 #include <QLocale>
@@ -186,12 +187,16 @@ private:
     const auto makes = answer.stock.feedMade
                            ? tr("; the tanks make %1 of feed").arg(m_units.text(*answer.stock.feedMade))
                            : QString();
-    return tr("<p><b>Dose</b> %1 of each tank (1:%2)%3. <b>Expected:</b> water %4, feed <b>EC %5</b> at "
-              "25 °C (±5 %)%6. Read: EC ______ pH ______ "
-              "after stirring and some minutes' wait; EC first, then pH.%7</p>")
-        .arg(UnitsShown::doseInAll(answer.stock.doseMlPerLitre),
-             localFigure(m_editor.document().given.stock.factor), makes, m_units.text(baseReading()),
-             m_units.text(answer.feed.conductivity), expectedPh(), trim());
+    const auto dose = haveOwnStrengths(answer.stock)
+                          ? doseOfTanks(answer.stock, m_units)
+                          : tr("%1 of each tank (1:%2)")
+                                .arg(UnitsShown::doseInAll(answer.stock.doseMlPerLitre),
+                                     localFigure(m_editor.document().given.stock.factor));
+    return tr("<p><b>Dose</b> %1%2. <b>Expected:</b> water %3, feed <b>EC %4</b> at "
+              "25 °C (±5 %)%5. Read: EC ______ pH ______ "
+              "after stirring and some minutes' wait; EC first, then pH.%6</p>")
+        .arg(dose, makes, m_units.text(baseReading()), m_units.text(answer.feed.conductivity), expectedPh(),
+             trim());
   }
 
   QString expectedPh() const {

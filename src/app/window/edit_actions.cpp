@@ -7,19 +7,17 @@
 #include <QAction>
 #include <QMenuBar>
 
+#include <algorithm>
+
 namespace butte::app {
 
 EditActions::EditActions(MainWindow& window) : QObject(&window), m_window(window) {
   auto* menu = window.menuBar()->addMenu(tr("&Edit"));
   m_undo = menu->addAction(tr("&Undo"), QKeySequence::Undo, this, [this] {
-    const auto words = m_window.editor().undoWords();
-    m_window.editor().undo();
-    m_window.say(tr("Taken back: %1").arg(words));
+    step(true, m_window.editor().undoWords(), [this] { m_window.editor().undo(); });
   });
   m_redo = menu->addAction(tr("&Redo"), QKeySequence("Ctrl+Shift+Z"), this, [this] {
-    const auto words = m_window.editor().redoWords();
-    m_window.editor().redo();
-    m_window.say(tr("Done again: %1").arg(words));
+    step(false, m_window.editor().redoWords(), [this] { m_window.editor().redo(); });
   });
   menu->addSeparator();
   menu->addAction(tr("&Name of the formula…"), QKeySequence("F2"), this, [this] {
@@ -37,6 +35,31 @@ EditActions::EditActions(MainWindow& window) : QObject(&window), m_window(window
   connect(&window.desk(), &BookDesk::changed, this, &EditActions::refresh);
   connect(&window.desk(), &BookDesk::bookOpened, this, &EditActions::refresh);
   refresh();
+}
+
+/// Steps over one edit. What is not on the screen is never changed without a word: it is asked first, and
+/// shown where it stands.
+void EditActions::step(bool back, const QString& words, const std::function<void()>& go) {
+  const bool elsewhere = isElsewhere(back);
+  if (elsewhere &&
+      !m_window.prompts().goOn(
+          back ? tr("Take back something else?") : tr("Do something else again?"),
+          tr("The next step is not of what this screen shows: %1.\n\nIt is in the Book.").arg(words),
+          back ? tr("Take it back") : tr("Do it again")))
+    return;
+  go();
+  if (elsewhere) m_window.showStation(Station::Book);
+  m_window.say((back ? tr("Taken back: %1") : tr("Done again: %1")).arg(words));
+}
+
+/// A step that touches neither the formula in hand nor, while the book is looked at, anything of it.
+bool EditActions::isElsewhere(bool back) const {
+  auto& desk = m_window.desk();
+  if (!desk.isOpen() || m_window.station() == Station::Book) return false;
+  const auto touched = desk.book().touchedBy(back);
+  return !touched.empty() && std::none_of(touched.begin(), touched.end(), [&](const book::Ref& ref) {
+    return ref == desk.inHand() || ref.kind == book::Kind::Formula;
+  });
 }
 
 void EditActions::refresh() {

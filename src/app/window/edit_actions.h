@@ -1,6 +1,8 @@
 #pragma once
 #include <QObject>
 
+#include <functional>
+
 class QAction;
 
 namespace butte::app {
@@ -15,6 +17,8 @@ public:
   explicit EditActions(MainWindow& window);
 
 private:
+  void step(bool back, const QString& words, const std::function<void()>& go);
+  bool isElsewhere(bool back) const;
   void refresh();
   MainWindow& m_window;
   QAction *m_undo, *m_redo;

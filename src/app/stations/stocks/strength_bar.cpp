@@ -9,6 +9,7 @@
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
+#include "wording/dose_words.h"
 #include "wording/tr.h"
 
 #include <QComboBox>
@@ -154,8 +155,9 @@ void StrengthBar::refresh() {
   const auto left = m_editor.document().given.request.alkalinityLeftMeqPerL;
   m_alkalinity->show(left ? QString::fromStdString(core::decimalText(*left)) : QString());
   const auto& answer = m_editor.answer().stock;
-  m_dose->setText(tr("%1 of each%2").arg(m_units.dose(answer.doseMlPerLitre), makesText()));
-  m_dose->setToolTip(UnitsShown::doseInAll(answer.doseMlPerLitre));
+  m_dose->setText(doseOfTanks(answer, m_units) + makesText());
+  m_dose->setToolTip(haveOwnStrengths(answer) ? tr("Each tank by its own strength")
+                                              : UnitsShown::doseInAll(answer.doseMlPerLitre));
 }
 
 } // namespace butte::app
