@@ -5,6 +5,7 @@
 #include "support/shelf_builder.h"
 #include "units/convert.h"
 #include "water/blend.h"
+#include "water/examine.h"
 #include "water/rereading.h"
 #include "water/treatment.h"
 #include "water/verdict.h"
@@ -131,6 +132,21 @@ TEST(Verdicts, HeavyElementsAndLeavesHaveTheirLimits) {
   });
   ASSERT_NE(onLeaves, waterLimits().end());
   EXPECT_NEAR(onLeaves->fineBelow, 3 * 35.45, 0.5) << "3 meq/L";
+}
+
+TEST(Examination, OfAnAlkalinityAloneNothingIsSaidThatItDoesNotTell) {
+  TypedReport report;
+  report.rows = {{"HCO3", 200}};
+  report.ph = 7.6;
+  const auto found = examineReport(report);
+  ASSERT_TRUE(found);
+  for (const auto& doubt : found->doubts) {
+    EXPECT_NE(doubt.doubt, WaterDoubt::PhOfPureWater) << "3.3 meq/L are not nearly pure";
+    EXPECT_NE(doubt.doubt, WaterDoubt::ChargeUnbalanced);
+  }
+  const auto water = waterOf(report);
+  ASSERT_TRUE(water);
+  EXPECT_THAT(water->remarks, ::testing::Not(::testing::Contains(WaterRemark::ChargeUnbalanced)));
 }
 
 // A rain of pH 4 without bicarbonate holds a tenth of a milliequivalent of strong acid (10^-4 mol/L over its

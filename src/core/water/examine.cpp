@@ -114,8 +114,9 @@ void checkKind(const TypedReport& report, const IonBalance& ions, const Water& w
     out.doubts.push_back({WaterDoubt::Softened, {*kit * meqPerMgCaCO3, alkalinity - *kit * meqPerMgCaCO3}});
   if (hard && ions.of(Ion::Mg) > ions.of(Ion::Ca) && hardness > 1)
     out.doubts.push_back({WaterDoubt::MagnesiumAboveCalcium, {ions.of(Ion::Mg), ions.of(Ion::Ca)}});
-  const bool nearlyPure = water.conductivityMsPerCm ? *water.conductivityMsPerCm < 0.03
-                                                    : water.compositionKnown && hardness + sodium < 0.2;
+  const bool nearlyPure = water.conductivityMsPerCm
+                              ? *water.conductivityMsPerCm < 0.03
+                              : water.compositionKnown && hardness + sodium < 0.2 && alkalinity < 0.2;
   if (water.ph && nearlyPure) out.doubts.push_back({WaterDoubt::PhOfPureWater, {*water.ph}});
 }
 

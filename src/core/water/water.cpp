@@ -176,11 +176,13 @@ void settleHardness(Reading& reading, Water& water) {
   }
 }
 
-/// A report with both sides in it should balance.
+/// A report with both sides in it should balance; one that states only cations, or only alkalinity, says
+/// nothing of it.
 void checkBalance(Water& water) {
   const auto ions = ionBalance(water.milligramsPerLitre, water.alkalinityMeqPerL.value_or(0));
   const double anions = ions.anionsMeqPerL();
   const double cations = ions.cationsMeqPerL();
+  if (cations <= 0 || anions <= 0) return;
   if (std::abs(cations - anions) > allowedImbalanceMeqPerL(cations, anions))
     water.remarks.push_back(WaterRemark::ChargeUnbalanced);
 }
