@@ -2,6 +2,7 @@
 #include "formula/formula_answer.h"
 #include "product/shipped.h"
 #include "solve/check.h"
+#include "solve/many_crops.h"
 #include "solve/mends.h"
 #include "solve/trace_guard.h"
 #include "support/random_formula.h"
@@ -113,6 +114,25 @@ TEST(TraceGuard, RandomShelvesStayBelowWhatIsSafe) {
                 test::feedOf(request, answer->grams).of(Nutrient::Cl) > 350)
         << i;
   }
+}
+
+TEST(TraceGuard, SeveralCropsTakeNoSulfurFromManganeseEither) {
+  ManyCropsRequest request;
+  request.water = pureWater();
+  request.shelf = {salt("KNO3"), salt("MnSO4·H2O"), salt("CuSO4·5H2O")};
+  request.crops = {{"one", {{Nutrient::K, 200, 5, 1}, {Nutrient::S, 40, 5, 1}}},
+                   {"other", {{Nutrient::K, 150, 5, 1}, {Nutrient::S, 60, 5, 1}}}};
+  const auto answer = manyCrops(request);
+  ASSERT_TRUE(answer);
+  for (const auto& crop : answer->crops) {
+    EXPECT_LE(crop.milligramsPerLitre.of(Nutrient::Mn), 1e-9);
+    EXPECT_LE(crop.milligramsPerLitre.of(Nutrient::Cu), 1e-9);
+    EXPECT_GT(crop.milligramsPerLitre.of(Nutrient::K), 100);
+  }
+  request.crops.front().rows.push_back({Nutrient::Mn, 0.5, 5, 1});
+  const auto asked = manyCrops(request);
+  ASSERT_TRUE(asked);
+  EXPECT_GT(asked->crops.front().milligramsPerLitre.of(Nutrient::Mn), 0.05) << "asked for, it is taken";
 }
 
 TEST(Harmful, AnElementAlarmsWhetherItHasATargetOrNot) {

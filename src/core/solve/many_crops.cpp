@@ -2,6 +2,7 @@
 
 #include "solve/bounded_least_squares.h"
 #include "solve/linear_model.h"
+#include "solve/trace_guard.h"
 
 #include <algorithm>
 #include <array>
@@ -42,7 +43,7 @@ public:
     m_perGram = MatrixXd::Zero(rows, static_cast<Index>(request.shelf.size()));
     for (Index j = 0; j < m_perGram.cols(); ++j) {
       const auto& p = request.shelf[static_cast<std::size_t>(j)];
-      if (isAcidOrBase(p)) continue;
+      if (isAcidOrBase(p) || isOnlyATrace(p)) continue;
       for (Index i = 0; i < rows; ++i)
         m_perGram(i, j) = 1000 * p.composition.massFraction.of(m_nutrients[static_cast<std::size_t>(i)]);
     }
@@ -68,6 +69,18 @@ public:
   const std::vector<Nutrient>& nutrients() const { return m_nutrients; }
 
 private:
+  /// A salt of a trace element that no crop asks for: no source of what else it brings
+  /// (solve/trace_guard.h).
+  bool isOnlyATrace(const ShelfProduct& product) const {
+    SolveRequest alone;
+    alone.shelf = {product};
+    alone.shelf.front().locked.reset();
+    alone.volume = Volume::fromLitres(1);
+    for (const auto n : m_nutrients)
+      alone.rows.push_back({n, 1});
+    return !traceGuards(alone).empty();
+  }
+
   CropModel modelOf(const CropWish& crop) const {
     CropModel out{VectorXd::Zero(static_cast<Index>(m_nutrients.size())),
                   VectorXd::Zero(static_cast<Index>(m_nutrients.size()))};
