@@ -104,6 +104,10 @@ std::string reasonText(const Reason& r, const ProductNamer& name) {
   case ReasonKind::AllHeld:
     return start +
            said("every product that carries it is held or at its limit ({}).", list(r.products, name));
+  case ReasonKind::LeftOut:
+    return start +
+           said("the few products that are opened bring none: left out for it {}. Let one more be opened.",
+                list(r.products, name));
   case ReasonKind::AcidAlone:
     return start + text("only acids or bases carry it, and they are dosed for alkalinity, not as food.");
   case ReasonKind::AcidBrings:

@@ -1,3 +1,4 @@
+#include "solve/choose_products.h"
 #include "solve/solve.h"
 #include "support/shelf_builder.h"
 #include "words.h"
@@ -36,6 +37,27 @@ TEST(Reasons, TheWaterAloneBringsMore) {
 
 TEST(Reasons, NoProductCarriesIt) {
   EXPECT_EQ(onlyReason(request({test::salt("KNO3")}, {{Nutrient::Mo, 0.05}})).kind, ReasonKind::NoCarrier);
+}
+
+// Seven products would do; with four the molybdate goes first, and that is what is said first.
+TEST(Reasons, WhatIsGivenUpForAFewProductsIsSaidFirst) {
+  auto r = request({test::salt("KNO3"), test::salt("Ca(NO3)2·4H2O"), test::salt("KH2PO4"),
+                    test::salt("MgSO4·7H2O"), test::salt("ZnSO4·7H2O"), test::salt("Na2MoO4·2H2O")},
+                   {{Nutrient::N, 150},
+                    {Nutrient::K, 200},
+                    {Nutrient::Ca, 150},
+                    {Nutrient::P, 40},
+                    {Nutrient::Mg, 30},
+                    {Nutrient::Zn, 0.3},
+                    {Nutrient::Mo, 0.05}});
+  ProductChoice choice;
+  choice.atMost = 4;
+  const auto chosen = chooseProducts(r, choice);
+  ASSERT_TRUE(chosen);
+  const auto& reasons = chosen->answer.reasons;
+  ASSERT_FALSE(reasons.empty());
+  EXPECT_EQ(reasons.front().kind, ReasonKind::LeftOut);
+  EXPECT_THAT(words::reasonText(reasons.front()), ::testing::HasSubstr("bring none"));
 }
 
 TEST(Reasons, EverythingThatCarriesItIsHeld) {

@@ -2,6 +2,7 @@
 
 #include "solve/obstacles.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace butte::core {
@@ -84,11 +85,21 @@ private:
     if (!carried) {
       reason.kind = ReasonKind::NoCarrier;
     } else if (!anyFree) {
-      reason.kind = onlyAcids ? ReasonKind::AcidAlone : ReasonKind::AllHeld;
+      reason.kind = onlyAcids                    ? ReasonKind::AcidAlone
+                    : isLeftOut(reason.products) ? ReasonKind::LeftOut
+                                                 : ReasonKind::AllHeld;
     } else {
       reason.products.clear();
       comesWith(i, +1, reason);
     }
+  }
+
+  /// None of these may be used at all, and none is held: the choice of few products did without them.
+  bool isLeftOut(const std::vector<std::string>& ids) const {
+    return std::all_of(m_request.shelf.begin(), m_request.shelf.end(), [&](const ShelfProduct& p) {
+      const bool meant = std::find(ids.begin(), ids.end(), p.id) != ids.end();
+      return !meant || (!p.locked && p.most && *p.most <= Mass{});
+    });
   }
 
   /// What else would have to give: asked of a linear program, not guessed.
@@ -133,6 +144,9 @@ std::vector<Reason> reasonsForMisses(const SolveRequest& request, const LinearMo
     const double result = model.base[k] + (x.size() > 0 ? model.perGram.row(k).dot(x) : 0.0);
     if (!request.rows[i].contains(result)) reasons.push_back(explainer.explain(i, result));
   }
+  // A nutrient that is given up for the sake of a count comes before what is merely off.
+  std::stable_partition(reasons.begin(), reasons.end(),
+                        [](const Reason& r) { return r.kind == ReasonKind::LeftOut; });
   return reasons;
 }
 
