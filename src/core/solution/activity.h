@@ -13,8 +13,9 @@ double waterRelativeViscosity(double celsius);
 
 /// Activity coefficients by the extended Debye-Hueckel equation with a linear term (Truesdell & Jones 1974):
 ///   log10 gamma = -A z^2 sqrt(I) / (1 + B a sqrt(I)) + b I
-/// with I in mol/kg, a the ion's size and b its linear term. One equation for every species and the whole
-/// range; past `linearUpTo` the linear term is held level, since nothing it was fitted to reaches there.
+/// with I in mol/kg, a the ion's size and b its linear term. One equation for every species;
+/// strong solutions pass into Pitzer's model (solution/strong_solution.h). Past `linearUpTo` the linear term
+/// is held level, since nothing it was fitted to reaches there.
 class ActivityModel {
 public:
   /// ln gamma, and its derivative by the ionic strength in kg/mol.
@@ -24,8 +25,8 @@ public:
   };
 
   static constexpr double linearUpTo = 6.0; ///< mol/kg
-  /// Activity coefficients were held against measured ones up to here, mol/kg; past it only the conditional
-  /// constants of stock are good (docs/chemistry.md).
+  /// Activity coefficients were held against measured ones up to here, mol/kg; what comes of strong solutions
+  /// beyond is Pitzer's (docs/chemistry.md); the pH stays with this model.
   static constexpr double checkedUpTo = 3.0;
 
   explicit ActivityModel(double celsius);

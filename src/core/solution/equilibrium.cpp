@@ -179,46 +179,6 @@ private:
 
 } // namespace
 
-namespace {
-
-/// Calcium, magnesium or a metal with phosphate or carbonate: Pitzer's parameters do not tell of those, and
-/// their solids take the hydrogen of several forms. The dilute model keeps them.
-bool isOfPairsThatStay(const Stoichiometry& solid) {
-  bool metal = false, acid = false;
-  for (const auto& [component, power] : solid.components) {
-    const auto c = static_cast<Component>(component);
-    metal |= c == Component::Ca || c == Component::Mg || c == Component::Fe || c == Component::Mn ||
-             c == Component::Zn || c == Component::Cu;
-    acid |= c == Component::Phosphate || c == Component::Carbonate;
-  }
-  return metal && acid;
-}
-
-bool isCalciumSulfate(const Stoichiometry& solid) {
-  return solid.components.size() == 2 &&
-         std::all_of(solid.components.begin(), solid.components.end(), [](const auto& part) {
-           return part.first == static_cast<std::size_t>(Component::Ca) ||
-                  part.first == static_cast<std::size_t>(Component::SO4);
-         });
-}
-
-} // namespace
-
-double StrongCorrection::ofIonProduct(const Stoichiometry& solid) const {
-  if (isOfPairsThatStay(solid)) return 0;
-  double ln = solid.water * lnWater + (isCalciumSulfate(solid) ? lnGypsum : 0);
-  for (const auto& [component, power] : solid.components) {
-    const double hydrogen = power != 0 ? solid.hydrogen / power : 0; // of each acid ion
-    if (component == static_cast<std::size_t>(Component::Phosphate) && hydrogen > 0.5)
-      ln += power * (hydrogen > 1.5 ? lnDihydrogenPhosphate : lnHydrogenPhosphate);
-    else if (component == static_cast<std::size_t>(Component::Carbonate) && hydrogen > 0.5)
-      ln += power * lnBicarbonate;
-    else
-      ln += power * lnActivity[component];
-  }
-  return ln;
-}
-
 double Equilibrium::lnIonProduct(const Stoichiometry& solid) const {
   double ln =
       strong.ofIonProduct(solid) + solid.hydrogen * lnHydrogen + solid.water * std::log(waterActivity);

@@ -7,8 +7,6 @@
 #include <cmath>
 
 namespace butte::core {
-namespace {}
-
 bool formsSoon(FormsWithin kinetics) {
   return kinetics == FormsWithin::Minutes || kinetics == FormsWithin::Hours;
 }
