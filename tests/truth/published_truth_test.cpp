@@ -188,7 +188,8 @@ TEST(TruthPublished, FeedsPartFromTheReferenceByItsMeanOverTheIons) {
 }
 
 // Kohlrausch's law of independent migration: thin enough, a mixture carries what its salts carry apart, each
-// at the mixture's ionic strength. (The reference's mean would take between half a percent and a sixth off these.)
+// at the mixture's ionic strength. (The reference's mean would take between half a percent and a sixth off
+// these.)
 TEST(TruthPublished, ThinMixturesCarryWhatTheirSaltsCarryApart) {
   const auto strengthOf = [](const std::string& salt) { // mol/kg of ionic strength in a mol/kg of the salt
     return salt.starts_with("Ca") || salt.starts_with("Mg") ? 3.0 : 1.0;
