@@ -50,6 +50,8 @@ std::string limitName(LimitKind kind) {
     return "alkalinity";
   case LimitKind::SafeCeiling:
     return "safe_ceiling";
+  case LimitKind::ChelateInstead:
+    return "chelate_instead";
   }
   return {};
 }

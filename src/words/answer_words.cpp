@@ -49,6 +49,8 @@ std::string limitText(const BindingLimit& limit, const ProductNamer& name) {
     return text("the alkalinity that acid has to take");
   case LimitKind::SafeCeiling:
     return said("{}, of which nobody asked for more than is safe", nutrientName(limit.nutrient));
+  case LimitKind::ChelateInstead:
+    return text("iron, which a chelate on the shelf brings without rusting out");
   }
   return {};
 }
@@ -173,6 +175,15 @@ std::string solveWarningText(SolveWarning warning, const std::string& product) {
     return text("the acid allowed does not bring the alkalinity down to what is to be left");
   case SolveWarning::NoAcidOnShelf:
     return text("no acid on the shelf: the water keeps its alkalinity");
+  case SolveWarning::PlainIronLeftOut:
+    return said(
+        "{} is left out: plain iron rusts out of a feed above pH 5, the chelate beside it stays. Hold "
+        "a weight of it to use it all the same",
+        product);
+  case SolveWarning::PlainIronRusts:
+    return said("{} is plain iron: above pH 5 most of it rusts out within a day, and plants go short. A "
+                "chelate stays (DTPA to pH 7, EDDHA above)",
+                product);
   }
   return {};
 }
@@ -270,6 +281,10 @@ std::string_view code(SolveWarning warning) {
     return "alkalinity_not_reached";
   case SolveWarning::NoAcidOnShelf:
     return "no_acid";
+  case SolveWarning::PlainIronLeftOut:
+    return "plain_iron_left_out";
+  case SolveWarning::PlainIronRusts:
+    return "plain_iron_rusts";
   }
   return {};
 }

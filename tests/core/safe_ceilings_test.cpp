@@ -57,6 +57,69 @@ TEST(TraceGuard, ACapOnTheElementLiftsItAndATargetRulesAlone) {
   EXPECT_EQ(traceGuards(request).size(), 2u) << "manganese and copper are still guarded";
 }
 
+SolveRequest plainIronAnd(const char* other) {
+  SolveRequest request;
+  request.water = pureWater();
+  request.volume = test::litres(1000);
+  request.shelf = {salt("KNO3"), salt("FeSO4·7H2O"), salt(other)};
+  request.rows = {{Nutrient::K, 200, 5, 1}, {Nutrient::Fe, 2, 10, 1}};
+  return request;
+}
+
+bool warns(const SolveAnswer& answer, SolveWarning warning, const std::string& product) {
+  return std::find(answer.warnings.begin(), answer.warnings.end(), std::pair(warning, product)) !=
+         answer.warnings.end();
+}
+
+// Common practice: iron(II) rusts out of a feed above pH 5; a chelate keeps it.
+TEST(PlainIron, AChelateOnTheShelfBringsTheIron) {
+  for (const auto require : {Require::Best, Require::BandsFirst, Require::Bands}) {
+    auto request = plainIronAnd("C10H12FeN2NaO8");
+    request.require = require;
+    const auto answer = solve(request);
+    ASSERT_TRUE(answer);
+    ASSERT_EQ(answer->grams.size(), 3u);
+    EXPECT_EQ(answer->grams[1], Mass{});
+    EXPECT_NEAR(brought(request, *answer, Nutrient::Fe), 2, 0.21);
+    EXPECT_EQ(checkAnswer(request, *answer), AnswerFault::None);
+    EXPECT_TRUE(warns(*answer, SolveWarning::PlainIronLeftOut, request.shelf[1].id));
+    EXPECT_FALSE(warns(*answer, SolveWarning::PlainIronRusts, request.shelf[1].id));
+  }
+}
+
+TEST(PlainIron, WithoutAChelateItIsUsedAndSaid) {
+  const auto request = plainIronAnd("MgSO4·7H2O");
+  const auto answer = solve(request);
+  ASSERT_TRUE(answer);
+  EXPECT_NEAR(brought(request, *answer, Nutrient::Fe), 2, 0.2);
+  EXPECT_TRUE(warns(*answer, SolveWarning::PlainIronRusts, request.shelf[1].id));
+  EXPECT_FALSE(warns(*answer, SolveWarning::PlainIronLeftOut, request.shelf[1].id));
+}
+
+TEST(PlainIron, AHeldWeightOrALimitedChelateLetsItIn) {
+  auto held = plainIronAnd("C10H12FeN2NaO8");
+  held.shelf[1].locked = test::grams(5); // 1 mg/L
+  const auto both = solve(held);
+  ASSERT_TRUE(both);
+  EXPECT_EQ(both->grams[1], test::grams(5));
+  EXPECT_NEAR(brought(held, *both, Nutrient::Fe), 2, 0.2) << "the chelate fills up";
+  EXPECT_TRUE(warns(*both, SolveWarning::PlainIronRusts, held.shelf[1].id));
+
+  auto limited = plainIronAnd("C10H12FeN2NaO8");
+  limited.shelf[2].most = test::grams(1);
+  const auto answer = solve(limited);
+  ASSERT_TRUE(answer);
+  EXPECT_GT(answer->grams[1], Mass{}) << "the bag of chelate does not reach";
+  EXPECT_NEAR(brought(limited, *answer, Nutrient::Fe), 2, 0.2);
+}
+
+TEST(PlainIron, ABlendThatHoldsIronIsNotMeant) {
+  EXPECT_TRUE(isPlainIron(salt("FeSO4·7H2O")));
+  EXPECT_FALSE(isPlainIron(salt("C10H12FeN2NaO8")));
+  EXPECT_FALSE(isPlainIron(salt("MgSO4·7H2O")));
+  EXPECT_FALSE(isPlainIron(test::labelled("micros", {{"Fe", 6}, {"Mn", 2}}))) << "counted as a chelate";
+}
+
 TEST(TraceGuard, WhatIsHeldByHandStandsAndBlendsAreNotMeant) {
   auto request = withoutPotassiumSulfate();
   request.shelf[3].locked = test::grams(20); // 6.5 mg/L of manganese

@@ -135,7 +135,7 @@ TEST(WordsGolden, Reasons) {
 
 TEST(WordsGolden, LimitsThatHoldAnElement) {
   Table table("words_limits");
-  for (int kind = 0; kind <= static_cast<int>(LimitKind::SafeCeiling); ++kind) {
+  for (int kind = 0; kind <= static_cast<int>(LimitKind::ChelateInstead); ++kind) {
     for (const bool upper : {true, false}) {
       Reason reason;
       reason.kind = ReasonKind::ComesWith;
@@ -192,7 +192,7 @@ TEST(WordsGolden, WhatAWaterIsSaidToBe) {
 
 TEST(WordsGolden, WhatAFormulaIsSaidToBe) {
   Table table("words_formula");
-  for (int warning = 0; warning <= static_cast<int>(SolveWarning::NoAcidOnShelf); ++warning) {
+  for (int warning = 0; warning <= static_cast<int>(SolveWarning::PlainIronRusts); ++warning) {
     const auto it = static_cast<SolveWarning>(warning);
     table.add(std::string(words::code(it)), words::solveWarningText(it, "nitric acid"));
   }

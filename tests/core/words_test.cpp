@@ -41,7 +41,7 @@ TEST(Words, EveryReasonIsAWholeSentenceOfItsOwn) {
 }
 
 TEST(Words, EveryLimitThatHoldsAnElementIsNamed) {
-  for (int kind = 0; kind <= static_cast<int>(LimitKind::SafeCeiling); ++kind) {
+  for (int kind = 0; kind <= static_cast<int>(LimitKind::ChelateInstead); ++kind) {
     for (const bool over : {false, true}) {
       for (const std::size_t carriers : {0u, 1u, 2u}) {
         Reason reason;

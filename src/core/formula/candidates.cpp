@@ -1,6 +1,7 @@
 #include "formula/candidates.h"
 
 #include "product/shipped.h"
+#include "solve/trace_guard.h"
 #include "stock/solubility.h"
 
 #include <algorithm>
@@ -11,15 +12,11 @@ namespace {
 /// Less than this in a kilogram of water at 20 degC does not go into a stock: gypsum, lime (common practice).
 constexpr double leastSolubleGramsPerKg = 20;
 
-/// Grams of iron in a gram from which on a product is meant as iron.
-constexpr double leastIronOfAnIronSalt = 0.01;
-
 /// Acids and bases are asked for by themselves. Plain iron(II) rusts out above pH 5 (common practice: a
 /// chelate is the iron to buy), and what hardly dissolves is no product for tanks.
 bool isWorthBuying(const ShelfProduct& p) {
   const auto& c = p.composition;
-  if (isAcidOrBase(p)) return false;
-  if (c.massFraction.of(Nutrient::Fe) > leastIronOfAnIronSalt && c.role != ProductRole::Chelate) return false;
+  if (isAcidOrBase(p) || isPlainIron(p)) return false;
   const auto dissolves =
       c.formula ? anhydrousGramsPerKgWater(*c.formula, Temperature::fromCelsius(20)) : std::nullopt;
   return !dissolves || *dissolves >= leastSolubleGramsPerKg;

@@ -1,7 +1,5 @@
 #include "solve/linear_model.h"
 
-#include "solve/trace_guard.h"
-
 #include <limits>
 
 namespace butte::core {
@@ -185,6 +183,7 @@ LinearModel buildModel(const SolveRequest& request) {
       row[static_cast<Index>(j)] = 1000 * request.shelf[j].composition.massFraction.of(guard.nutrient);
     model.limits.addInequality(row, guard.saltsMayBringMgPerL);
     model.caps.push_back({guard.nutrient, guard.saltsMayBringMgPerL});
+    model.guardReasons.push_back(guard.reason);
   }
   return model;
 }

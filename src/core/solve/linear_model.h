@@ -1,6 +1,7 @@
 #pragma once
 #include "solve/constrained_least_squares.h"
 #include "solve/solve.h"
+#include "solve/trace_guard.h"
 
 namespace butte::core {
 
@@ -27,6 +28,7 @@ struct LinearModel {
   /// salts may bring of an element that nobody asked for (target/safe_ceilings.h).
   std::vector<Cap> caps;
   std::size_t askedCaps = 0;
+  std::vector<GuardReason> guardReasons; ///< why the caps stand that nobody asked for, in their order
   std::vector<std::pair<SolveWarning, std::string>> warnings;
 
   /// The scaled fit: minimise |A x - b|.

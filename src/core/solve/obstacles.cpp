@@ -104,7 +104,10 @@ void ObstacleSearch::describe(const Holding& holding, int direction, Obstacles& 
 BindingLimit ObstacleSearch::limitOfInequality(std::size_t inequality) const {
   BindingLimit limit;
   if (inequality < m_model.caps.size()) {
-    limit.kind = inequality < m_model.askedCaps ? LimitKind::Cap : LimitKind::SafeCeiling;
+    limit.kind = inequality < m_model.askedCaps ? LimitKind::Cap
+                 : m_model.guardReasons[inequality - m_model.askedCaps] == GuardReason::ChelateInstead
+                     ? LimitKind::ChelateInstead
+                     : LimitKind::SafeCeiling;
     limit.nutrient = m_model.caps[inequality].nutrient;
     return limit;
   }

@@ -3,6 +3,7 @@
 #include "solve/fit.h"
 #include "solve/lexicographic.h"
 #include "solve/reasons.h"
+#include "solve/trace_guard.h"
 
 namespace butte::core {
 namespace {
@@ -72,6 +73,19 @@ void describe(const SolveRequest& request, const LinearModel& model, const Vecto
   answer.violation = answer.status == SolveStatus::Met ? 0 : violationAt(model, x);
 }
 
+/// Plain iron on the shelf is never passed over without a word.
+void warnOfPlainIron(const SolveRequest& request, SolveAnswer& answer) {
+  for (const auto& guard : traceGuards(request)) {
+    if (guard.reason != GuardReason::ChelateInstead) continue;
+    for (const auto j : guard.salts)
+      if (!(answer.grams[j] > Mass{}))
+        answer.warnings.emplace_back(SolveWarning::PlainIronLeftOut, request.shelf[j].id);
+  }
+  for (std::size_t j = 0; j < request.shelf.size(); ++j)
+    if (isPlainIron(request.shelf[j]) && answer.grams[j] > Mass{})
+      answer.warnings.emplace_back(SolveWarning::PlainIronRusts, request.shelf[j].id);
+}
+
 } // namespace
 
 Result<SolveAnswer> solve(const SolveRequest& request) {
@@ -88,6 +102,7 @@ Result<SolveAnswer> solve(const SolveRequest& request) {
   }
   describe(request, model, *x, answer);
   answer.reasons = reasonsForMisses(request, model, *x);
+  warnOfPlainIron(request, answer);
   return answer;
 }
 

@@ -49,7 +49,7 @@ enum class ReasonKind {
 };
 
 /// A limit that holds an element where it is.
-enum class LimitKind { Band, Ratio, Cap, Most, Least, Held, Alkalinity, SafeCeiling };
+enum class LimitKind { Band, Ratio, Cap, Most, Least, Held, Alkalinity, SafeCeiling, ChelateInstead };
 struct BindingLimit {
   LimitKind kind{};
   Nutrient nutrient = Nutrient::N;   ///< of a band, cap or ceiling
@@ -80,6 +80,8 @@ enum class SolveWarning {
   AlkalinityAlreadyBelow, ///< nothing to neutralise
   AlkalinityNotReached,   ///< the acid on the shelf does not suffice
   NoAcidOnShelf,
+  PlainIronLeftOut, ///< iron(II) stood free beside a chelate of iron, which stays where iron(II) rusts
+  PlainIronRusts,   ///< iron(II) is used: it rusts out above pH 5 (common practice)
 };
 
 struct SolveAnswer {
