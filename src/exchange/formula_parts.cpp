@@ -51,7 +51,7 @@ Json emptyFormula() {
   return Json{{"format", formulaFormatName},
               {"version", formulaFormatVersion},
               {"name", "New formula"},
-              {"water", {{"name", "Pure water"}, {"rows", Json::array()}}},
+              {"water", {{"rows", Json::array()}}},
               {"target", {{"name", "No target yet"}, {"rows", Json::array()}}},
               {"shelf", Json::array()},
               {"batch", amountJson("1000", "L")},

@@ -106,6 +106,11 @@ std::string reasonText(const Reason& r, const ProductNamer& name) {
   case ReasonKind::AllHeld:
     return start +
            said("every product that carries it is held or at its limit ({}).", list(r.products, name));
+  case ReasonKind::ScaleSteps:
+    return start +
+           said("{} mg/L in whole steps of the scale against {} asked; a finer scale or a bigger batch "
+                "for {} brings it back.",
+                figure(r.has), figure(r.wants), list(r.products, name));
   case ReasonKind::LeftOut:
     return start +
            said("the few products that are opened bring none: left out for it {}. Let one more be opened.",

@@ -106,15 +106,18 @@ std::string productName(const ErrorPart& part, const std::vector<ShelfProduct>& 
 
 } // namespace
 
-std::string suspectText(const SuspectLine& line, const ProductNamer& name) {
+std::string suspectText(const SuspectLine& line, const ProductNamer& name,
+                        const std::function<std::string(Mass)>& mass) {
+  const auto written = [&](Mass weight) {
+    return mass ? mass(weight) : said("{} g", figure(weight.grams()));
+  };
   std::string off;
   for (std::size_t i = 0; i < line.thrownOff.size(); ++i)
     off = i == 0                           ? nutrientName(line.thrownOff[i])
           : i + 1 == line.thrownOff.size() ? said("{} and {}", off, nutrientName(line.thrownOff[i]))
                                            : off + ", " + nutrientName(line.thrownOff[i]);
-  return said("{}: {} g stands, {} g would fit{}{}", name(line.product), figure(line.stands.grams()),
-              figure(line.fits.grams()), slipWords(line.slip),
-              off.empty() ? std::string() : said(" It throws off {}.", off));
+  return said("{}: {} stands, {} would fit{}{}", name(line.product), written(line.stands), written(line.fits),
+              slipWords(line.slip), off.empty() ? std::string() : said(" It throws off {}.", off));
 }
 
 std::string errorPartText(const ErrorPart& part, const std::vector<ShelfProduct>& shelf) {

@@ -5,6 +5,8 @@
 #include "solve/mends.h"
 #include "words.h"
 
+#include <functional>
+
 /// What the formula's tools say, in a grower's words.
 namespace butte::words {
 
@@ -16,7 +18,9 @@ std::string mendEffect(const core::Mend& mend);
 std::string_view code(core::MendKind kind);
 
 /// "potassium nitrate: 50 stands, 505 fits; a decimal point? It throws off nitrogen and potassium."
-std::string suspectText(const core::SuspectLine& line, const ProductNamer& name = nameAsIs);
+/// Weights as `mass` writes them, in grams without it.
+std::string suspectText(const core::SuspectLine& line, const ProductNamer& name = nameAsIs,
+                        const std::function<std::string(core::Mass)>& mass = {});
 std::string_view code(core::SheetSlip slip);
 
 /// "content of potassium nitrate", "marks of the tank", "the water report".

@@ -190,8 +190,7 @@ TEST_F(WindowTest, AFeedThatWouldCloudSaysSo) {
               HasSubstr("calcite (lime scale) may fall out"));
   type("alkalinityLeft", ""); // no acid
   press(Qt::Key_3, Qt::ControlModifier);
-  EXPECT_THAT(find<QFrame>("reasonStrip")->findChild<QLabel*>()->text().toStdString(),
-              HasSubstr("The feed: about"));
+  EXPECT_THAT(find<QLabel>("reasons")->text().toStdString(), HasSubstr("The feed: about"));
 }
 
 } // namespace butte::app

@@ -5,6 +5,7 @@
 #include "edits/formula_edits.h"
 #include "edits/shelf_edits.h"
 #include "edits/stock_edits.h"
+#include "edits/water_edits.h"
 #include "print/sheet_text.h"
 #include "print/tank_labels.h"
 #include "support/painted_text.h"
@@ -50,13 +51,43 @@ TEST_F(BeforeMixingTest, WhatHarmsIsSaidEverywhere) {
   EXPECT_THAT(sheet(), HasSubstr(words));
   EXPECT_THAT(labels(), HasSubstr(words));
   window->showStation(Station::Formula);
-  EXPECT_THAT(window->findChild<QWidget*>("reasonStrip")->findChild<QLabel*>()->text().toStdString(),
-              HasSubstr(words));
+  EXPECT_THAT(find<QLabel>("reasons")->text().toStdString(), HasSubstr(words));
   EXPECT_THAT(cards(), HasSubstr("HARMFUL"));
   EXPECT_THAT(cards(), Not(HasSubstr("all elements in band")));
   EXPECT_THAT(lane(core::Nutrient::B).toStdString(), HasSubstr("HARMFUL above 1.00"));
   editor().undo();
   EXPECT_THAT(cards(), Not(HasSubstr("HARMFUL")));
+}
+
+TEST_F(BeforeMixingTest, WhatRestsOnAGuessIsSaidOnThePaperToo) {
+  EXPECT_TRUE(beforeMixing(editor()).unsure.isEmpty());
+  EXPECT_THAT(sheet(), Not(HasSubstr("Not sure:")));
+  WaterEdits(editor()).setGuessing(0, true);
+  const auto told = beforeMixing(editor()).unsure;
+  ASSERT_EQ(told.size(), 1);
+  EXPECT_THAT(sheet(), HasSubstr("Not sure:"));
+  EXPECT_THAT(sheet(), HasSubstr(told[0].toStdString()));
+  EXPECT_THAT(find<QLabel>("reasons")->text().toStdString(), HasSubstr(told[0].toStdString()));
+}
+
+TEST_F(BeforeMixingTest, ALabelThatLeavesIonsOutMakesTheEcUnsure) {
+  TypedProduct bag;
+  bag.name = "bag without its sulfate";
+  bag.label = {{"N_NO3", "7"}, {"K2O", "46"}};
+  ASSERT_FALSE(ShelfEdits(editor()).put("", bag, true));
+  const auto& products = editor().document().products;
+  const auto own = std::find_if(products.begin(), products.end(), [](const auto& p) { return p.own; });
+  ASSERT_NE(own, products.end());
+  ShelfEdits(editor()).hold(own->id, {"300", "g"}, false);
+  window->showStation(Station::Formula);
+  const auto unstated = editor().answer().feed.unstatedMeqPerLitre;
+  ASSERT_GT(unstated, 0.3);
+  const auto told = beforeMixing(editor()).unsure;
+  ASSERT_EQ(told.size(), 1);
+  EXPECT_THAT(told[0].toStdString(), HasSubstr("of ions unstated"));
+  EXPECT_THAT(sheet(), HasSubstr(told[0].toStdString()));
+  EXPECT_THAT(find<QLabel>("figureEc")->text().toStdString(), HasSubstr("≈ "));
+  EXPECT_THAT(find<QLabel>("figureEc")->text().toStdString(), HasSubstr("up to"));
 }
 
 TEST_F(BeforeMixingTest, WhatFallsOutInATankStandsOnTheSheetAndOnThatTanksLabelOnly) {

@@ -197,8 +197,7 @@ TEST_F(WindowTest, TheLineTellsTheStateInWords) {
 
 TEST_F(WindowTest, AnEmptyFormulaTeachesTheFirstStep) {
   window->files().newFormula();
-  EXPECT_THAT(find<QFrame>("reasonStrip")->findChild<QLabel*>()->text().toStdString(),
-              HasSubstr("Choose a target"));
+  EXPECT_THAT(find<QLabel>("reasons")->text().toStdString(), HasSubstr("Choose a target"));
 }
 
 } // namespace butte::app

@@ -1,4 +1,5 @@
 /// The formula as an instrument: bands by hand, aims, mends tried and taken, a second formula laid over.
+#include "edits/shelf_edits.h"
 #include "mends/mend_finder.h"
 #include "support/told.h"
 #include "typed_numbers.h"
@@ -6,6 +7,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QPushButton>
 #include <QSignalSpy>
 
 namespace butte::app {
@@ -176,19 +178,45 @@ TEST_F(FormulaPageTest, TheErrorOfTheConductivityIsFoundOnceTypingRests) {
   EXPECT_THAT(lane(Nutrient::K).toStdString(), HasSubstr("±"));
 }
 
-TEST_F(FormulaPageTest, ASheetTypedInFullIsAudited) {
-  const auto shelf = editor().document().given.request.shelf;
-  const auto weights = editor().answer().solution.grams;
+/// Every weight of the shelf held as it is computed, in this unit, one of them ten times too heavy.
+void typeSheetWithASlip(FormulaEditor& editor, const std::string& unit, double gramsPerUnit) {
+  const auto shelf = editor.document().given.request.shelf;
+  const auto weights = editor.answer().solution.grams;
+  std::vector<std::pair<std::size_t, exchange::Amount>> sheet;
   for (std::size_t j = 0; j < shelf.size(); ++j) {
-    const auto at = editor().indexOf(shelf[j].id);
-    const double typed = weights[j].grams() * (shelf[j].id == "mkp" ? 10 : 1);
-    editor().set(told("sheet"), "/shelf/" + std::to_string(at) + "/held",
-                 exchange::amountJson(std::to_string(typed), "g"));
+    const double typed = weights[j].grams() / gramsPerUnit * (shelf[j].id == "mkp" ? 10 : 1);
+    sheet.push_back({static_cast<std::size_t>(editor.indexOf(shelf[j].id)),
+                     {QString::number(typed, 'g', 6).toStdString(), unit}});
   }
-  const auto words = window->findChild<QWidget*>("reasonStrip")->findChild<QLabel*>()->text().toStdString();
+  ShelfEdits(editor).holdAll(sheet);
+}
+
+TEST_F(FormulaPageTest, ASheetTypedInFullIsAuditedAndOnePressTakesWhatFits) {
+  EXPECT_FALSE(find<QLabel>("sheetSlip")->isVisible()) << "no sheet yet";
+  const auto right = editor().gramsOf("mkp")->grams();
+  typeSheetWithASlip(editor(), "g", 1);
+  const auto words = label("sheetSlip");
+  EXPECT_TRUE(find<QLabel>("sheetSlip")->isVisible()) << "above everything that follows from it";
   EXPECT_THAT(words, HasSubstr("A slip in the sheet?"));
   EXPECT_THAT(words, HasSubstr("monopotassium phosphate"));
   EXPECT_THAT(words, HasSubstr("a decimal point?"));
+  EXPECT_THAT(label("reasons"), Not(HasSubstr("A slip")));
+  click("takeWhatFits");
+  EXPECT_NEAR(editor().gramsOf("mkp")->grams(), right, 0.02 * right);
+  EXPECT_FALSE(find<QLabel>("sheetSlip")->isVisible());
+  editor().undo();
+  EXPECT_NEAR(editor().gramsOf("mkp")->grams(), 10 * right, 0.01 * right);
+}
+
+TEST_F(FormulaPageTest, TheVerdictOnASheetSpeaksInTheUnitShown) {
+  window->units().setMass(MassShown::Pounds);
+  typeSheetWithASlip(editor(), "lb", 453.59237);
+  EXPECT_THAT(label("sheetSlip"), HasSubstr(" lb stands"));
+  EXPECT_THAT(label("sheetSlip"), Not(HasSubstr(" g ")));
+  EXPECT_THAT(find<QPushButton>("takeWhatFits")->text().toStdString(), HasSubstr(" lb"));
+  click("takeWhatFits");
+  const auto at = static_cast<std::size_t>(editor().indexOf("mkp"));
+  EXPECT_EQ(editor().document().products[at].held->unit, "lb");
 }
 
 TEST_F(FormulaPageTest, DoubtfulLabelsAreSaidWhileTyping) {

@@ -4,13 +4,16 @@
 
 #include "formula/formula_answer.h"
 #include "formula_json.h"
+#include "support/random_formula.h"
 #include "window/stations.h"
 
 #include <QAbstractButton>
+#include <QClipboard>
 #include <QComboBox>
 #include <QScrollArea>
 #include <QTabBar>
 #include <QTimer>
+#include <random>
 #include <set>
 
 namespace butte::app {
@@ -87,6 +90,63 @@ TEST_F(HandsTest, NonsenseInAnyFieldTurnsItRedAndCountsForNothing) {
     }
   }
   EXPECT_GT(tried, 60) << "fields of all stations";
+}
+
+/// A figure as a hand in a hurry types or pastes it: now and then a right one.
+QString hurriedFigure(std::mt19937& dice) {
+  const auto one = [&](const QStringList& of) {
+    return of[static_cast<int>(std::uniform_int_distribution<std::size_t>(0, of.size() - 1)(dice))];
+  };
+  const QStringList numbers{
+      "1",   "12",  "0.5",  ",5",   "1,2", "1.000",       "1 000", "3/4",   "½",   "",   "-3",   "+4", "1e3",
+      "nan", "inf", "0x10", "1..2", "٣",   "99999999999", "1.2.3", "1,2,3", "5-7", "~4", "<0.1", "$3", "#"};
+  const QStringList units{"",     "g",     "kg",    "lb",   "oz",    "mL",  "ml",  "L",     "gal", "m3",
+                          "mg/L", "meq/L", "ppm",   "µg/L", "mS/cm", "CF",  "dH",  "%",     "C",   "F",
+                          "pH",   "cm",    "years", "gpg",  "kg kg", "g/L", "mol", "mmol/L"};
+  if (dice() % 3 == 0) return one({"1", "2", "5", "12", "0.5", "2,5", "40", "100"});
+  auto text = one(numbers) + one({"", " ", "  "}) + one(units);
+  if (std::uniform_int_distribution<int>(0, 9)(dice) == 0) text += one(numbers);
+  return text;
+}
+
+// What is red never counts, whatever was typed: the formula stands as it stood before.
+TEST_F(HandsTest, WhateverIsTypedNothingRedCounts) {
+  std::mt19937 dice(19);
+  const int perStation = std::max(30, test::randomCases(30) / static_cast<int>(std::size(stations)));
+  int red = 0, good = 0;
+  for (const auto& station : stations) {
+    window->showStation(station.station);
+    QApplication::processEvents();
+    const auto names = seen<NumberField>();
+    for (int i = 0; i < perStation && !names.isEmpty(); ++i) {
+      const auto& name = names[static_cast<int>(dice() % static_cast<unsigned>(names.size()))];
+      auto* field = still<NumberField>(name);
+      if (!field || field->isReadOnly()) continue;
+      const auto before = nlohmann::json::parse(editor().json().dump());
+      const auto figure = hurriedFigure(dice);
+      QApplication::clipboard()->setText(figure);
+      field->setFocus();
+      field->selectAll();
+      field->paste();
+      QApplication::processEvents();
+      field = still<NumberField>(name);
+      if (!field || !field->isWrong()) {
+        ++good;
+        expectTheFormulaComputes(name + " <- " + figure);
+      } else {
+        ++red;
+        EXPECT_EQ(nlohmann::json::parse(editor().json().dump()), before)
+            << name.toStdString() << " is red with '" << figure.toStdString() << "' and counts";
+        EXPECT_FALSE(field->message().isEmpty());
+        QTest::keyClick(field, Qt::Key_Escape);
+      }
+      undoAll(name + " <- " + figure);
+      if (HasFailure()) return;
+      window->showStation(station.station);
+    }
+  }
+  EXPECT_GT(red, 40);
+  EXPECT_GT(good, 20);
 }
 
 TEST_F(HandsTest, AFigureInAnyFieldComputesAndIsTakenBack) {

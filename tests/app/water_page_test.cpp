@@ -53,6 +53,34 @@ TEST_F(WaterPageTest, AFigureKeepsItsUnitAndItsNormalFormStandsBeside) {
   EXPECT_EQ(editor().json()["water"]["rows"][0]["unit"], "meq/L");
 }
 
+TEST_F(WaterPageTest, AWaterThatNobodyNamedIsCalledByWhatItHolds) {
+  take("Pure water (RO, distilled)");
+  EXPECT_EQ(editor().document().waterName, "Pure water");
+  EXPECT_EQ(find<QLineEdit>("waterName")->placeholderText(), "Pure water");
+  EXPECT_TRUE(find<QLineEdit>("waterName")->text().isEmpty());
+  type("water_Ca", "80");
+  EXPECT_EQ(editor().document().waterName, "Own water") << "pure no more";
+  type("water_Ca", "");
+  type("waterEc", "0.6");
+  EXPECT_EQ(editor().document().waterName, "Own water");
+  type("waterName", "Well at the barn");
+  EXPECT_EQ(editor().document().waterName, "Well at the barn");
+  take("Unknown tap (guess it)");
+  EXPECT_EQ(editor().document().waterName, "Unknown tap");
+}
+
+TEST_F(WaterPageTest, AGuessedAlkalinityLooksLikeOne) {
+  const auto verdicts = [this] { return label("waterVerdicts"); };
+  EXPECT_THAT(label("waterResult"), Not(HasSubstr("guessed")));
+  take("Unknown tap (guess it)");
+  ASSERT_GT(water().alkalinityPlusMinusMeqPerL, 0);
+  EXPECT_THAT(label("waterResult"), HasSubstr("alkalinity ≈ 150 ± "));
+  EXPECT_THAT(label("waterResult"), HasSubstr("(guessed)"));
+  EXPECT_THAT(verdicts(), HasSubstr("≈ "));
+  type("water_HCO3", "180");
+  EXPECT_THAT(label("waterResult"), Not(HasSubstr("guessed"))) << "measured now";
+}
+
 TEST_F(WaterPageTest, LessThanIsTakenAndShown) {
   type("water_B", "<0,05");
   EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::B), 0.025);

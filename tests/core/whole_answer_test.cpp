@@ -130,6 +130,35 @@ TEST(WholeAnswer, InScaleStepsNothingIsRoundedAway) {
     EXPECT_NEAR(grams[j].grams(), std::round(grams[j].grams()), 1e-9) << "in whole grams";
 }
 
+// What the coarse scale does is told of the weights as they are weighed, not as they were computed.
+TEST(WholeAnswer, InScaleStepsTheReasonsAreThoseOfTheRoundedWeights) {
+  auto given = demo();
+  given.request.volume = Volume::fromLitres(10);
+  given.scales = {{"pocket", Mass::fromGrams(1), Mass::fromGrams(500)}};
+  for (auto& row : given.request.rows)
+    row.tolerancePercent = 1;
+  given.wholeSteps = true;
+  const auto answer = compute(given);
+  ASSERT_TRUE(answer);
+  int bySteps = 0;
+  for (const auto& reason : answer->solution.reasons) {
+    const auto row = std::find_if(given.request.rows.begin(), given.request.rows.end(),
+                                  [&](const TargetRow& r) { return r.nutrient == reason.nutrient; });
+    if (row == given.request.rows.end()) continue;
+    EXPECT_FALSE(row->contains(answer->feed.milligramsPerLitre.of(reason.nutrient)))
+        << "a reason for what stands in its band";
+    if (reason.kind != ReasonKind::ScaleSteps) continue;
+    ++bySteps;
+    EXPECT_NEAR(reason.has, answer->feed.milligramsPerLitre.of(reason.nutrient), 1e-9);
+    EXPECT_EQ(reason.over, reason.has > reason.wants);
+    EXPECT_FALSE(reason.products.empty());
+  }
+  EXPECT_GT(bySteps, 0) << "a gram in ten litres is more than one percent of a band";
+  given.wholeSteps = false;
+  for (const auto& reason : compute(given)->solution.reasons)
+    EXPECT_NE(reason.kind, ReasonKind::ScaleSteps);
+}
+
 TEST(Candidates, WhatHardlyDissolvesAndPlainIronAreNotForBuying) {
   const auto candidates = catalogueCandidates({});
   const auto has = [&](const char* id) {
@@ -141,6 +170,26 @@ TEST(Candidates, WhatHardlyDissolvesAndPlainIronAreNotForBuying) {
   EXPECT_TRUE(has("fedtpa11"));
   EXPECT_TRUE(has("kno3"));
   EXPECT_TRUE(has("sop"));
+}
+
+TEST(ProductDoubts, WhatALabelLeavesOutMakesTheConductivityUnsure) {
+  ShelfProduct bag;
+  bag.id = "bag";
+  bag.composition = compositionFromLabel({{"N_NO3", 7}, {"K2O", 46}})->composition;
+  const double gap = (46 * 0.83013 / 39.098 - 7 / 14.007) * 10; // meq in a gram
+  EXPECT_NEAR(unstatedMeqPerGram(bag), gap, 0.02);
+  const auto feed = mix(pureWater(), {bag}, {Mass::fromGrams(2)}, Volume::fromLitres(1));
+  EXPECT_NEAR(feed.unstatedMeqPerLitre, 2 * gap, 0.05);
+  // Had it been sulfate, the meter would read that much more (within a fifth).
+  ShelfProduct sulfate = bag;
+  sulfate.composition =
+      compositionFromLabel({{"N_NO3", 7}, {"K2O", 46}, {"SO3", gap / 20 * 80.06}})->composition;
+  EXPECT_EQ(unstatedMeqPerGram(sulfate), 0);
+  const auto whole = mix(pureWater(), {sulfate}, {Mass::fromGrams(2)}, Volume::fromLitres(1));
+  const double more = (whole.conductivity - feed.conductivity).milliSiemensPerCm();
+  EXPECT_LE(more, feed.unstatedConductivity().milliSiemensPerCm());
+  EXPECT_GT(more, 0.6 * feed.unstatedConductivity().milliSiemensPerCm());
+  EXPECT_EQ(unstatedMeqPerGram(shipped("kno3")), 0) << "a formula leaves nothing out";
 }
 
 TEST(ProductDoubts, ALabelThatLacksAnionsSaysSo) {

@@ -100,9 +100,9 @@ TEST(TruthPublished, AcidityOfPlainSaltsAcidsAndBases) {
     const double grams = std::stod(row.at("mmol_per_kg_water")) * gramsPerMole(formula) / 1000;
     EXPECT_NEAR(phOf({{formula, grams}}, std::stod(row.at("temperature_c"))),
                 std::stod(row.at("ph_without_air")),
-                organic                          ? 0.15
+                organic ? 0.15
 
-                                                 : 0.06)
+                        : 0.06)
         << row.at("mmol_per_kg_water") << " mmol of " << formula << " at " << row.at("temperature_c");
   }
   EXPECT_EQ(judged, 108);

@@ -2,6 +2,7 @@
 
 #include "deed_words.h"
 #include "document/edit_log.h"
+#include "document/water_names.h"
 #include "edit.h"
 #include "formula_json.h"
 #include "words.h"
@@ -35,11 +36,14 @@ FormulaEditor::FormulaEditor(QObject* parent)
 FormulaEditor::~FormulaEditor() = default;
 
 core::Result<FormulaEditor::Worked> FormulaEditor::workedOut(Json json) {
-  auto document = exchange::readFormulaDocument(json);
-  if (!document) return document.problem();
-  auto answer = core::compute(document->given);
+  auto read = exchange::readFormulaDocument(json);
+  if (!read) return read.problem();
+  auto document = std::move(read).value();
+  nameUnnamedWaters(document.water);
+  document.waterName = document.water.name;
+  auto answer = core::compute(document.given);
   if (!answer) return answer.problem();
-  return Worked{std::move(json), std::move(document).value(), std::move(answer).value()};
+  return Worked{std::move(json), std::move(document), std::move(answer).value()};
 }
 
 void FormulaEditor::adopt(Worked worked) {

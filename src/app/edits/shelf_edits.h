@@ -1,4 +1,5 @@
 #pragma once
+#include "base/problem.h"
 #include "edits/edits.h"
 #include "units/quantity.h"
 

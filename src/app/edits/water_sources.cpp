@@ -122,11 +122,8 @@ WaterOffer offered(const QString& name, Json water) {
 
 std::vector<WaterOffer> waterOffers(BookDesk& desk) {
   std::vector<WaterOffer> out;
-  out.push_back(offered(tr("Pure water (RO, distilled)"),
-                        {{"name", tr("Pure water").toStdString()}, {"rows", Json::array()}}));
-  out.push_back(
-      offered(tr("Unknown tap (guess it)"),
-              {{"name", tr("Unknown tap").toStdString()}, {"rows", Json::array()}, {"estimate", true}}));
+  out.push_back(offered(tr("Pure water (RO, distilled)"), {{"rows", Json::array()}}));
+  out.push_back(offered(tr("Unknown tap (guess it)"), {{"rows", Json::array()}, {"estimate", true}}));
   for (const auto& source : watersOf(desk))
     out.push_back(offered(source.name, sourceFrom(source, source.reports.back().date)));
   for (auto& water : sampleWaters()) {

@@ -67,7 +67,8 @@ private:
                                    .arg(head, marked.join("<br>"));
     };
     return block(tr("Do not mix this feed as it stands."), told.harmful, 13) +
-           block(tr("Before you weigh: this falls out or must not meet."), told.falling(), 10);
+           block(tr("Before you weigh: this falls out or must not meet."), told.falling(), 10) +
+           block(tr("Not sure:"), told.unsure, 9);
   }
 
   /// In the steps of the scale: what its display must show.

@@ -235,7 +235,7 @@ bool BookActions::importTableFrom(const QString& path) {
   }
   auto plan = book::planImport(m_window.desk().book().store(), file.readAll().toStdString());
   if (!plan) return tell(plan.problem(), tr("%1 was not brought in; the book stays as it is.").arg(name));
-  QStringList lines{tr("%1: %2. %3 rows would be taken, %4 not.")
+  QStringList lines{tr("%1: %2. Rows that would be taken: %3, that would not: %4.")
                         .arg(name, QString::fromStdString(book::aboutTable(*plan)))
                         .arg(plan->taken)
                         .arg(plan->rows.size() - plan->taken)};

@@ -7,6 +7,7 @@
 #include "units/constants.h"
 #include "wording/before_mixing.h"
 #include "wording/tr.h"
+#include "wording/water_words.h"
 #include "words.h"
 
 #include <QDateTime>
@@ -106,11 +107,9 @@ void LineBar::refresh() {
   const auto& document = m_editor.document();
   const auto& answer = m_editor.answer();
   const auto& water = answer.waters.water;
-  const auto alkalinity =
-      answer.water.ph ? tr("alk. %1 mg/L")
-                            .arg(localNumber(
-                                answer.water.netAlkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq, 0))
-                      : tr("alkalinity not known");
+  const auto alkalinity = answer.water.ph
+                              ? tr("alk. %1").arg(alkalinityText(answer.water.netAlkalinityMeqPerL, water))
+                              : tr("alkalinity not known");
   const bool waterOdd = std::any_of(water.remarks.begin(), water.remarks.end(),
                                     [](core::WaterRemark r) { return r != core::WaterRemark::Pure; });
   const auto base = water.compositionKnown || !water.conductivityMsPerCm
@@ -156,7 +155,8 @@ void LineBar::refresh() {
       ->setHeadline(!before.harmful.isEmpty() ? tr("feed is HARMFUL: read first")
                     : !before.isEmpty()       ? tr("something falls out: read first")
                                               : tr("weighing sheet"),
-                    tr("%1 weighings · print or PDF").arg(plan.size()), !before.isEmpty());
+                    counted(plan.size(), tr("%1 weighing · print or PDF"), tr("%1 weighings · print or PDF")),
+                    !before.isEmpty());
 }
 
 void LineBar::refreshBook() {

@@ -140,7 +140,7 @@ QWidget* MainWindow::makeStations() {
   column->addWidget(m_lanes, 1);
   column->addWidget(new FeedFigures(m_editor, m_units));
   column->addWidget(new ChangeLine(m_editor, m_units));
-  column->addWidget(new ReasonStrip(m_editor, m_mends));
+  column->addWidget(new ReasonStrip(m_editor, m_mends, m_units));
   m_productPage = new ProductPage(m_editor);
   addStation(Station::Water, water);
   addStation(Station::Target, target);

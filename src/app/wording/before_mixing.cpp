@@ -1,10 +1,12 @@
 #include "wording/before_mixing.h"
 
 #include "document/formula_editor.h"
+#include "services/units_shown.h"
 #include "wording/falling_words.h"
 #include "wording/tr.h"
 #include "words.h"
 
+#include <algorithm>
 #include <optional>
 
 namespace butte::app {
@@ -37,12 +39,31 @@ QStringList ofTanks(const FormulaEditor& editor, const std::optional<std::string
 
 } // namespace
 
+namespace {
+
+QStringList unsureFigures(const core::Answer& answer) {
+  QStringList out;
+  const auto& remarks = answer.waters.water.remarks;
+  if (std::find(remarks.begin(), remarks.end(), core::WaterRemark::Estimated) != remarks.end())
+    out << sentenceOf(words::waterRemarkText(core::WaterRemark::Estimated));
+  constexpr double leastToSay = 0.3; // meq/L: 0.02 mS/cm
+  if (const double unstated = answer.feed.unstatedMeqPerLitre; unstated >= leastToSay)
+    out << tr("A label leaves %1 meq/L of ions unstated: EC may read up to %2 mS/cm higher than planned, and "
+              "the pH is as unsure.")
+               .arg(localNumber(unstated, 1),
+                    localNumber(answer.feed.unstatedConductivity().milliSiemensPerCm(), 2));
+  return out;
+}
+
+} // namespace
+
 BeforeMixing beforeMixing(const FormulaEditor& editor) {
   BeforeMixing out;
   for (const auto& level : editor.answer().harmful)
     out.harmful << sentenceOf(words::harmfulText(level));
   out.inFeed = fallingSentences(tr("The feed"), editor.answer().feed);
   out.inTanks = ofTanks(editor, std::nullopt);
+  out.unsure = unsureFigures(editor.answer());
   return out;
 }
 

@@ -12,6 +12,7 @@ struct BeforeMixing {
   QStringList harmful; ///< elements that stand where they harm plants
   QStringList inFeed;  ///< what falls out in the feed
   QStringList inTanks; ///< what falls out in a tank, or meets there what it must not
+  QStringList unsure;  ///< figures of the sheet that rest on a guess or on a label that leaves ions out
   QStringList falling() const { return inFeed + inTanks; }
   bool isEmpty() const { return harmful.isEmpty() && inFeed.isEmpty() && inTanks.isEmpty(); }
 };

@@ -50,15 +50,43 @@ std::vector<Mass> stepsOf(const Given& given, const std::vector<Mass>& grams) {
   return steps;
 }
 
+/// The reasons of the weights as they are rounded: a row that the steps brought back needs none, one that
+/// they moved out has these for its own.
+void explainRounding(const SolveRequest& request, const std::vector<Mass>& steps, const NutrientAmounts& feed,
+                     std::vector<Reason>& reasons) {
+  std::erase_if(reasons, [&](const Reason& reason) {
+    return std::any_of(request.rows.begin(), request.rows.end(), [&](const TargetRow& row) {
+      return row.nutrient == reason.nutrient && row.contains(feed.of(row.nutrient));
+    });
+  });
+  for (const auto& row : request.rows) {
+    const bool said = std::any_of(reasons.begin(), reasons.end(),
+                                  [&](const Reason& r) { return r.nutrient == row.nutrient; });
+    if (said || row.contains(feed.of(row.nutrient))) continue;
+    Reason reason;
+    reason.kind = ReasonKind::ScaleSteps;
+    reason.nutrient = row.nutrient;
+    reason.has = feed.of(row.nutrient);
+    reason.wants = row.milligramsPerLitre;
+    reason.over = reason.has > reason.wants;
+    for (std::size_t j = 0; j < steps.size(); ++j)
+      if (steps[j] > Mass{} && request.shelf[j].composition.massFraction.of(row.nutrient) > 0)
+        reason.products.push_back(request.shelf[j].id);
+    reasons.push_back(std::move(reason));
+  }
+}
+
 void roundWeights(const Given& given, const SolveRequest& request, Answer& answer) {
   auto& solution = answer.solution;
   if (!given.wholeSteps || solution.status == SolveStatus::Impossible) return;
-  answer.rounded = roundTogether(request, solution.grams, stepsOf(given, solution.grams));
+  const auto steps = stepsOf(given, solution.grams);
+  answer.rounded = roundTogether(request, solution.grams, steps);
   solution.grams = answer.rounded->grams;
   const auto feed = mix(request.water, request.shelf, solution.grams, request.volume).milligramsPerLitre;
   for (std::size_t i = 0; i < request.rows.size(); ++i)
     solution.deviationPercent[i] = request.rows[i].deviationPercent(feed.of(request.rows[i].nutrient));
   solution.status = offBands(request, solution.grams) == 0 ? SolveStatus::Met : SolveStatus::Best;
+  explainRounding(request, steps, feed, solution.reasons);
 }
 
 const MixResult& byItself(const Water& water) {

@@ -1,5 +1,6 @@
 #include "formula/mix.h"
 
+#include "product/product_doubts.h"
 #include "solution/conductivity.h"
 #include "stock/stock_density.h"
 #include "water/water_solutes.h"
@@ -52,6 +53,7 @@ MixResult mix(const Water& water, const std::vector<ShelfProduct>& shelf, const 
     out.solutesPerLitre.addScaled(shelf[j].composition.solutesPerGram, concentration.gramsPerLitre());
     out.netAlkalinityMeqPerL += shelf[j].composition.alkalinityMeqPerGram * concentration.gramsPerLitre();
     if (grams[j] > Mass{} && !shelf[j].composition.acidityKnown) out.acidityKnown = false;
+    out.unstatedMeqPerLitre += unstatedMeqPerGram(shelf[j]) * concentration.gramsPerLitre();
     if (shelf[j].pricePerKg)
       cost += *shelf[j].pricePerKg * grams[j].kilograms();
     else if (grams[j] > Mass{})

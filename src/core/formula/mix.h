@@ -28,6 +28,13 @@ struct MixResult {
   std::optional<double> ph;      ///< as mixed; unknown with a water of unknown alkalinity
   std::optional<double> phInAir; ///< once it has stood open to the air long enough
   bool waterPhContradicts = false;
+  /// Ions that labels leave unstated, either way: the conductivity and the pH are as unsure as that.
+  double unstatedMeqPerLitre = 0;
+  /// What these may add to the conductivity: an equivalent of the usual ions carries 70 to 80 S cm2
+  /// (data/ions.csv).
+  Conductivity unstatedConductivity() const {
+    return Conductivity::fromMilliSiemensPerCm(0.075 * unstatedMeqPerLitre);
+  }
   bool acidityKnown = true; ///< false: a product of it holds an acid that the chemistry does not know: no pH
 };
 

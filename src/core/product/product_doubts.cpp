@@ -61,7 +61,22 @@ double labelled(const std::vector<LabelRow>& label, std::string_view key) {
   return 0;
 }
 
+/// Of a gram, in meq.
+IonBalance ionsOfGram(const ShelfProduct& product) {
+  NutrientAmounts perGram;
+  perGram.addScaled(product.composition.massFraction, 1000);
+  return ionBalance(perGram, 0);
+}
+
 } // namespace
+
+double unstatedMeqPerGram(const ShelfProduct& product) {
+  if (product.composition.formula || product.composition.role != ProductRole::Salt) return 0;
+  const auto ions = ionsOfGram(product);
+  const double cations = ions.cationsMeqPerL(), anions = ions.anionsMeqPerL(),
+               gap = std::abs(cations - anions);
+  return gap > std::max(leastGapMeqPerGram, leastGapShare * std::max(cations, anions)) ? gap : 0;
+}
 
 std::vector<ProductDoubtFound> productDoubts(const ShelfProduct& product, const std::vector<LabelRow>& label,
                                              const std::vector<ShelfProduct>& others) {
@@ -80,13 +95,10 @@ std::vector<ProductDoubtFound> productDoubts(const ShelfProduct& product, const 
   if (labelled(label, "P") > 6 && labelled(label, "K") > 15 &&
       labelled(label, "P2O5") + labelled(label, "K2O") <= 0)
     found.push_back({ProductDoubt::GradeAsElements, 0, {}});
-  if (!label.empty() && product.composition.role == ProductRole::Salt) {
-    NutrientAmounts perGram;
-    perGram.addScaled(fraction, 1000);
-    const auto ions = ionBalance(perGram, 0); // of a gram, in meq
-    const double cations = ions.cationsMeqPerL(), anions = ions.anionsMeqPerL();
-    if (std::abs(cations - anions) > std::max(leastGapMeqPerGram, leastGapShare * std::max(cations, anions)))
-      found.push_back({ProductDoubt::LabelUnbalanced, cations, decimalText(std::round(10 * anions) / 10)});
+  if (unstatedMeqPerGram(product) > 0) {
+    const auto ions = ionsOfGram(product);
+    found.push_back({ProductDoubt::LabelUnbalanced, ions.cationsMeqPerL(),
+                     decimalText(std::round(10 * ions.anionsMeqPerL()) / 10)});
   }
   if (!product.composition.acidityKnown) found.push_back({ProductDoubt::AcidityUnknown, 0, {}});
   for (const auto& other : others) {

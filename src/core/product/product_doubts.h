@@ -22,6 +22,10 @@ struct ProductDoubtFound {
   std::string other;
 };
 
+/// Cations less anions of a gram that the label leaves open, in meq either way; 0 where they are within what
+/// labels are rounded by, or a formula tells them.
+double unstatedMeqPerGram(const ShelfProduct& product);
+
 /// Looks at one product among the others of its shelf.
 std::vector<ProductDoubtFound> productDoubts(const ShelfProduct& product, const std::vector<LabelRow>& label,
                                              const std::vector<ShelfProduct>& others);

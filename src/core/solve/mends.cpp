@@ -8,6 +8,9 @@
 namespace butte::core {
 namespace {
 
+/// A band wider than this asks for nothing any more: no mend.
+constexpr double widestBandPercent = 100;
+
 using Eigen::Index;
 using Eigen::VectorXd;
 
@@ -166,6 +169,7 @@ private:
 
   void widen(Nutrient nutrient, double percent, Require require) {
     const double value = tenthsAbove(percent);
+    if (value > widestBandPercent) return;
     for (const auto& known : m_found) {
       if (known.kind == MendKind::WidenBand && known.nutrient == nutrient && known.value <= value) return;
     }
@@ -195,8 +199,8 @@ private:
       return answer && answer->status != SolveStatus::Impossible &&
              rowOf(wider, off)->contains(resultOf(wider, answer->grams, off));
     };
-    double low = row->tolerancePercent, high = std::max(100.0, 4 * low);
-    if (!reaches(high)) return std::nullopt;
+    double low = row->tolerancePercent, high = widestBandPercent;
+    if (low >= high || !reaches(high)) return std::nullopt;
     while (high - low > 0.05) {
       const double middle = (low + high) / 2;
       (reaches(middle) ? high : low) = middle;

@@ -37,6 +37,7 @@ enum class ReasonKind {
   LockedBring,        ///< water and locked weights bring more than the band allows
   NoCarrier,          ///< nothing on the shelf carries it
   AllHeld,            ///< all that carry it are locked or at their bound
+  ScaleSteps,         ///< in its band as computed; the whole steps of the scales move it out
   LeftOut,            ///< what carries it was left out, so that few products are opened
   ComesWith,          ///< more (or less) of it would push `other` further off
   Traded,             ///< the closest fit shares the misses out: held to the bands it could be had

@@ -84,6 +84,7 @@ Verdict judge(const Water& water, const WaterLimit& limit, GrowingSystem system,
   out.property = limit.property;
   out.unit = limit.unit;
   out.value = figure.value;
+  out.plusMinus = figure.plusMinus;
   out.limit = &limit;
   out.level = out.atWorst = VerdictLevel::NotMeasured;
   if (!figure.value) return out;

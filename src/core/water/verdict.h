@@ -26,6 +26,7 @@ struct Verdict {
   std::string property; ///< "Na", "alkalinity_as_CaCO3", "EC", "SAR" ...
   std::string unit;
   std::optional<double> value;
+  double plusMinus = 0; ///< of a guessed figure, or one below detection
   VerdictLevel level{};
   VerdictLevel atWorst{}; ///< at the upper end of an estimated figure
   std::optional<double>

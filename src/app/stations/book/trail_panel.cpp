@@ -147,12 +147,13 @@ void TrailPanel::show(const book::Ref& ref) {
   m_use->setVisible(ref.kind != Kind::Batch && ref.kind != Kind::ReadingImport && ref.kind != Kind::Vessel);
   fillVersions();
   const auto kind = kindText(ref.kind);
-  m_facts->setText(
-      QString("%1 · %2%3")
-          .arg(kind,
-               m_versions.empty() ? tr("no version kept yet") : tr("%1 versions kept").arg(m_versions.size()),
-               m_record.binnedAt ? tr(" · in the bin since %1").arg(whenText(*m_record.binnedAt))
-                                 : QString()));
+  m_facts->setText(QString("%1 · %2%3")
+                       .arg(kind,
+                            m_versions.empty()
+                                ? tr("no version kept yet")
+                                : counted(m_versions.size(), tr("%1 version kept"), tr("%1 versions kept")),
+                            m_record.binnedAt ? tr(" · in the bin since %1").arg(whenText(*m_record.binnedAt))
+                                              : QString()));
   m_use->setText(ref.kind == Kind::Formula   ? tr("Take it in hand")
                  : ref.kind == Kind::Product ? tr("Put it on this formula's shelf")
                                              : tr("Use it in the formula in hand"));

@@ -17,6 +17,8 @@ namespace butte::app {
 
 namespace {
 
+constexpr double leastUnsure = 0.02; // mS/cm of ions that labels leave unstated, from which on it is said
+
 /// What a meter with the usual compensation shows in a colder or warmer feed.
 QString meterWords(const core::MixResult& feed) {
   QStringList lines{tr("At 25 °C, by the ions. A meter that compensates 2 % per °C shows")};
@@ -116,6 +118,8 @@ void FeedFigures::showConductivity() {
     const auto wide = core::Conductivity::fromMilliSiemensPerCm(m_spread->plusMinus);
     if (unit > 0) text += " ± " + m_units.text(wide).section(' ', 0, 0);
   }
+  if (feed.unstatedConductivity().milliSiemensPerCm() >= leastUnsure)
+    text = "≈ " + text + tr(", up to %1").arg(m_units.text(feed.conductivity + feed.unstatedConductivity()));
   m_values[0]->setText(text);
 }
 
@@ -145,7 +149,8 @@ void FeedFigures::refresh() {
   m_background.cancel();
   m_rest.start();
   showConductivity();
-  m_values[1]->setText(feed.ph ? localNumber(*feed.ph, 1) +
+  const bool unsure = feed.unstatedConductivity().milliSiemensPerCm() >= leastUnsure;
+  m_values[1]->setText(feed.ph ? (unsure ? "≈ " : "") + localNumber(*feed.ph, 1) +
                                      (feed.phInAir ? " / " + localNumber(*feed.phInAir, 1) : QString())
                                : tr("not known"));
   m_values[2]->setText(QString("%1 / %2").arg(localNumber(feed.ions.cationsMeqPerL(), 1),

@@ -18,6 +18,7 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace butte::app {
 namespace {
@@ -135,16 +136,24 @@ QString AcidPanel::consequences() const {
                   ? tr("takes %1 meq/L, leaves %2")
                         .arg(localNumber(taken, 2), localNumber(1000 * dose->alkalinityLeftEqPerLitre, 2))
                   : tr("gives %1 meq/L").arg(localNumber(-taken, 2)));
-    QStringList adds;
+    QStringList adds, tooMuch;
     for (const auto nutrient : core::allNutrients) {
       if (nutrient == core::Nutrient::N) continue;
       const double mg =
           given.acid.product->composition.massFraction.of(nutrient) * dose->gramsPerLitre * 1000;
+      const auto& rows = given.request.rows;
+      const auto row = std::find_if(rows.begin(), rows.end(),
+                                    [nutrient](const auto& r) { return r.nutrient == nutrient; });
+      if (row != rows.end() && mg > row->bandHigh())
+        tooMuch << tr("<b>▲ its %1 alone is more than the target's %2 mg/L</b>")
+                       .arg(QString::fromStdString(words::nutrientName(nutrient)),
+                            localFigure(row->milligramsPerLitre));
       if (mg >= 0.05)
         adds << QString("%1 mg/L %2")
                     .arg(localFigure(mg), QString::fromStdString(words::nutrientSymbol(nutrient)));
     }
     if (!adds.isEmpty()) parts << tr("brings %1").arg(adds.join(", "));
+    parts << tooMuch;
     if (given.acid.product->densityKgPerL && dose->gramsPerLitre > 0)
       parts << tr("near the aim 0.1 pH takes %1")
                    .arg(m_units.dose(0.1 * dose->gramsPerLitrePerPh / *given.acid.product->densityKgPerL));

@@ -10,6 +10,7 @@
 #include "wording/falling_words.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
+#include "wording/water_words.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -50,9 +51,9 @@ QString unitText(const core::Verdict& v) {
 }
 
 QString figureText(const core::Verdict& v) {
-  return v.property == "pH"   ? localNumber(*v.value, 1)
-         : v.property == "EC" ? localNumber(*v.value, 2)
-                              : localFigure(*v.value);
+  if (v.property == "pH") return localNumber(*v.value, 1);
+  if (v.property == "EC") return localNumber(*v.value, 2);
+  return v.plusMinus > 0 ? "≈ " + plusMinusText(*v.value, v.plusMinus) : localFigure(*v.value);
 }
 
 /// Doubts of a report worth a word that the offers do not say.

@@ -142,7 +142,8 @@ void PastePanel::read() {
   }
   if (m_report.unplaced.size() > most)
     column->addWidget(
-        new QLabel(tr("and %1 lines more that are not known").arg(m_report.unplaced.size() - most)));
+        new QLabel(counted(m_report.unplaced.size() - most, tr("and %1 line more that is not known"),
+                           tr("and %1 lines more that are not known"))));
   m_placePlace->addWidget(m_places);
 }
 

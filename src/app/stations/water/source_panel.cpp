@@ -249,7 +249,9 @@ void SourcePanel::findShare() {
     shares.push_back(part.share);
   setShares(core::withShareOf(shares, m_part, *share), false);
   emit message(tr("%1 % of %2 keeps the blend within %3.")
-                   .arg(localNumber(100 * *share, 1), m_name->text(), m_goal->currentText()));
+                   .arg(localNumber(100 * *share, 1),
+                        QString::fromStdString(m_editor.document().water.sources[m_part].name),
+                        m_goal->currentText()));
 }
 
 void SourcePanel::refreshReports() {
@@ -318,6 +320,7 @@ void SourcePanel::show(std::size_t part) {
   m_stale = false;
   if (const auto name = QString::fromStdString(WaterEdits(m_editor).name(part)); m_name->text() != name)
     m_name->setText(name);
+  m_name->setPlaceholderText(QString::fromStdString(m_editor.document().water.sources[part].name));
   m_estimate->setChecked(m_editor.document().water.plan.parts[part].report.estimateTheRest);
   refreshReports();
   refreshTreatment();

@@ -17,6 +17,7 @@
 #include "stations/water/source_panel.h"
 #include "units/constants.h"
 #include "wording/tr.h"
+#include "wording/water_words.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -191,9 +192,7 @@ void WaterPage::refreshBar() {
       detail << "EC " + m_units.text(
                             core::Conductivity::fromMilliSiemensPerCm(*part.treated.conductivityMsPerCm));
     if (part.treated.alkalinityMeqPerL)
-      detail << tr("alkalinity %1 mg/L")
-                    .arg(
-                        localFigure(*part.treated.alkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq));
+      detail << tr("alkalinity %1").arg(alkalinityText(*part.treated.alkalinityMeqPerL, part.treated));
     segments.push_back(
         {QString::fromStdString(water.sources[i].name), detail.join(" · "), 100 * part.share, false});
   }
@@ -208,8 +207,7 @@ void WaterPage::refreshResult() {
   QStringList parts{tr("The formula's water: EC %1").arg(m_units.text(base.conductivity))};
   if (base.ph) parts << "pH " + localNumber(*base.ph, 1);
   if (result.alkalinityMeqPerL)
-    parts << tr("alkalinity %1 mg/L as CaCO₃")
-                 .arg(localNumber(base.netAlkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq, 0));
+    parts << tr("alkalinity %1 as CaCO₃").arg(alkalinityText(base.netAlkalinityMeqPerL, result));
   // Drops counted in another blend still stand for the alkalinity until they are counted anew or put aside.
   const bool apart =
       result.alkalinityMeqPerL && std::abs(base.netAlkalinityMeqPerL - *result.alkalinityMeqPerL) >
