@@ -77,6 +77,7 @@ TEST_F(WaterPageTest, AGuessedAlkalinityLooksLikeOne) {
   EXPECT_THAT(label("waterResult"), HasSubstr("alkalinity ≈ 150 ± "));
   EXPECT_THAT(label("waterResult"), HasSubstr("(guessed)"));
   EXPECT_THAT(verdicts(), HasSubstr("≈ "));
+  EXPECT_THAT(label("acidConsequences"), HasSubstr("dosed against a guess"));
   type("water_HCO3", "180");
   EXPECT_THAT(label("waterResult"), Not(HasSubstr("guessed"))) << "measured now";
 }

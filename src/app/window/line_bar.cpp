@@ -107,9 +107,11 @@ void LineBar::refresh() {
   const auto& document = m_editor.document();
   const auto& answer = m_editor.answer();
   const auto& water = answer.waters.water;
-  const auto alkalinity = answer.water.ph
-                              ? tr("alk. %1").arg(alkalinityText(answer.water.netAlkalinityMeqPerL, water))
-                              : tr("alkalinity not known");
+  const auto alkalinity =
+      answer.water.ph ? (isGuessed(water) ? tr("alk. ≈ %1 mg/L") : tr("alk. %1 mg/L"))
+                            .arg(localNumber(
+                                answer.water.netAlkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq, 0))
+                      : tr("alkalinity not known");
   const bool waterOdd = std::any_of(water.remarks.begin(), water.remarks.end(),
                                     [](core::WaterRemark r) { return r != core::WaterRemark::Pure; });
   const auto base = water.compositionKnown || !water.conductivityMsPerCm

@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <optional>
 
 namespace butte::core {
 namespace {
@@ -19,34 +20,51 @@ bool near(double ratio, double factor, double by) {
   return ratio > factor * (1 - by) && ratio < factor * (1 + by);
 }
 
-/// Whether swapping two neighbouring digits of what stands gives what fits, to 2 %.
-bool digitsSwapped(double stands, double fits) {
+/// What stands with two neighbouring digits swapped, where that gives what fits, to 2 %.
+std::optional<double> withDigitsSwapped(double stands, double fits) {
   auto text = decimalText(std::round(stands * 1000) / 1000);
   for (std::size_t i = 0; i + 1 < text.size(); ++i) {
     if (text[i] == '.' || text[i + 1] == '.' || text[i] == text[i + 1]) continue;
     std::swap(text[i], text[i + 1]);
     const auto value = parseDecimal(text);
     std::swap(text[i], text[i + 1]);
-    if (value && near(*value, fits, 0.02)) return true;
+    if (value && near(*value, fits, 0.02)) return value;
   }
-  return false;
+  return std::nullopt;
 }
 
-SheetSlip slipOf(double stands, double fits) {
-  if (stands <= 0) return SheetSlip::LeftOut;
-  if (fits <= 0) return SheetSlip::Unknown;
-  const double ratio = stands / fits;
-  for (const double factor : {10.0, 100.0, 1000.0, 0.1, 0.01, 0.001}) {
-    if (near(ratio, factor, 0.08)) return SheetSlip::DecimalPoint;
-  }
-  if (digitsSwapped(stands, fits)) return SheetSlip::DigitsSwapped;
+/// How a line went wrong, and what was meant by it.
+struct Slip {
+  SheetSlip kind;
+  double meant;
+};
+
+/// `fits` is what the rest of the sheet asks for; a slip that is known by its factor says it sharper.
+Slip slipOf(double stands, double fits) {
+  if (stands <= 0) return {SheetSlip::LeftOut, fits};
+  if (fits <= 0) return {SheetSlip::Unknown, fits};
   constexpr double pound = 0.45359237, ounce = 28.349523125; // kg and g, by definition
-  if (near(ratio, pound, 0.03)) return SheetSlip::PoundsForKilograms;
-  if (near(ratio, 1 / pound, 0.03)) return SheetSlip::KilogramsForPounds;
-  if (near(ratio, ounce, 0.05) || near(ratio, 1 / ounce, 0.05)) return SheetSlip::OuncesForGrams;
-  if (near(ratio, 2, 0.05)) return SheetSlip::Doubled;
-  if (near(ratio, 0.5, 0.05)) return SheetSlip::Halved;
-  return SheetSlip::Unknown;
+  const struct {
+    SheetSlip kind;
+    double factor, within;
+  } factors[] = {{SheetSlip::DecimalPoint, 10, 0.08},
+                 {SheetSlip::DecimalPoint, 100, 0.08},
+                 {SheetSlip::DecimalPoint, 1000, 0.08},
+                 {SheetSlip::DecimalPoint, 0.1, 0.08},
+                 {SheetSlip::DecimalPoint, 0.01, 0.08},
+                 {SheetSlip::DecimalPoint, 0.001, 0.08},
+                 {SheetSlip::PoundsForKilograms, pound, 0.03},
+                 {SheetSlip::KilogramsForPounds, 1 / pound, 0.03},
+                 {SheetSlip::OuncesForGrams, ounce, 0.05},
+                 {SheetSlip::OuncesForGrams, 1 / ounce, 0.05},
+                 {SheetSlip::Doubled, 2, 0.05},
+                 {SheetSlip::Halved, 0.5, 0.05}};
+  const auto swapped = withDigitsSwapped(stands, fits);
+  for (const auto& [kind, factor, within] : factors) {
+    if (kind != SheetSlip::DecimalPoint && swapped) return {SheetSlip::DigitsSwapped, *swapped};
+    if (near(stands / fits, factor, within)) return {kind, stands / factor};
+  }
+  return {SheetSlip::Unknown, fits};
 }
 
 } // namespace
@@ -83,8 +101,10 @@ std::vector<SuspectLine> suspectLines(const SolveRequest& request, const std::ve
     const auto index = static_cast<std::size_t>(j);
     line.product = request.shelf[index].id;
     line.stands = grams[index];
-    line.fits = Concentration::fromGramsPerLitre(fits) * request.volume;
-    line.slip = slipOf(line.stands.grams(), line.fits.grams());
+    const auto slip =
+        slipOf(line.stands.grams(), (Concentration::fromGramsPerLitre(fits) * request.volume).grams());
+    line.slip = slip.kind;
+    line.fits = Mass::fromGrams(slip.meant);
     VectorXd mended = x;
     mended[j] = fits;
     for (std::size_t i = 0; i < request.rows.size(); ++i) {

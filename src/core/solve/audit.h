@@ -22,7 +22,7 @@ enum class SheetSlip {
 /// A line of a recipe sheet that would, alone corrected, mend most of what is off.
 struct SuspectLine {
   std::string product;
-  Mass stands, fits;
+  Mass stands, fits; ///< `fits`: what the slip makes of it where that is known, else the best fit
   SheetSlip slip = SheetSlip::Unknown;
   double mendedShare = 0;          ///< of the squared misfit, 0 to 1
   std::vector<Nutrient> thrownOff; ///< out of their band now, inside it with the corrected line

@@ -92,10 +92,14 @@ void ReasonStrip::refreshSlip() {
   m_slipRow->setVisible(line.has_value());
   if (!line) return;
   const auto namer = [this](const std::string& id) { return m_editor.nameOf(id); };
-  const auto written = [this](core::Mass mass) { return m_units.text(mass).toStdString(); };
+  // As its row shows it: grams stay grams.
+  const auto shown = [this](core::Mass mass) {
+    return QString::fromStdString(words::digits(m_units.massIn(mass))) + " " + m_units.massUnit();
+  };
+  const auto written = [&](core::Mass mass) { return shown(mass).toStdString(); };
   m_slip->setText(
       tr("A slip in the sheet? %1").arg(QString::fromStdString(words::suspectText(*line, namer, written))));
-  m_take->setText(tr("Take %1").arg(m_units.text(line->fits)));
+  m_take->setText(tr("Take %1").arg(shown(line->fits)));
   m_take->setAccessibleName(
       tr("take %1 of %2")
           .arg(m_units.text(line->fits), QString::fromStdString(m_editor.nameOf(line->product))));

@@ -12,6 +12,7 @@
 #include "stations/water/acid_table.h"
 #include "stations/water/titration_table.h"
 #include "wording/tr.h"
+#include "wording/water_words.h"
 #include "words.h"
 
 #include <QComboBox>
@@ -164,6 +165,8 @@ QString AcidPanel::consequences() const {
   if (const auto inFormula = acidInFormula(); inFormula && answer.feed.ph)
     parts << tr("the formula's own acid is %1: feed at pH %2")
                  .arg(m_units.text(*inFormula), localNumber(*answer.feed.ph, 1));
+  if (isGuessed(answer.waters.water))
+    parts << tr("<b>▲ dosed against a guess: measure the alkalinity, or count drops below, first</b>");
   if (answer.water.waterPhContradicts) parts << tr("<b>pH and alkalinity can't both be right</b>");
   QString text = parts.join("; ");
   if (!text.isEmpty()) text[0] = text[0].toUpper();

@@ -192,7 +192,8 @@ void WaterPage::refreshBar() {
       detail << "EC " + m_units.text(
                             core::Conductivity::fromMilliSiemensPerCm(*part.treated.conductivityMsPerCm));
     if (part.treated.alkalinityMeqPerL)
-      detail << tr("alkalinity %1").arg(alkalinityText(*part.treated.alkalinityMeqPerL, part.treated));
+      detail << (isGuessed(part.treated) ? tr("alkalinity %1 (guessed)") : tr("alkalinity %1"))
+                    .arg(alkalinityText(*part.treated.alkalinityMeqPerL, part.treated));
     segments.push_back(
         {QString::fromStdString(water.sources[i].name), detail.join(" · "), 100 * part.share, false});
   }
@@ -207,7 +208,8 @@ void WaterPage::refreshResult() {
   QStringList parts{tr("The formula's water: EC %1").arg(m_units.text(base.conductivity))};
   if (base.ph) parts << "pH " + localNumber(*base.ph, 1);
   if (result.alkalinityMeqPerL)
-    parts << tr("alkalinity %1 as CaCO₃").arg(alkalinityText(base.netAlkalinityMeqPerL, result));
+    parts << (isGuessed(result) ? tr("alkalinity %1 as CaCO₃ (guessed)") : tr("alkalinity %1 as CaCO₃"))
+                 .arg(alkalinityText(base.netAlkalinityMeqPerL, result));
   // Drops counted in another blend still stand for the alkalinity until they are counted anew or put aside.
   const bool apart =
       result.alkalinityMeqPerL && std::abs(base.netAlkalinityMeqPerL - *result.alkalinityMeqPerL) >
