@@ -202,7 +202,7 @@ TEST_F(FormulaPageTest, ASheetTypedInFullIsAuditedAndOnePressTakesWhatFits) {
   EXPECT_THAT(words, HasSubstr("a decimal point?"));
   EXPECT_THAT(label("reasons"), Not(HasSubstr("A slip")));
   click("takeWhatFits");
-  EXPECT_NEAR(editor().gramsOf("mkp")->grams(), right, 0.02 * right);
+  EXPECT_NEAR(editor().gramsOf("mkp")->grams(), right, 1e-4 * right) << "to the digit that was typed";
   EXPECT_FALSE(find<QLabel>("sheetSlip")->isVisible());
   editor().undo();
   EXPECT_NEAR(editor().gramsOf("mkp")->grams(), 10 * right, 0.01 * right);

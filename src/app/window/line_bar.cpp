@@ -108,10 +108,12 @@ void LineBar::refresh() {
   const auto& answer = m_editor.answer();
   const auto& water = answer.waters.water;
   const auto alkalinity =
-      answer.water.ph ? (isGuessed(water) ? tr("alk. ≈ %1 mg/L") : tr("alk. %1 mg/L"))
-                            .arg(localNumber(
-                                answer.water.netAlkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq, 0))
-                      : tr("alkalinity not known");
+      !answer.water.ph ? tr("alkalinity not known")
+      : isGuessed(water)
+          ? tr("alk. guessed")
+          : tr("alk. %1 mg/L")
+                .arg(localNumber(answer.water.netAlkalinityMeqPerL * core::constant::milligramsCaCO3PerMeq,
+                                 0));
   const bool waterOdd = std::any_of(water.remarks.begin(), water.remarks.end(),
                                     [](core::WaterRemark r) { return r != core::WaterRemark::Pure; });
   const auto base = water.compositionKnown || !water.conductivityMsPerCm

@@ -86,29 +86,35 @@ std::optional<core::SuspectLine> ReasonStrip::suspect() const {
   return lines.empty() ? std::nullopt : std::optional(std::move(lines.front()));
 }
 
+/// A weight as its row takes it: what a known slip makes of the typed digits whole, a best fit in as many as
+/// mean something.
+QString ReasonStrip::inRow(core::Mass mass, bool exact) const {
+  constexpr int asTyped = 7;
+  const double value = m_units.massIn(mass);
+  return exact ? QString::number(value, 'g', asTyped) : QString::fromStdString(words::digits(value));
+}
+
 /// The verdict on a sheet comes before everything that follows from its slip.
 void ReasonStrip::refreshSlip() {
   const auto line = suspect();
   m_slipRow->setVisible(line.has_value());
   if (!line) return;
+  const bool known = line->slip != core::SheetSlip::Unknown;
+  const auto shown = [&](core::Mass mass) { return inRow(mass, known) + " " + m_units.massUnit(); };
   const auto namer = [this](const std::string& id) { return m_editor.nameOf(id); };
-  // As its row shows it: grams stay grams.
-  const auto shown = [this](core::Mass mass) {
-    return QString::fromStdString(words::digits(m_units.massIn(mass))) + " " + m_units.massUnit();
-  };
   const auto written = [&](core::Mass mass) { return shown(mass).toStdString(); };
   m_slip->setText(
       tr("A slip in the sheet? %1").arg(QString::fromStdString(words::suspectText(*line, namer, written))));
   m_take->setText(tr("Take %1").arg(shown(line->fits)));
   m_take->setAccessibleName(
-      tr("take %1 of %2")
-          .arg(m_units.text(line->fits), QString::fromStdString(m_editor.nameOf(line->product))));
+      tr("take %1 of %2").arg(shown(line->fits), QString::fromStdString(m_editor.nameOf(line->product))));
 }
 
 void ReasonStrip::takeWhatFits() {
-  if (const auto line = suspect())
-    ShelfEdits(m_editor).hold(
-        line->product, {words::digits(m_units.massIn(line->fits)), m_units.massUnit().toStdString()}, false);
+  const auto line = suspect();
+  if (!line) return;
+  const auto digits = inRow(line->fits, line->slip != core::SheetSlip::Unknown).toStdString();
+  ShelfEdits(m_editor).hold(line->product, {digits, m_units.massUnit().toStdString()}, false);
 }
 
 void ReasonStrip::refresh() {

@@ -26,6 +26,7 @@ private:
   void refresh();
   QWidget* makeSlipRow();
   std::optional<core::SuspectLine> suspect() const;
+  QString inRow(core::Mass mass, bool exact) const;
   void refreshSlip();
   void takeWhatFits();
   FormulaEditor& m_editor;
