@@ -6,6 +6,7 @@
 #include "edits/water_edits.h"
 #include "fields/number_field.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "product/catalogue.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
@@ -58,7 +59,7 @@ WaterPage::WaterPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, P
       m_judgement(new Judgement(editor, units)), m_paste(new PastePanel(editor, prompts)),
       m_acid(new QComboBox),
       m_acidLeft(new NumberField({tr("alkalinity that acid leaves"), "meq/L", 0, 100})),
-      m_acidDose(new QLabel), m_result(new QLabel) {
+      m_acidDose(new QLabel), m_result(new WrappedLabel) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(6);

@@ -1,0 +1,100 @@
+// The composed views that the README shows, each reached as a hand reaches it, in the sample book. With
+// BUTTE_PICTURES=folder they are kept there as PNGs (docs/screenshots).
+#include "window_fixture.h"
+
+#include "edits/stock_edits.h"
+#include "mends/mend_finder.h"
+#include "stations/book/compare_view.h"
+#include "stations/target/crops_page.h"
+#include "stations/water/blend_bar.h"
+
+#include <QComboBox>
+#include <QListWidget>
+#include <QPushButton>
+
+namespace butte::app {
+
+using ::testing::HasSubstr;
+
+class PicturesTest : public WindowTest {
+protected:
+  void SetUp() override {
+    bareWindow();
+    window->books().start(true, {});
+    window->resize(1280, 800);
+    showWindow();
+  }
+
+  void keep(const QString& name) {
+    QApplication::processEvents();
+    QTest::qWait(500); // what is worked out behind the window
+    const auto picture = window->grab();
+    EXPECT_EQ(picture.width(), 1280) << "the window fits its screen";
+    EXPECT_EQ(picture.height(), 800);
+    const auto there = qEnvironmentVariable("BUTTE_PICTURES");
+    const bool kept = there.isEmpty() || picture.save(there + "/" + name + ".png");
+    EXPECT_TRUE(kept) << there.toStdString();
+  }
+
+  void choose(const QString& name, const QString& entry) {
+    auto* box = find<QComboBox>(name);
+    box->showPopup();
+    box->hidePopup();
+    const int index = box->findText(entry, Qt::MatchContains);
+    ASSERT_GE(index, 0) << entry.toStdString();
+    box->setCurrentIndex(index);
+    emit box->activated(index);
+    QApplication::processEvents();
+  }
+};
+
+TEST_F(PicturesTest, SeveralCropsFromOneSetOfTanks) {
+  window->showStation(Station::Target);
+  click("severalCrops");
+  auto* page = window->findChild<CropsPage*>();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return page->answer().has_value() && page->answer()->crops.size() == 3; },
+                              10000));
+  EXPECT_THAT(find<QLabel>("cropsWords")->text().toStdString(), HasSubstr("Gerbera"));
+  keep("crops");
+}
+
+TEST_F(PicturesTest, AMendLaidOverTheLanes) {
+  window->showStation(Station::Formula);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return window->findChild<QPushButton*>("mend1"); }, 10000));
+  click("mend1");
+  ASSERT_TRUE(editor().overlay()) << "seen before it is taken";
+  EXPECT_TRUE(find<QPushButton>("takeMend1")->isVisible());
+  keep("mend");
+}
+
+TEST_F(PicturesTest, TwoVersionsSideBySide) {
+  window->bookPage().showRecord({book::Kind::Formula, "sample-formula-0"});
+  window->showStation(Station::Book);
+  auto* trail = find<QListWidget>("trail");
+  ASSERT_EQ(trail->count(), 3);
+  trail->clearSelection();
+  trail->item(0)->setSelected(true);
+  trail->item(2)->setSelected(true);
+  click("compareVersions");
+  EXPECT_TRUE(find<CompareView>("compareView")->isVisible());
+  keep("book-compare");
+}
+
+TEST_F(PicturesTest, SulfateMovedBesideTheCalcium) {
+  StockEdits(editor()).move("sop", 1, 0, false);
+  window->showStation(Station::Stocks);
+  EXPECT_THAT(editor().answer().stock.notices, ::testing::Not(::testing::IsEmpty()));
+  keep("stocks-trouble");
+}
+
+TEST_F(PicturesTest, AReportWithAMixUp) {
+  window->showStation(Station::Water);
+  auto* bar = window->findChild<BlendBar*>();
+  QTest::mouseClick(bar, Qt::LeftButton, {}, QPoint(bar->width() * 8 / 10, bar->height() / 2));
+  choose("waterReport", "2025-05-01");
+  EXPECT_THAT(find<QLabel>("waterBalance")->text().toStdString(), HasSubstr("differ by 0.770"));
+  EXPECT_TRUE(find<QPushButton>("rereading0")->isVisible());
+  keep("water-report");
+}
+
+} // namespace butte::app
