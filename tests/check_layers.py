@@ -12,6 +12,7 @@ rules = [
     ("widgets know no file format: edits/ stands between", re.compile(r"\bJson\b|nlohmann|json_reader|_json\.h|\.json\(\)"), lambda p: p.startswith("app/stations/")),
     ("a document knows no paper, no station, no window", re.compile(r'#include "(print|stations|window)/'), lambda p: p.startswith(("app/document/", "app/edits/", "app/mends/"))),
     ("no station knows the window", re.compile(r'#include "window/'), lambda p: p.startswith(("app/stations/", "app/print/", "app/paint/"))),
+    ("no text is left to guess whether it is marks: PlainLabel, WrappedLabel, ClosedTextView, ClosedText", re.compile(r"new (QLabel|QTextBrowser|QTextEdit)\b|make_unique<Q(Label|TextDocument)>"), lambda p: p.startswith("app/")),
     ("SQL is never put together from parts", re.compile(r"Sql\([^)\"]*\+|prepare\([^)]*\+|\.arg\([^)]*\)[^;]*exec"), lambda p: p.startswith("book/")),
 ]
 # Where a heavy header is needed at all; another file has to have a reason, and the number is raised here.

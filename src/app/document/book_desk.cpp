@@ -64,9 +64,14 @@ book::Trouble BookDesk::openBook(const QString& path, bool takeOver) {
 }
 
 book::Trouble BookDesk::createBook(const QString& path, const QString& farm) {
+  if (auto trouble = createBookAside(path, farm)) return trouble;
+  remember(path);
+  return std::nullopt;
+}
+
+book::Trouble BookDesk::createBookAside(const QString& path, const QString& farm) {
   auto made = book::createBook(path.toStdString(), farm.toStdString());
   if (!made) return made.problem();
-  remember(path);
   return take(std::move(made).value());
 }
 
@@ -129,19 +134,24 @@ book::Trouble BookDesk::take(std::unique_ptr<book::Book> opened) {
   return std::nullopt;
 }
 
-void BookDesk::takeSomeFormula() {
+bool BookDesk::takeLastFormula() {
   const auto last = m_book->store().meta("in_hand");
   if (last && *last) {
     const Ref ref{Kind::Formula, **last};
     const auto record = m_book->record(ref);
-    if (record && *record && !(*record)->binnedAt && !openFormula(ref)) return;
+    if (record && *record && !(*record)->binnedAt && !openFormula(ref)) return true;
   }
   const auto all = m_book->store().list(Kind::Formula, false);
   if (all && !all->empty()) {
     const auto newest = std::max_element(
         all->begin(), all->end(), [](const auto& a, const auto& b) { return a.changedAt < b.changedAt; });
-    if (!openFormula(newest->ref)) return;
+    if (!openFormula(newest->ref)) return true;
   }
+  return false;
+}
+
+void BookDesk::takeSomeFormula() {
+  if (!m_nothingInHand && takeLastFormula()) return;
   // A page to begin on. It is no step of a person's, so nothing that can be done again is lost.
   const auto fresh = book::freshRef(Kind::Formula);
   const bool put = !m_book->isReadOnly() &&

@@ -30,6 +30,8 @@ public:
 
   book::Trouble openBook(const QString& path, bool takeOver = false);
   book::Trouble createBook(const QString& path, const QString& farm);
+  /// The same for now: the next start opens the books of before.
+  book::Trouble createBookAside(const QString& path, const QString& farm);
   /// The made-up farm that ships; `afresh` throws away what was tried in it.
   book::Trouble openSample(bool afresh = false);
   /// Closes the book, runs `between` on its file and opens it again.
@@ -48,6 +50,8 @@ public:
   void setInitials(const QString& initials);
   QStringList recentBooks() const;
   QString firstBookPath() const;
+  /// Books that are opened now begin with an empty page instead of the formula that was in hand.
+  void setTakingNothingInHand(bool on) { m_nothingInHand = on; }
 
 signals:
   void bookOpened();
@@ -59,6 +63,7 @@ signals:
 private:
   book::Trouble take(std::unique_ptr<book::Book> opened);
   void takeSomeFormula();
+  bool takeLastFormula();
   void onChanged(const std::vector<book::Ref>& refs);
   void remember(const QString& path);
 
@@ -68,6 +73,7 @@ private:
   std::unique_ptr<book::Book> m_book;
   book::Ref m_inHand;
   bool m_sample = false;
+  bool m_nothingInHand = false;
 };
 
 } // namespace butte::app

@@ -100,7 +100,10 @@ ThemeStyle::ThemeStyle() : QProxyStyle(QStyleFactory::create("Fusion")) {}
 
 void ThemeStyle::polish(QWidget* widget) {
   QProxyStyle::polish(widget);
-  if (auto* label = qobject_cast<QLabel*>(widget); label && has(label, "soft")) soften(*label);
+  auto* label = qobject_cast<QLabel*>(widget);
+  // Tool tips and the labels of Qt's own dialogs: no text is taken for marks because it looks like them.
+  if (label && label->textFormat() == Qt::AutoText) label->setTextFormat(Qt::PlainText);
+  if (label && has(label, "soft")) soften(*label);
   const bool field =
       (qobject_cast<QLineEdit*>(widget) && !qobject_cast<QComboBox*>(widget->parentWidget())) ||
       qobject_cast<QComboBox*>(widget);

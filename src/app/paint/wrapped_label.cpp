@@ -5,7 +5,7 @@
 
 namespace butte::app {
 
-WrappedLabel::WrappedLabel(const QString& text, QWidget* parent) : QLabel(text, parent) {
+WrappedLabel::WrappedLabel(const QString& text, QWidget* parent) : PlainLabel(text, parent) {
   setWordWrap(true);
 }
 

@@ -1,5 +1,6 @@
 #pragma once
-#include <QLabel>
+#include "paint/plain_label.h"
+
 #include <utility>
 #include <vector>
 
@@ -8,7 +9,7 @@ namespace butte::app {
 /// A label of wrapped text that remembers how high it is at a width. A layout asks that of every such label,
 /// at several widths, whenever anything in the window changes its size, and each answer lays the text out
 /// anew.
-class WrappedLabel : public QLabel {
+class WrappedLabel : public PlainLabel {
 public:
   explicit WrappedLabel(const QString& text = {}, QWidget* parent = nullptr);
   int heightForWidth(int width) const override;

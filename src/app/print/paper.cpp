@@ -1,5 +1,6 @@
 #include "print/paper.h"
 
+#include "paint/closed_text.h"
 #include "wording/tr.h"
 
 #include <QAbstractTextDocumentLayout>
@@ -8,7 +9,6 @@
 #include <QPainter>
 #include <QPdfWriter>
 #include <QSaveFile>
-#include <QTextDocument>
 
 #include <algorithm>
 #include <memory>
@@ -40,7 +40,7 @@ class Layout {
 public:
   Layout(const QStringList& blocks, QPaintDevice& device, QSizeF page) : m_page(page) {
     for (const auto& html : blocks) {
-      auto text = std::make_unique<QTextDocument>();
+      auto text = std::make_unique<ClosedText>();
       text->setDocumentMargin(0);
       text->documentLayout()->setPaintDevice(&device);
       text->setDefaultFont(sheetFace());

@@ -24,13 +24,20 @@ Prompts dialogPrompts(MainWindow& window) {
     return ok ? typed.trimmed() : QString();
   };
   prompts.goOn = [&window](const QString& title, const QString& text, const QString& goOn) {
-    QMessageBox box(QMessageBox::Question, title, text, QMessageBox::Cancel, &window);
+    QMessageBox box(QMessageBox::Question, title, {}, QMessageBox::Cancel, &window);
+    box.setTextFormat(Qt::PlainText); // names and other people's texts stand in it
+    box.setText(text);
     auto* yes = box.addButton(goOn, QMessageBox::AcceptRole);
     box.setDefaultButton(QMessageBox::Cancel);
     box.exec();
     return box.clickedButton() == yes;
   };
-  prompts.trouble = [&window](const QString& text) { QMessageBox::warning(&window, "Butte", text); };
+  prompts.trouble = [&window](const QString& text) {
+    QMessageBox box(QMessageBox::Warning, "Butte", {}, QMessageBox::Ok, &window);
+    box.setTextFormat(Qt::PlainText);
+    box.setText(text);
+    box.exec();
+  };
   return prompts;
 }
 

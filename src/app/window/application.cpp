@@ -6,12 +6,14 @@
 #include "window/book_actions.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
+#include "window/start_mark.h"
+#include "window/start_options.h"
 #include "wording/spoken_language.h"
 
 #include <QApplication>
-#include <QCommandLineParser>
 #include <QDir>
 #include <QElapsedTimer>
+#include <QFileInfo>
 #include <QSettings>
 #include <QStandardPaths>
 #include <QTemporaryDir>
@@ -20,14 +22,6 @@
 
 namespace butte::app {
 namespace {
-
-/// What a picture for docs/screenshots shows.
-struct Picture {
-  QString path;
-  int station = 2;  ///< 6: the first start
-  int section = -1; ///< of the Book or the Stocks station
-  QString find;     ///< typed into the finder
-};
 
 /// Paints the window into a file and ends.
 void grabAndQuit(MainWindow& window, const Picture& picture) {
@@ -53,62 +47,59 @@ void grabAndQuit(MainWindow& window, const Picture& picture) {
 
 } // namespace
 
-int runApplication(int argc, char** argv) {
-  QElapsedTimer sinceStart;
-  sinceStart.start();
-  QApplication application(argc, argv);
-  QApplication::setApplicationName("butte");
-  QApplication::setApplicationDisplayName("Butte");
-  QApplication::setApplicationVersion("0.1.0");
-  speakTheProgramsLanguage();
-  QCommandLineParser parser;
-  parser.setApplicationDescription("Nutrient solution from dry salts.");
-  parser.addHelpOption();
-  parser.addVersionOption();
-  parser.addPositionalArgument("file",
-                               "a farm book to open (.butte), or a formula to bring in (.butte.json)");
-  const QCommandLineOption demo("demo", "open the sample book, Ormsey Glass");
-  const QCommandLineOption darkOption("dark", "start in the dark theme");
-  const QCommandLineOption grab("screenshot", "paint the window into a PNG and end", "file");
-  const QCommandLineOption station("station", "with --screenshot: 0 water ... 5 book, 6 the first start",
-                                   "number", "2");
-  const QCommandLineOption sheet("sheet", "write the bench sheet as a PDF and end", "file");
-  const QCommandLineOption labels("labels", "write the tanks' labels as a PDF and end", "file");
-  const QCommandLineOption timing("time-start", "print the milliseconds to a usable window and end");
-  const QCommandLineOption section("section",
-                                   "with --screenshot: section of the book (0 batches ... 9 copies) or part "
-                                   "of the stocks (0 way ... 6 levels)",
-                                   "number");
-  const QCommandLineOption find("find", "with --screenshot: text typed into the finder", "text");
-  parser.addOptions({demo, darkOption, grab, station, section, find, sheet, labels, timing});
-  parser.process(application);
+namespace {
 
-  QSettings settings("butte", "butte");
-  dressApplication();
-  applyTheme(parser.isSet(darkOption) || settings.value("view/dark", false).toBool());
-  const bool ephemeral =
-      parser.isSet(grab) || parser.isSet(timing) || parser.isSet(sheet) || parser.isSet(labels);
-  QTemporaryDir aside; // pictures and timings touch nothing of the person's
-  const auto folder =
-      ephemeral ? aside.path() : QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
-  QDir().mkpath(folder);
-  MainWindow window(settings, folder);
-  bool refused = false;
-  if (ephemeral) { // nobody is there to press a button
-    window.prompts().trouble = [&refused](const QString& words) {
-      std::fprintf(stderr, "%s\n", words.toUtf8().constData());
-      refused = true;
-    };
+/// Nobody is there to press a button.
+void askNothing(MainWindow& window, bool& refused) {
+  auto& prompts = window.prompts();
+  prompts.trouble = [&refused](const QString& words) {
+    std::fprintf(stderr, "%s\n", words.toUtf8().constData());
+    refused = true;
+  };
+  prompts.goOn = [](const QString&, const QString&, const QString&) { return false; };
+  prompts.words = prompts.fileToOpen =
+      prompts.fileToMake = [](const QString&, const QString&, const QString&) { return QString(); };
+}
+
+/// The files to render, books as copies: what is painted or printed changes nothing of them.
+QStringList asideCopies(const QStringList& files, const QString& folder) {
+  QStringList out;
+  for (const auto& file : files) {
+    const QFileInfo info(file);
+    if (!file.endsWith(".butte") || !info.isFile()) {
+      out << file;
+      continue;
+    }
+    const auto copy = folder + "/" + info.fileName();
+    for (const auto* ending : {"", "-wal", "-journal"})
+      QFile::copy(file + ending, copy + ending);
+    out << copy;
   }
-  window.books().start(parser.isSet(demo), parser.positionalArguments());
+  return out;
+}
+
+/// The person's settings to read, in a file that goes away.
+void copySettings(const QSettings& from, QSettings& to) {
+  for (const auto& key : from.allKeys())
+    if (!key.startsWith("book/")) to.setValue(key, from.value(key));
+}
+
+/// A picture, a sheet, labels or a timing, then the end.
+int render(QApplication& application, const StartOptions& options, const QElapsedTimer& sinceStart) {
+  const QTemporaryDir aside;
+  QSettings settings(aside.filePath("settings.ini"), QSettings::IniFormat);
+  copySettings(QSettings("butte", "butte"), settings);
+  applyTheme(options.dark || settings.value("view/dark", false).toBool());
+  MainWindow window(settings, aside.path());
+  bool refused = false;
+  askNothing(window, refused);
+  window.books().start(options.demo, asideCopies(options.files, aside.path()));
   if (refused) return 2;
-  if (parser.isSet(sheet)) return window.files().exportSheetTo(parser.value(sheet)) ? 0 : 1;
-  if (parser.isSet(labels)) return window.files().exportLabelsTo(parser.value(labels)) ? 0 : 1;
+  if (!options.sheet.isEmpty()) return window.files().exportSheetTo(options.sheet) ? 0 : 1;
+  if (!options.labels.isEmpty()) return window.files().exportLabelsTo(options.labels) ? 0 : 1;
   window.show();
-  if (parser.isSet(grab))
-    grabAndQuit(window, {parser.value(grab), parser.value(station).toInt(),
-                         parser.isSet(section) ? parser.value(section).toInt() : -1, parser.value(find)});
-  if (parser.isSet(timing)) {
+  if (options.picture) grabAndQuit(window, *options.picture);
+  if (options.timing) {
     QTimer::singleShot(0, &window, [&sinceStart] {
       QApplication::processEvents();
       std::printf("%lld ms\n", static_cast<long long>(sinceStart.elapsed()));
@@ -116,6 +107,41 @@ int runApplication(int argc, char** argv) {
     });
   }
   return application.exec();
+}
+
+/// The window to work in.
+int live(QApplication& application, const StartOptions& options) {
+  constexpr int settledAfterMs = 2000; // painted, and what follows in the background begun
+  QSettings settings("butte", "butte");
+  applyTheme(options.dark || settings.value("view/dark", false).toBool());
+  const auto folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
+  QDir().mkpath(folder);
+  StartMark mark(folder);
+  MainWindow window(settings, folder);
+  window.books().start(options.demo, options.files, mark.unfinished());
+  window.show();
+  QTimer::singleShot(settledAfterMs, &window, [&mark] { mark.done(); });
+  return application.exec();
+}
+
+} // namespace
+
+int runApplication(int argc, char** argv) {
+  QElapsedTimer sinceStart;
+  sinceStart.start();
+  QCoreApplication::setApplicationName("butte");
+  QCoreApplication::setApplicationVersion("0.1.0");
+  if (asksForWords(argc, argv)) { // no display is needed to be told
+    const QCoreApplication words(argc, argv);
+    readStartOptions(words);
+    return 0;
+  }
+  QApplication application(argc, argv);
+  QApplication::setApplicationDisplayName("Butte");
+  speakTheProgramsLanguage();
+  const auto options = readStartOptions(application);
+  dressApplication();
+  return options.rendersOnly() ? render(application, options, sinceStart) : live(application, options);
 }
 
 } // namespace butte::app

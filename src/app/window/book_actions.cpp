@@ -12,6 +12,7 @@
 #include "wording/record_words.h"
 #include "wording/tr.h"
 
+#include <QDateTime>
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
@@ -92,8 +93,31 @@ bool BookActions::tell(const book::Trouble& trouble, const QString& what) {
   return !trouble;
 }
 
-void BookActions::start(bool demo, const QStringList& files) {
+/// The book of the last time, or the first one of all; true where it is new.
+bool BookActions::openUsualBook() {
   auto& desk = m_window.desk();
+  for (const auto& recent : desk.recentBooks())
+    if (QFile::exists(recent) && openBook(recent)) return false;
+  const auto path = desk.firstBookPath();
+  const bool fresh = !QFile::exists(path);
+  tell(fresh ? desk.createBook(path, tr("My farm")) : desk.openBook(path),
+       tr("No book could be opened; what you type now is not kept."));
+  return fresh;
+}
+
+void BookActions::openBookAside() {
+  auto& desk = m_window.desk();
+  const auto path =
+      QFileInfo(desk.firstBookPath())
+          .dir()
+          .filePath(tr("Set aside") + QDateTime::currentDateTime().toString(" yyyy-MM-dd HHmmss") + ".butte");
+  tell(desk.createBookAside(path, tr("My farm")),
+       tr("No book could be opened; what you type now is not kept."));
+}
+
+void BookActions::start(bool demo, const QStringList& files, int unfinishedStarts) {
+  auto& desk = m_window.desk();
+  desk.setTakingNothingInHand(unfinishedStarts > 0);
   QStringList formulas;
   for (const auto& file : files) {
     if (file.endsWith(".butte"))
@@ -102,18 +126,19 @@ void BookActions::start(bool demo, const QStringList& files) {
       formulas << file;
   }
   if (!desk.isOpen() && demo) openSample();
-  if (!desk.isOpen()) {
-    for (const auto& recent : desk.recentBooks()) {
-      if (QFile::exists(recent) && openBook(recent)) break;
-    }
-  }
   bool fresh = false;
-  if (!desk.isOpen()) {
-    const auto path = desk.firstBookPath();
-    fresh = !QFile::exists(path);
-    tell(fresh ? desk.createBook(path, tr("My farm")) : desk.openBook(path),
-         tr("No book could be opened; what you type now is not kept."));
-  }
+  if (!desk.isOpen() && unfinishedStarts > 1)
+    openBookAside();
+  else if (!desk.isOpen())
+    fresh = openUsualBook();
+  desk.setTakingNothingInHand(false);
+  if (unfinishedStarts > 1)
+    m_window.prompts().trouble(
+        tr("Butte did not get through its last starts. Your book stays as it is and closed; this one is "
+           "empty. Book > Open brings yours back; its copies stand under Book > Copies."));
+  else if (unfinishedStarts == 1)
+    m_window.say(tr("Butte did not get through its last start: the formula of then is in the book, not in "
+                    "hand. Book > Formulas opens it."));
   for (const auto& file : formulas)
     openAnything(file);
   if (fresh && formulas.isEmpty()) m_window.showFirstStart();

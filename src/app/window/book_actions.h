@@ -18,8 +18,9 @@ class BookActions : public QObject {
 public:
   explicit BookActions(MainWindow& window);
 
-  /// At the program's start: the book or formula named, the sample, the last book, else the way in.
-  void start(bool demo, const QStringList& files);
+  /// At the program's start: the book or formula named, the sample, the last book, else the way in. After an
+  /// unfinished start no formula is taken in hand; after two the last books stay closed; both are said.
+  void start(bool demo, const QStringList& files, int unfinishedStarts = 0);
   bool openBook(const QString& path, bool takeOver = false);
   /// A book is opened, a formula file or a table brought in; whatever else is refused in words.
   bool openAnything(const QString& path);
@@ -39,6 +40,8 @@ public:
 
 private:
   void addActions(QMenu* menu);
+  bool openUsualBook();
+  void openBookAside();
   void fillRecent();
   void copyDaily();
   bool tell(const book::Trouble& trouble, const QString& what);

@@ -86,6 +86,7 @@ Finder::Finder(MainWindow& window)
   m_list->setItemDelegate(new FoundDelegate(m_list));
   m_list->setUniformItemSizes(true);
   m_help->setObjectName("finderHelp");
+  m_help->setTextFormat(Qt::RichText);
   m_help->hide();
   column->addWidget(m_text);
   column->addWidget(m_list, 1);

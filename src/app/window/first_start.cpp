@@ -4,6 +4,7 @@
 #include "document/book_desk.h"
 #include "edits/first_formula.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "product/catalogue.h"
 #include "services/units_shown.h"
@@ -36,7 +37,7 @@ const std::set<std::string>& usualShelf() {
 }
 
 QLabel* heading(int number, const QString& text) {
-  auto* label = new QLabel(QString("%1   %2").arg(number).arg(text));
+  auto* label = new PlainLabel(QString("%1   %2").arg(number).arg(text));
   label->setFont(faceOf(15, true));
   return label;
 }
@@ -52,7 +53,7 @@ FirstStart::FirstStart(BookDesk& desk, UnitsShown& units, QWidget* parent)
   column->setContentsMargins(8, 4, 8, 4);
   column->setSpacing(8);
   auto* title =
-      new QLabel(tr("Welcome. Four answers make your first formula; all of them can be changed later."));
+      new PlainLabel(tr("Welcome. Four answers make your first formula; all of them can be changed later."));
   title->setFont(faceOf(18, true));
   title->setWordWrap(true);
   column->addWidget(title);
@@ -82,8 +83,8 @@ FirstStart::FirstStart(BookDesk& desk, UnitsShown& units, QWidget* parent)
   row->addStretch();
   column->addLayout(row);
   auto* note =
-      new QLabel(tr("Your book is kept on this computer as one file; every edit is kept at once. The "
-                    "sample farm is made up and lies in a book of its own."));
+      new PlainLabel(tr("Your book is kept on this computer as one file; every edit is kept at once. The "
+                        "sample farm is made up and lies in a book of its own."));
   note->setProperty("soft", true);
   note->setWordWrap(true);
   column->addWidget(note);
@@ -117,7 +118,7 @@ QWidget* FirstStart::makeUnits() {
   m_batch->setFixedWidth(90);
   m_who->setObjectName("firstWho");
   m_who->setFixedWidth(60);
-  auto* unit = new QLabel;
+  auto* unit = new PlainLabel;
   const auto showUnit = [this, unit] {
     unit->setText(tr("%1 of feed at a time    Your initials").arg(m_units.volumeUnitName()));
   };
@@ -157,9 +158,9 @@ QWidget* FirstStart::makeWater() {
     field->onMessage = [this](const QString& words) { emit message(words); };
   }
   rows[static_cast<int>(WaterKnown::Metered)]->addWidget(m_ec);
-  rows[static_cast<int>(WaterKnown::Metered)]->addWidget(new QLabel(tr("mS/cm   alkalinity")));
+  rows[static_cast<int>(WaterKnown::Metered)]->addWidget(new PlainLabel(tr("mS/cm   alkalinity")));
   rows[static_cast<int>(WaterKnown::Metered)]->addWidget(m_alkalinity);
-  rows[static_cast<int>(WaterKnown::Metered)]->addWidget(new QLabel(tr("mg/L as CaCO₃")));
+  rows[static_cast<int>(WaterKnown::Metered)]->addWidget(new PlainLabel(tr("mg/L as CaCO₃")));
   for (auto* row : rows)
     row->addStretch();
   return box;

@@ -1,6 +1,7 @@
 #include "window/main_window.h"
 
 #include "document/batch_record.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "print/sheet_text.h"
 #include "stations/bench/bench_page.h"
@@ -61,7 +62,7 @@ MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* 
   setAcceptDrops(true);
   m_line = new LineBar(m_editor, m_units, m_desk);
   m_products = new ProductList(m_editor, m_units);
-  m_banner = new QLabel;
+  m_banner = new PlainLabel;
   m_banner->setObjectName("bookBanner");
   m_banner->hide();
   auto* central = new QWidget;
@@ -85,7 +86,7 @@ MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* 
   m_side->setFixedWidth(376);
   setCentralWidget(central);
   statusBar()->setSizeGripEnabled(false);
-  m_kept = new QLabel;
+  m_kept = new PlainLabel;
   m_kept->setObjectName("keptMark");
   statusBar()->addPermanentWidget(m_kept);
 

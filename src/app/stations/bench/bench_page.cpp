@@ -4,6 +4,8 @@
 #include "document/formula_editor.h"
 #include "edits/formula_edits.h"
 #include "fields/number_field.h"
+#include "paint/closed_text.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "print/sheet_text.h"
 #include "refresh/while_seen.h"
@@ -26,8 +28,8 @@ constexpr int restMilliseconds = 120; ///< the paper follows when the typing res
 } // namespace
 
 BenchPage::BenchPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_units(units), m_sheet(new QTextBrowser) {
-  auto* title = new QLabel(tr("Bench sheet"));
+    : QWidget(parent), m_editor(editor), m_units(units), m_sheet(new ClosedTextView) {
+  auto* title = new PlainLabel(tr("Bench sheet"));
   title->setFont(faceOf(15, true));
   auto* pdf = new QPushButton(tr("Save as PDF…"));
   pdf->setObjectName("sheetPdf");
@@ -88,11 +90,11 @@ QWidget* BenchPage::makeScaleRow(std::size_t index) {
   ScaleFields fields{scaleField(index, true, tr("%1, smallest step").arg(name), "g"),
                      scaleField(index, false, tr("%1, most at once").arg(name), "g")};
   row->addWidget(
-      new QLabel(index == 0 ? tr("Scale: shows steps of") : tr("Second scale (may be empty): steps of")));
+      new PlainLabel(index == 0 ? tr("Scale: shows steps of") : tr("Second scale (may be empty): steps of")));
   row->addWidget(fields.readability);
-  row->addWidget(new QLabel(tr("g, takes up to")));
+  row->addWidget(new PlainLabel(tr("g, takes up to")));
   row->addWidget(fields.capacity);
-  row->addWidget(new QLabel("g"));
+  row->addWidget(new PlainLabel("g"));
   row->addStretch();
   m_scales.push_back(fields);
   return box;

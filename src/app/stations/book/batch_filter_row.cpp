@@ -3,6 +3,7 @@
 #include "base/decimal.h"
 #include "document/book_desk.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 
@@ -17,7 +18,7 @@ namespace butte::app {
 BatchFilterRow::BatchFilterRow(BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_crop(new QComboBox), m_since(new QComboBox), m_product(new QLineEdit),
       m_lot(new QLineEdit), m_off(new NumberField({tr("off plan by at least"), "%", 0, 1000, true})),
-      m_clear(new QPushButton(tr("× stretch"))), m_count(new QLabel) {
+      m_clear(new QPushButton(tr("× stretch"))), m_count(new PlainLabel) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   m_crop->setObjectName("filterCrop");
@@ -56,9 +57,9 @@ BatchFilterRow::BatchFilterRow(BookDesk& desk, QWidget* parent)
   row->addWidget(m_since);
   row->addWidget(m_product, 2);
   row->addWidget(m_lot, 1);
-  row->addWidget(new QLabel(tr("off plan ≥")));
+  row->addWidget(new PlainLabel(tr("off plan ≥")));
   row->addWidget(m_off);
-  row->addWidget(new QLabel("%"));
+  row->addWidget(new PlainLabel("%"));
   row->addWidget(m_clear);
   row->addWidget(m_count);
 }

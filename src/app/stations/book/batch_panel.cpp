@@ -3,6 +3,7 @@
 #include "document/batch_record.h"
 #include "document/book_desk.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "print/sheet_text.h"
@@ -67,6 +68,7 @@ void BatchPanel::build() {
   column->setSpacing(4);
   m_head = new WrappedLabel;
   m_head->setObjectName("batchHead");
+  m_head->setTextFormat(Qt::RichText);
   column->addWidget(m_head);
   for (std::size_t i = 0; i < m_edits.batch().weights.size(); ++i)
     addLine(column, i);
@@ -89,12 +91,13 @@ void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
   const auto& weight = m_edits.batch().weights[index];
   const auto name = qtext(weight.productName);
   auto* top = new QHBoxLayout;
-  auto* label =
-      new QLabel(QString("<b>%1</b>%2")
-                     .arg(name.toHtmlEscaped(),
-                          weight.tank.empty() ? tr(" · apart")
-                                              : tr(" · tank %1").arg(qtext(weight.tank).toHtmlEscaped())));
-  auto* planned = new QLabel(tr("plan %1").arg(m_units.text(core::Mass::fromGrams(weight.plannedGrams))));
+  auto* label = new PlainLabel(
+      QString("<b>%1</b>%2")
+          .arg(name.toHtmlEscaped(), weight.tank.empty()
+                                         ? tr(" · apart")
+                                         : tr(" · tank %1").arg(qtext(weight.tank).toHtmlEscaped())));
+  label->setTextFormat(Qt::RichText);
+  auto* planned = new PlainLabel(tr("plan %1").arg(m_units.text(core::Mass::fromGrams(weight.plannedGrams))));
   top->addWidget(label, 1);
   top->addWidget(planned);
   column->addLayout(top);
@@ -117,10 +120,10 @@ void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
   line.lot->setAccessibleName(tr("lot of %1").arg(name));
   connect(line.lot, &QLineEdit::textEdited, this,
           [this, index](const QString& text) { keep([&] { return m_edits.setLot(index, text); }); });
-  line.deviation = new QLabel;
+  line.deviation = new PlainLabel;
   line.deviation->setFixedWidth(86);
   row->addWidget(line.actual);
-  row->addWidget(new QLabel(unit));
+  row->addWidget(new PlainLabel(unit));
   row->addWidget(line.deviation);
   row->addWidget(line.lot, 1);
   column->addLayout(row);
@@ -147,9 +150,9 @@ void BatchPanel::addReadings(QVBoxLayout* column) {
   m_who->setFixedWidth(66);
   connect(m_who, &QLineEdit::textEdited, this,
           [this](const QString& text) { keep([&] { return m_edits.setWho(text); }); });
-  row->addWidget(new QLabel(tr("Read: EC")));
+  row->addWidget(new PlainLabel(tr("Read: EC")));
   row->addWidget(m_ec);
-  row->addWidget(new QLabel(tr("mS/cm  pH")));
+  row->addWidget(new PlainLabel(tr("mS/cm  pH")));
   row->addWidget(m_ph);
   row->addStretch();
   row->addWidget(m_who);

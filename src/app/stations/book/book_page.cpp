@@ -3,6 +3,7 @@
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
 #include "edits/keep_and_use.h"
+#include "paint/closed_text.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "services/units_shown.h"
@@ -90,7 +91,7 @@ BookPage::BookPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, Pro
   m_readings = new ReadingList(desk);
   m_copies = new CopiesPanel(desk, prompts);
   m_compare = new CompareView(units);
-  m_sheet = new QTextBrowser;
+  m_sheet = new ClosedTextView;
   m_sheet->setObjectName("keptSheet");
   m_sheet->setStyleSheet("background: white; color: black");
   m_center->addWidget(m_readings);

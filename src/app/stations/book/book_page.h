@@ -36,6 +36,7 @@ class BookPage : public QWidget {
 
 public:
   enum Section { Batches, Formulas, Waters, Targets, Products, StockPlans, Vessels, Readings, Bin, Copies };
+  static constexpr int sectionCount = Copies + 1;
 
   BookPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, Prompts& prompts,
            QWidget* parent = nullptr);

@@ -2,6 +2,7 @@
 
 #include "book/copies.h"
 #include "document/book_desk.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "services/prompts.h"
@@ -38,7 +39,7 @@ CopiesPanel::CopiesPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
   column->addWidget(m_where);
   column->addLayout(buttons);
   column->addWidget(m_list, 2);
-  auto* heading = new QLabel(tr("What would change"));
+  auto* heading = new PlainLabel(tr("What would change"));
   heading->setFont(faceOf(13, true));
   column->addWidget(heading);
   column->addWidget(m_changes, 1);

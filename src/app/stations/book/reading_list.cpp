@@ -6,6 +6,7 @@
 #include "edits/record_edits.h"
 #include "fields/number_field.h"
 #include "language.h"
+#include "paint/plain_label.h"
 #include "units/convert.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
@@ -85,7 +86,7 @@ ReadingList::ReadingList(BookDesk& desk, QWidget* parent)
   keep->setProperty("primary", true);
   connect(keep, &QPushButton::clicked, this, &ReadingList::keep);
   connect(m_value, &QLineEdit::returnPressed, this, &ReadingList::keep);
-  row->addWidget(new QLabel(tr("Read now in")));
+  row->addWidget(new PlainLabel(tr("Read now in")));
   row->addWidget(m_vessel, 1);
   row->addWidget(m_quantity);
   row->addWidget(m_value);

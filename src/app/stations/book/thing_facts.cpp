@@ -8,6 +8,7 @@
 #include "formula_document.h"
 #include "language.h"
 #include "paint/hatch.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "wording/record_words.h"
@@ -38,7 +39,7 @@ QIcon swatch(const ProductLook& look) {
 
 QHBoxLayout* rowOf(const QString& label) {
   auto* row = new QHBoxLayout;
-  auto* words = new QLabel(label);
+  auto* words = new PlainLabel(label);
   words->setProperty("soft", true);
   words->setFixedWidth(70);
   row->addWidget(words);
@@ -204,9 +205,9 @@ void ThingFacts::addUpkeep(const std::string& what, const QString& usualMonths) 
     now.last = typed.toStdString();
     keep([&] { return m_edits->setUpkeep(what, now); });
   });
-  row->addWidget(new QLabel(tr("every")));
+  row->addWidget(new PlainLabel(tr("every")));
   row->addWidget(every);
-  row->addWidget(new QLabel(tr("months")));
+  row->addWidget(new PlainLabel(tr("months")));
   row->addWidget(done, 1);
   m_rows->addLayout(row);
 }

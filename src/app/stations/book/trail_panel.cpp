@@ -4,6 +4,7 @@
 #include "change_words.h"
 #include "document/book_desk.h"
 #include "document/side_by_side.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "services/prompts.h"
@@ -79,7 +80,7 @@ QString nameOf(const book::Record& record) {
 
 TrailPanel::TrailPanel(BookDesk& desk, Prompts& prompts, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_prompts(prompts), m_title(new WrappedLabel), m_facts(new WrappedLabel),
-      m_heading(new QLabel(tr("How it came to be (mark one or two)"))), m_known(new ThingFacts(desk)),
+      m_heading(new PlainLabel(tr("How it came to be (mark one or two)"))), m_known(new ThingFacts(desk)),
       m_trail(new QListWidget), m_use(new QPushButton), m_name(new QPushButton(tr("Name this version…"))),
       m_bin(new QPushButton), m_compare(new QPushButton(tr("Compare"))),
       m_back(new QPushButton(tr("Go back to it"))) {

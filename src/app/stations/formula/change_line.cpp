@@ -20,8 +20,9 @@ QString withSign(double value, const QString& text) {
 } // namespace
 
 ChangeLine::ChangeLine(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : QLabel(parent), m_editor(editor), m_units(units), m_last(seen()) {
+    : PlainLabel(parent), m_editor(editor), m_units(units), m_last(seen()) {
   setObjectName("changeLine");
+  setTextFormat(Qt::RichText);
   setAccessibleName(tr("what the last change did"));
   setFont(faceOf(12));
   setProperty("soft", true);

@@ -2,7 +2,8 @@
 #include "chem/nutrient.h"
 #include "units/quantity.h"
 
-#include <QLabel>
+#include "paint/plain_label.h"
+
 #include <map>
 #include <optional>
 #include <string>
@@ -13,7 +14,7 @@ class FormulaEditor;
 class UnitsShown;
 
 /// What the last edit did to the feed and the weights, in one line: the eye need not hunt for it.
-class ChangeLine : public QLabel {
+class ChangeLine : public PlainLabel {
   Q_OBJECT
 public:
   ChangeLine(FormulaEditor& editor, UnitsShown& units, QWidget* parent = nullptr);

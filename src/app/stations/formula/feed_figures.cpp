@@ -2,6 +2,7 @@
 
 #include "document/formula_editor.h"
 #include "formula_words.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
@@ -67,10 +68,10 @@ FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   const char* ids[] = {"figureEc",       "figurePh", "figureIons", "figureAlkalinity",
                        "figureAmmonium", "figureNk", "figureKca",  "figureCost"};
   for (int i = 0; i < 8; ++i) {
-    auto* name = new QLabel(app::tr(names[i]));
+    auto* name = new PlainLabel(app::tr(names[i]));
     name->setProperty("soft", true);
     name->setFont(faceOf(11));
-    auto* value = new QLabel;
+    auto* value = new PlainLabel;
     value->setObjectName(ids[i]);
     value->setFont(faceOf(14, true));
     grid->addWidget(name, 0, i);

@@ -1,6 +1,7 @@
 #include "stations/formula/mend_list.h"
 
 #include "mends/mend_finder.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "wording/tr.h"
 
@@ -12,7 +13,7 @@
 namespace butte::app {
 
 MendList::MendList(MendFinder& finder, QWidget* parent)
-    : QWidget(parent), m_finder(finder), m_column(new QVBoxLayout(this)), m_wait(new QLabel) {
+    : QWidget(parent), m_finder(finder), m_column(new QVBoxLayout(this)), m_wait(new PlainLabel) {
   setObjectName("mendList");
   m_column->setContentsMargins(8, 4, 6, 4);
   m_column->setSpacing(2);
@@ -26,7 +27,7 @@ MendList::MendList(MendFinder& finder, QWidget* parent)
 
 void MendList::addRow() {
   const int index = static_cast<int>(m_rows.size());
-  Row row{new QWidget, new QPushButton, new QLabel, new QPushButton(tr("Take it"))};
+  Row row{new QWidget, new QPushButton, new PlainLabel, new QPushButton(tr("Take it"))};
   auto* line = new QHBoxLayout(row.box);
   line->setContentsMargins(0, 0, 0, 0);
   line->setSpacing(4);

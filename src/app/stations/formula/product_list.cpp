@@ -5,6 +5,7 @@
 #include "edits/formula_edits.h"
 #include "edits/shelf_edits.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "product/catalogue.h"
 #include "services/units_shown.h"
@@ -25,8 +26,8 @@ namespace butte::app {
 ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_choice(new QComboBox),
       m_batch(new NumberField({tr("feed volume that the weights are for"), "", 0.001, 1e9})),
-      m_batchUnit(new QLabel), m_total(new QLabel) {
-  auto* title = new QLabel(tr("Shelf"));
+      m_batchUnit(new PlainLabel), m_total(new PlainLabel) {
+  auto* title = new PlainLabel(tr("Shelf"));
   title->setFont(faceOf(15, true));
   m_batch->setObjectName("batch");
   m_batch->setFixedWidth(70);
@@ -36,10 +37,10 @@ ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   auto* head = new QHBoxLayout;
   head->addWidget(title);
   head->addStretch();
-  head->addWidget(new QLabel(tr("weights for")));
+  head->addWidget(new PlainLabel(tr("weights for")));
   head->addWidget(m_batch);
   head->addWidget(m_batchUnit);
-  head->addWidget(new QLabel(tr("of feed")));
+  head->addWidget(new PlainLabel(tr("of feed")));
 
   auto* rows = new QWidget;
   m_rowsLayout = new QVBoxLayout(rows);

@@ -6,6 +6,7 @@
 #include "fields/number_field.h"
 #include "formula_document.h"
 #include "formula_words.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "product/catalogue.h"
@@ -40,7 +41,7 @@ QString solubilityWords(const core::CatalogueProduct& entry) {
 } // namespace
 
 ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_title(new QLabel), m_facts(new WrappedLabel),
+    : QWidget(parent), m_editor(editor), m_title(new PlainLabel), m_facts(new WrappedLabel),
       m_problem(new WrappedLabel), m_name(new QLineEdit), m_formula(new QLineEdit), m_code(new QLineEdit),
       m_byLabel(new QRadioButton(tr("by its label, percent by weight"))),
       m_byFormula(new QRadioButton(tr("by its formula"))),
@@ -74,22 +75,22 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
   own->addWidget(m_byFormula);
   auto* formulaRow = new QHBoxLayout;
   formulaRow->addWidget(m_formula, 1);
-  formulaRow->addWidget(new QLabel(tr("purity")));
+  formulaRow->addWidget(new PlainLabel(tr("purity")));
   formulaRow->addWidget(m_purity);
-  formulaRow->addWidget(new QLabel("%"));
+  formulaRow->addWidget(new PlainLabel("%"));
   own->addLayout(formulaRow);
   m_density->setObjectName("productDensity");
   m_density->setFixedWidth(70);
   auto* liquidRow = new QHBoxLayout;
-  liquidRow->addWidget(new QLabel(tr("A liquid? Its density")));
+  liquidRow->addWidget(new PlainLabel(tr("A liquid? Its density")));
   liquidRow->addWidget(m_density);
-  liquidRow->addWidget(new QLabel(tr("kg/L (empty for a solid)")));
+  liquidRow->addWidget(new PlainLabel(tr("kg/L (empty for a solid)")));
   liquidRow->addStretch();
   own->addLayout(liquidRow);
   auto* priceRow = new QHBoxLayout;
-  priceRow->addWidget(new QLabel(tr("Price")));
+  priceRow->addWidget(new PlainLabel(tr("Price")));
   priceRow->addWidget(m_price);
-  priceRow->addWidget(new QLabel(tr("per kg, in your currency")));
+  priceRow->addWidget(new PlainLabel(tr("per kg, in your currency")));
   priceRow->addStretch();
   m_doubts->setObjectName("productDoubts");
   auto* buttons = new QHBoxLayout;
@@ -137,15 +138,15 @@ QLayout* ProductPage::makeBag() {
   }
   m_content->setPlaceholderText(tr("usual"));
   m_step->setToolTip(tr("A bag, a scoop: with “in scale steps” it is used in whole numbers of this"));
-  row->addWidget(new QLabel(tr("or")));
+  row->addWidget(new PlainLabel(tr("or")));
   row->addWidget(m_bagPrice);
-  row->addWidget(new QLabel(tr("for a bag of")));
+  row->addWidget(new PlainLabel(tr("for a bag of")));
   row->addWidget(m_bag);
-  row->addWidget(new QLabel(tr("kg · in steps of")));
+  row->addWidget(new PlainLabel(tr("kg · in steps of")));
   row->addWidget(m_step);
-  row->addWidget(new QLabel(tr("g · content ±")));
+  row->addWidget(new PlainLabel(tr("g · content ±")));
   row->addWidget(m_content);
-  row->addWidget(new QLabel(tr("% · code")));
+  row->addWidget(new PlainLabel(tr("% · code")));
   row->addWidget(m_code);
   row->addStretch();
   return row;
@@ -204,7 +205,7 @@ QLayout* ProductPage::makeLabelGrid() {
       showDoubts();
     };
     field->onMessage = [this](const QString& words) { emit message(words); };
-    grid->addWidget(new QLabel(shown), i / 6, i % 6 * 2, Qt::AlignRight);
+    grid->addWidget(new PlainLabel(shown), i / 6, i % 6 * 2, Qt::AlignRight);
     grid->addWidget(field, i / 6, i % 6 * 2 + 1);
     m_label.emplace_back(key, field);
     ++i;

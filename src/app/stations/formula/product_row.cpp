@@ -5,6 +5,7 @@
 #include "edits/shelf_edits.h"
 #include "fields/number_field.h"
 #include "paint/hatch.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "units/convert.h"
@@ -27,7 +28,7 @@ namespace butte::app {
 
 ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id, QWidget* parent)
     : QFrame(parent), m_editor(editor), m_units(units), m_id(std::move(id)), m_on(new QCheckBox),
-      m_name(new QLabel), m_carries(new QLabel), m_unit(new QLabel), m_hold(new QToolButton) {
+      m_name(new PlainLabel), m_carries(new PlainLabel), m_unit(new PlainLabel), m_hold(new QToolButton) {
   const auto name = QString::fromStdString(editor.nameOf(m_id));
   const auto objectId = QString::fromStdString(m_id);
   m_weight = new NumberField({tr("weight of %1").arg(name), units.massUnit(), 0, 1e8, true});

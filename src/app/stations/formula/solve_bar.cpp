@@ -5,6 +5,7 @@
 #include "edits/formula_edits.h"
 #include "fields/filling_combo.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "product/catalogue.h"
 #include "refresh/while_seen.h"
@@ -43,7 +44,7 @@ std::optional<Overlay> overlayOf(const QString& name, const core::Given& given, 
 SolveBar::SolveBar(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_desk(desk), m_way(new QComboBox), m_against(new FillingCombo),
       m_atMost(new NumberField({tr("most products to open"), "", 1, 60, true})),
-      m_steps(new QCheckBox(tr("in scale steps"))), m_state(new QLabel) {
+      m_steps(new QCheckBox(tr("in scale steps"))), m_state(new PlainLabel) {
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(6);
@@ -74,9 +75,9 @@ SolveBar::SolveBar(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
   m_state->setObjectName("solveState");
   m_state->setProperty("soft", true);
   row->addWidget(m_way);
-  row->addWidget(new QLabel(tr("with at most")));
+  row->addWidget(new PlainLabel(tr("with at most")));
   row->addWidget(m_atMost);
-  row->addWidget(new QLabel(tr("products")));
+  row->addWidget(new PlainLabel(tr("products")));
   row->addWidget(m_steps);
   row->addWidget(m_state);
   row->addStretch();

@@ -2,6 +2,7 @@
 
 #include "document/formula_editor.h"
 #include "edits/stock_edits.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "services/units_shown.h"
@@ -87,8 +88,8 @@ void LevelsPanel::makeRows() {
       made->onMessage = [this](const QString& words) { emit message(words); };
       return made;
     };
-    Row row{new QLabel,
-            new QLabel,
+    Row row{new PlainLabel,
+            new PlainLabel,
             new QComboBox,
             size("across_cm", tr("across, or at the bottom"), &StockEdits::setVesselAcross),
             size("along_cm", tr("along, or at the top"), &StockEdits::setVesselAlong),
@@ -99,6 +100,8 @@ void LevelsPanel::makeRows() {
             field(tr("salts in tank %1, in % of the plan").arg(line), QString("ofPlan%1").arg(i),
                   "drawn/" + std::to_string(i) + "/of_plan_percent", Kind::Plain, 0, 1000,
                   [] { return QString("100"); })};
+    for (auto* label : {row.name, row.line})
+      label->setTextFormat(Qt::RichText);
     row.shape->setObjectName(QString("vesselShape%1").arg(i));
     row.shape->setAccessibleName(tr("shape of the vessel"));
     for (const auto& [key, words] : shapes)
@@ -141,7 +144,7 @@ void LevelsPanel::refreshRow(std::size_t tank) {
   const auto mark = m_editor.document().dosing.lineFor.value_or(content.tank.volume);
   const auto cm = core::heightForVolume(*vessel, mark);
   row.line->setText(cm ? tr("%1 at <b>%2 cm</b>").arg(m_units.text(mark), localNumber(*cm, 1))
-                       : "▲ " + QString::fromStdString(words::problemText(cm.problem())));
+                       : "▲ " + QString::fromStdString(words::problemText(cm.problem())).toHtmlEscaped());
 }
 
 void LevelsPanel::refresh() {

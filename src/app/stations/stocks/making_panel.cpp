@@ -77,7 +77,7 @@ QString MakingPanel::tankText(std::size_t t) const {
     QStringList chills;
     for (const auto& chill : made.chills) {
       if (chill.kilojoules > 0.15 * made.kilojoules)
-        chills << QString::fromStdString(m_editor.nameOf(shelf[chill.product].id));
+        chills << QString::fromStdString(m_editor.nameOf(shelf[chill.product].id)).toHtmlEscaped();
     }
     const auto who = chills.join(", ");
     out += tr("<br>%1 chill it: down to <b>%2</b> in half of the water, %3 at the mark. ")
@@ -91,7 +91,7 @@ QString MakingPanel::tankText(std::size_t t) const {
   }
   QStringList unknown;
   for (const auto j : made.unknown)
-    unknown << QString::fromStdString(m_editor.nameOf(shelf[j].id));
+    unknown << QString::fromStdString(m_editor.nameOf(shelf[j].id)).toHtmlEscaped();
   if (!unknown.isEmpty() && unknown.size() <= 3) out += tr("<br>Heat not known: %1.").arg(unknown.join(", "));
   return out;
 }
@@ -103,7 +103,7 @@ QString MakingPanel::acidText(std::size_t t) const {
     if (acid.tank != t) continue;
     out += tr("<br><b>%1 %2</b> in the tank: %3 % acid. ")
                .arg(acid.volume ? m_units.stockText(*acid.volume) : m_units.text(acid.mass),
-                    QString::fromStdString(m_editor.nameOf(shelf[acid.product].id)),
+                    QString::fromStdString(m_editor.nameOf(shelf[acid.product].id)).toHtmlEscaped(),
                     localFigure(acid.strengthPercent));
     if (acid.waterPh)
       out += tr("Through the injector the water comes to <b>pH %1</b>.").arg(localNumber(*acid.waterPh, 1));

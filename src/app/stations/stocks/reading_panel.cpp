@@ -1,6 +1,7 @@
 #include "stations/stocks/reading_panel.h"
 
 #include "document/formula_editor.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
@@ -18,7 +19,7 @@ constexpr int readingRows = 3;
 }
 
 ReadingPanel::ReadingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : StockPanel(editor, units, parent), m_line(new QLabel), m_causes(new QLabel) {
+    : StockPanel(editor, units, parent), m_line(new PlainLabel), m_causes(new PlainLabel) {
   auto* grid = new QGridLayout;
   grid->setHorizontalSpacing(6);
   grid->setVerticalSpacing(4);
@@ -89,7 +90,7 @@ void ReadingPanel::refresh() {
   int number = 0;
   for (const auto& cause : found.causes) {
     if (cause.cause == core::ReadingCause::WithinMeter) {
-      causes = "<b>" + QString::fromStdString(words::causeText(cause, gap, names)) + "</b>";
+      causes = "<b>" + QString::fromStdString(words::causeText(cause, gap, names)).toHtmlEscaped() + "</b>";
       break;
     }
     causes += QString("<br>%1. %2")

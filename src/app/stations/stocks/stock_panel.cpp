@@ -3,6 +3,7 @@
 #include "base/decimal.h"
 #include "document/formula_editor.h"
 #include "edits/stock_edits.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
@@ -86,13 +87,13 @@ void StockPanel::refreshFields() {
 }
 
 QLabel* StockPanel::unitLabel(Kind kind) {
-  auto* label = new QLabel(unitName(kind));
+  auto* label = new PlainLabel(unitName(kind));
   m_unitLabels.emplace_back(label, kind);
   return label;
 }
 
 QLabel* StockPanel::words(const QString& text, bool soft) {
-  auto* label = new QLabel(text);
+  auto* label = new PlainLabel(text);
   label->setProperty("soft", soft);
   return label;
 }
@@ -106,7 +107,7 @@ QWidget* StockPanel::scrolled(QLabel* text) {
 }
 
 QLabel* StockPanel::figureLabel(const QString& id) {
-  auto* label = new QLabel;
+  auto* label = new PlainLabel;
   label->setObjectName(id);
   label->setFont(faceOf(15, true));
   return label;

@@ -50,6 +50,7 @@ StocksPage::StocksPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk,
   m_apart->setFont(faceOf(12));
   m_besideText = new WrappedLabel;
   m_besideText->setObjectName("besideText");
+  m_besideText->setTextFormat(Qt::RichText);
   m_besideText->setFont(faceOf(12));
   column->addWidget(m_apart);
   column->addWidget(m_besideText);

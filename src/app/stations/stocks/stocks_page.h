@@ -27,6 +27,7 @@ public:
   StocksPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent = nullptr);
   /// Parts in the order of their buttons.
   enum class Part { Way, Cold, Making, Supply, Vessel, Reading, Levels };
+  static constexpr int partCount = static_cast<int>(Part::Levels) + 1;
   void showPart(Part part);
 
 signals:

@@ -6,6 +6,7 @@
 #include "edits/formula_edits.h"
 #include "edits/stock_edits.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
@@ -38,7 +39,8 @@ StrengthBar::StrengthBar(FormulaEditor& editor, UnitsShown& units, QWidget* pare
     : QWidget(parent), m_editor(editor), m_units(units) {
   makeForm();
   makeFields();
-  m_dose = new QLabel;
+  m_dose = new PlainLabel;
+  m_dose->setTextFormat(Qt::RichText);
   m_dose->setObjectName("dose");
   m_dose->setFont(faceOf(13, true));
   m_dose->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
@@ -50,17 +52,17 @@ StrengthBar::StrengthBar(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   auto* row = new QHBoxLayout(this);
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(6);
-  row->addWidget(new QLabel(tr("Strength")));
+  row->addWidget(new PlainLabel(tr("Strength")));
   row->addWidget(m_form);
   row->addWidget(m_factor);
   row->addWidget(m_dose, 1);
-  row->addWidget(new QLabel(tr("coldest night")));
+  row->addWidget(new PlainLabel(tr("coldest night")));
   row->addWidget(m_coldest);
-  row->addWidget(new QLabel(tr("°C · margin")));
+  row->addWidget(new PlainLabel(tr("°C · margin")));
   row->addWidget(m_margin);
-  row->addWidget(new QLabel(tr("% · acid leaves")));
+  row->addWidget(new PlainLabel(tr("% · acid leaves")));
   row->addWidget(m_alkalinity);
-  row->addWidget(new QLabel(tr("meq/L")));
+  row->addWidget(new PlainLabel(tr("meq/L")));
   row->addWidget(swap);
   row->addWidget(makeAdd());
 }

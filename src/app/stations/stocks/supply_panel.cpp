@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "dose/supply.h"
 #include "edits/stock_edits.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
@@ -28,7 +29,8 @@ QString dayText(const QDate& day) {
 } // namespace
 
 SupplyPanel::SupplyPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : StockPanel(editor, units, parent), m_mixedOn(new QLineEdit), m_tanks(new QLabel), m_season(new QLabel) {
+    : StockPanel(editor, units, parent), m_mixedOn(new QLineEdit), m_tanks(new PlainLabel),
+      m_season(new PlainLabel) {
   m_mixedOn->setObjectName("mixedOn");
   m_mixedOn->setAccessibleName(tr("day on which the tanks were mixed"));
   m_mixedOn->setFixedWidth(96);

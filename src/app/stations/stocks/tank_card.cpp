@@ -4,6 +4,7 @@
 #include "document/product_looks.h"
 #include "edits/stock_edits.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "refresh/while_seen.h"
@@ -28,9 +29,9 @@ constexpr double worthShowing = 0.02; // g/L on the floor: less is not seen
 } // namespace
 
 TankCard::TankCard(FormulaEditor& editor, UnitsShown& units, std::size_t index, QWidget* parent)
-    : QFrame(parent), m_editor(editor), m_units(units), m_index(index), m_title(new QLabel),
-      m_contents(new QLabel), m_ceiling(new WrappedLabel), m_volumeUnit(new QLabel), m_made(new QLabel),
-      m_picture(new VesselPicture(editor, index)), m_items(new TankItems) {
+    : QFrame(parent), m_editor(editor), m_units(units), m_index(index), m_title(new PlainLabel),
+      m_contents(new PlainLabel), m_ceiling(new WrappedLabel), m_volumeUnit(new PlainLabel),
+      m_made(new PlainLabel), m_picture(new VesselPicture(editor, index)), m_items(new TankItems) {
   const auto id = [&](const char* name) { return QString("%1%2").arg(name).arg(index); };
   setObjectName(id("tankCard"));
   m_title->setObjectName(id("tankTitle"));
@@ -102,7 +103,7 @@ QWidget* TankCard::makeHead() {
   row->setSpacing(4);
   row->addWidget(m_name);
   row->addStretch();
-  row->addWidget(new QLabel("1:"));
+  row->addWidget(new PlainLabel("1:"));
   row->addWidget(m_ratio);
   row->addWidget(m_volume);
   row->addWidget(m_volumeUnit);

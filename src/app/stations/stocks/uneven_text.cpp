@@ -49,7 +49,7 @@ Levels levelsOf(const FormulaEditor& editor) {
   out.asked = true;
   const auto verdict = core::judgeDrawDown(drawn, factors, dosing.drawnFeed);
   if (!verdict) {
-    out.text = "▲ " + QString::fromStdString(words::problemText(verdict.problem()));
+    out.text = "▲ " + QString::fromStdString(words::problemText(verdict.problem())).toHtmlEscaped();
     return out;
   }
   out.dueKnown = verdict->dueKnown;

@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "dose/reservoir_plan.h"
 #include "edits/stock_edits.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "services/units_shown.h"
@@ -17,7 +18,7 @@
 namespace butte::app {
 
 VesselDosePanel::VesselDosePanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : StockPanel(editor, units, parent), m_steps(new WrappedLabel), m_care(new QLabel) {
+    : StockPanel(editor, units, parent), m_steps(new WrappedLabel), m_care(new PlainLabel) {
   const auto target = [this] {
     return localNumber(m_units.conductivityIn(m_editor.answer().feed.conductivity),
                        m_units.conductivity() == ConductivityShown::MilliSiemens ? 2 : 0);
@@ -93,7 +94,7 @@ QString VesselDosePanel::stepsText(double stockStrength) const {
   if (given.present > core::Volume{} && !reservoir.reading)
     return tr("Type what the meter reads in the vessel now.");
   const auto steps = core::planReservoir(given, answer.stock, answer.water);
-  if (!steps) return "▲ " + QString::fromStdString(words::problemText(steps.problem()));
+  if (!steps) return "▲ " + QString::fromStdString(words::problemText(steps.problem())).toHtmlEscaped();
   const auto& shelf = document.given.request.shelf;
   QString rows = tr("<tr style='color:%1'><td></td><td>do</td><td>then it stands at</td><td>EC should "
                     "read</td><td>pH about</td></tr>")

@@ -6,6 +6,7 @@
 #include "edits/shelf_edits.h"
 #include "edits/target_edits.h"
 #include "fields/filling_combo.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
@@ -26,9 +27,9 @@ namespace butte::app {
 
 CropsPage::CropsPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_desk(desk), m_choice(new FillingCombo),
-      m_corrections(new QCheckBox(tr("one salt of its own per crop"))), m_words(new QLabel),
-      m_stocks(new QLabel), m_matrix(new CropsMatrix(editor, units)) {
-  auto* title = new QLabel(tr("Several crops from one set of tanks"));
+      m_corrections(new QCheckBox(tr("one salt of its own per crop"))), m_words(new PlainLabel),
+      m_stocks(new PlainLabel), m_matrix(new CropsMatrix(editor, units)) {
+  auto* title = new PlainLabel(tr("Several crops from one set of tanks"));
   title->setFont(faceOf(15, true));
   m_choice->setObjectName("addCrop");
   m_choice->setAccessibleName(tr("add a crop's target"));
@@ -54,6 +55,7 @@ CropsPage::CropsPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, Q
   row->addWidget(m_corrections);
   m_words->setObjectName("cropsWords");
   m_stocks->setObjectName("cropsStocks");
+  m_stocks->setTextFormat(Qt::RichText);
   for (auto* label : {m_words, m_stocks})
     label->setWordWrap(true);
   auto* use = new QPushButton(tr("Hold these weights in the formula"));

@@ -7,6 +7,7 @@
 #include "edits/target_edits.h"
 #include "fields/filling_combo.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "refresh/while_seen.h"
 #include "stations/target/stage_line.h"
@@ -124,11 +125,11 @@ QWidget* TargetPage::makeStageKeeper() {
   });
   row->addWidget(m_crop);
   row->addWidget(m_stage);
-  row->addWidget(new QLabel(tr("from week")));
+  row->addWidget(new PlainLabel(tr("from week")));
   row->addWidget(m_week);
   row->addWidget(keep);
   row->addStretch();
-  auto* hint = new QLabel(tr("An empty element is free; N is all its forms."));
+  auto* hint = new PlainLabel(tr("An empty element is free; N is all its forms."));
   hint->setProperty("soft", true);
   hint->setFont(faceOf(11));
   row->addWidget(hint);

@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "edits/target_edits.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
@@ -33,7 +34,7 @@ std::string typedAs(double value) {
 } // namespace
 
 TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_units(units), m_now(new QLabel),
+    : QWidget(parent), m_editor(editor), m_units(units), m_now(new PlainLabel),
       m_wanted(new NumberField({tr("EC wanted"), "mS/cm", 0.05, 20, true})),
       m_total(new NumberField({tr("nitrogen in all"), "mg/L", 0, 2000, true})),
       m_share(new NumberField({tr("ammonium's share of nitrogen"), "%", 0, 100, true})),
@@ -62,9 +63,9 @@ TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget
   };
   connect(scale, &QPushButton::clicked, this, go);
   connect(m_wanted, &QLineEdit::returnPressed, this, go);
-  row->addWidget(new QLabel(tr("to EC")));
+  row->addWidget(new PlainLabel(tr("to EC")));
   row->addWidget(m_wanted);
-  row->addWidget(new QLabel(tr("mS/cm")));
+  row->addWidget(new PlainLabel(tr("mS/cm")));
   row->addWidget(m_traces);
   row->addWidget(scale);
   row->addStretch();
@@ -104,11 +105,11 @@ QWidget* TargetStrength::makeNitrogen() {
     field->onTyped = [this](const QString&) { nitrogenTyped(); };
     field->onMessage = [this](const QString& words) { emit message(words); };
   }
-  row->addWidget(new QLabel(tr("N in all")));
+  row->addWidget(new PlainLabel(tr("N in all")));
   row->addWidget(m_total);
-  row->addWidget(new QLabel(tr("mg/L,")));
+  row->addWidget(new PlainLabel(tr("mg/L,")));
   row->addWidget(m_share);
-  row->addWidget(new QLabel(tr("% as NH<sub>4</sub>")));
+  row->addWidget(new PlainLabel(tr("% as NH<sub>4</sub>")));
   row->addStretch();
   return box;
 }

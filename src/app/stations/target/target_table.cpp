@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "edits/target_edits.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
@@ -86,14 +87,15 @@ void TargetTable::addRow(Nutrient n, int line) {
     field->onMessage = [this](const QString& words) { emit message(words); };
   row.room = new QWidget;
   row.room->setMinimumWidth(80);
-  grid->addWidget(
-      new QLabel(QString("<b>%1</b> %2").arg(QString::fromStdString(words::nutrientSymbol(n)), nameOf(n))),
-      line, 0);
+  auto* name = new PlainLabel(
+      QString("<b>%1</b> %2").arg(QString::fromStdString(words::nutrientSymbol(n)), nameOf(n)));
+  name->setTextFormat(Qt::RichText);
+  grid->addWidget(name, line, 0);
   grid->addWidget(row.amount, line, 1);
   grid->addWidget(row.unit, line, 2);
-  grid->addWidget(new QLabel("±"), line, 3);
+  grid->addWidget(new PlainLabel("±"), line, 3);
   grid->addWidget(row.band, line, 4);
-  grid->addWidget(new QLabel("%"), line, 5);
+  grid->addWidget(new PlainLabel("%"), line, 5);
   grid->addWidget(row.room, line, 6);
   m_rows.push_back(row);
 }

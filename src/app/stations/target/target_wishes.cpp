@@ -5,6 +5,7 @@
 #include "edits/formula_edits.h"
 #include "edits/target_edits.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
@@ -81,7 +82,7 @@ TargetWishes::TargetWishes(FormulaEditor& editor, QWidget* parent)
   column->addWidget(m_add);
   auto* caps = new QGridLayout;
   caps->setHorizontalSpacing(5);
-  caps->addWidget(new QLabel(tr("No more than, mg/L")), 0, 0, 1, 4);
+  caps->addWidget(new PlainLabel(tr("No more than, mg/L")), 0, 0, 1, 4);
   int at = 0;
   for (const auto nutrient : {Nutrient::Na, Nutrient::Cl, Nutrient::NAmmonium, Nutrient::B}) {
     const auto name = QString::fromStdString(words::nutrientName(nutrient));
@@ -93,7 +94,7 @@ TargetWishes::TargetWishes(FormulaEditor& editor, QWidget* parent)
       TargetEdits(m_editor).setCap(nutrient, digits);
     };
     field->onMessage = [this](const QString& words) { emit message(words); };
-    caps->addWidget(new QLabel(name), 1 + at / 2, at % 2 * 2);
+    caps->addWidget(new PlainLabel(name), 1 + at / 2, at % 2 * 2);
     caps->addWidget(field, 1 + at / 2, at % 2 * 2 + 1);
     m_caps.emplace_back(nutrient, field);
     ++at;
@@ -123,11 +124,11 @@ QLayout* TargetWishes::makeEnd() {
   m_left->onTyped = [this](const QString& digits) { FormulaEdits(m_editor).setAlkalinityLeft(digits); };
   for (auto* field : {m_ph, m_left})
     field->onMessage = [this](const QString& words) { emit message(words); };
-  row->addWidget(new QLabel(tr("pH")));
+  row->addWidget(new PlainLabel(tr("pH")));
   row->addWidget(m_ph);
-  row->addWidget(new QLabel(tr("alkalinity left")));
+  row->addWidget(new PlainLabel(tr("alkalinity left")));
   row->addWidget(m_left);
-  row->addWidget(new QLabel(tr("meq/L")));
+  row->addWidget(new PlainLabel(tr("meq/L")));
   row->addStretch();
   return row;
 }
@@ -143,7 +144,7 @@ void TargetWishes::rebuildRatios(std::size_t count) {
     auto* row = new QHBoxLayout(box);
     row->setContentsMargins(0, 0, 0, 0);
     row->setSpacing(5);
-    auto* name = new QLabel;
+    auto* name = new PlainLabel;
     name->setObjectName(QString("ratioName%1").arg(i));
     auto* value = new NumberField({tr("wished ratio"), "", 0.0001, 10000});
     value->setObjectName(QString("ratioValue%1").arg(i));
@@ -153,7 +154,7 @@ void TargetWishes::rebuildRatios(std::size_t count) {
     band->setObjectName(QString("ratioBand%1").arg(i));
     band->setFixedWidth(44);
     band->onTyped = [this, i](const QString& digits) { TargetEdits(m_editor).setRatioTolerance(i, digits); };
-    auto* now = new QLabel;
+    auto* now = new PlainLabel;
     now->setObjectName(QString("ratioNow%1").arg(i));
     now->setProperty("soft", true);
     auto* remove = new QToolButton;
@@ -163,9 +164,9 @@ void TargetWishes::rebuildRatios(std::size_t count) {
     connect(remove, &QToolButton::clicked, this, [this, i] { TargetEdits(m_editor).removeRatio(i); });
     row->addWidget(name, 1);
     row->addWidget(value);
-    row->addWidget(new QLabel("±"));
+    row->addWidget(new PlainLabel("±"));
     row->addWidget(band);
-    row->addWidget(new QLabel("%"));
+    row->addWidget(new PlainLabel("%"));
     row->addWidget(now);
     row->addWidget(remove);
     m_ratios->addWidget(box);

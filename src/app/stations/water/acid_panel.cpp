@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "edits/acid_edits.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "product/catalogue.h"
@@ -42,7 +43,7 @@ AcidPanel::AcidPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 2, 0);
   column->setSpacing(4);
-  auto* title = new QLabel(tr("Acid: what this water needs"));
+  auto* title = new PlainLabel(tr("Acid: what this water needs"));
   title->setFont(faceOf(15, true));
   column->addWidget(title);
   column->addWidget(makeChoice());
@@ -56,6 +57,7 @@ AcidPanel::AcidPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   column->addWidget(m_caution);
   m_consequences = new WrappedLabel;
   m_consequences->setObjectName("acidConsequences");
+  m_consequences->setTextFormat(Qt::RichText);
   m_consequences->setFont(faceOf(12));
   column->addWidget(m_consequences);
   column->addWidget(new AcidCurve(editor, units), 1);
@@ -84,7 +86,7 @@ QWidget* AcidPanel::makeChoice() {
   }
   connect(m_product, &QComboBox::activated, this, &AcidPanel::choose);
   row->addWidget(m_product, 1);
-  row->addWidget(new QLabel(tr("to pH")));
+  row->addWidget(new PlainLabel(tr("to pH")));
   m_target = new NumberField({tr("pH to reach"), "", 2, 12});
   m_target->setObjectName("acidTarget");
   m_target->setFixedWidth(52);

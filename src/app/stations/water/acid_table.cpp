@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "edits/acid_edits.h"
 #include "formula/acid_choices.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "refresh/while_seen.h"
@@ -57,7 +58,7 @@ AcidTable::AcidTable(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 6, 2, 0);
   column->setSpacing(3);
-  auto* title = new QLabel(tr("Acids side by side, in the recipe"));
+  auto* title = new PlainLabel(tr("Acids side by side, in the recipe"));
   title->setFont(faceOf(14, true));
   column->addWidget(title);
   m_head = new WrappedLabel;
@@ -74,7 +75,7 @@ AcidTable::AcidTable(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
 }
 
 void AcidTable::addRow(const core::CatalogueProduct& product) {
-  Row row{product.id, new QWidget, new QPushButton(qtext(product.shortName)), new QLabel};
+  Row row{product.id, new QWidget, new QPushButton(qtext(product.shortName)), new PlainLabel};
   row.button->setObjectName("acid_" + qtext(product.id));
   row.button->setStyleSheet("text-align: left; padding: 4px 6px");
   row.button->setFixedWidth(146);
@@ -82,6 +83,7 @@ void AcidTable::addRow(const core::CatalogueProduct& product) {
   connect(row.button, &QPushButton::clicked, this, [this, id] { use(id); });
   row.words->setFont(faceOf(12));
   row.words->setWordWrap(true);
+  row.words->setTextFormat(Qt::RichText);
   auto* line = new QHBoxLayout(row.box);
   line->setContentsMargins(0, 0, 0, 0);
   line->addWidget(row.button, 0, Qt::AlignTop);

@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "edits/water_edits.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "services/units_shown.h"
 #include "water/water_plan.h"
 #include "wording/tr.h"
@@ -35,10 +36,10 @@ IonRejection::IonRejection(FormulaEditor& editor, QWidget* parent)
   m_field->setFixedWidth(60);
   m_field->onTyped = [this](const QString& digits) { set(digits); };
   m_field->onMessage = [this](const QString& words) { emit message(words); };
-  row->addWidget(new QLabel(tr("of it")));
+  row->addWidget(new PlainLabel(tr("of it")));
   row->addWidget(m_ion);
   row->addWidget(m_field);
-  row->addWidget(new QLabel(tr("% (empty: as usual)")));
+  row->addWidget(new PlainLabel(tr("% (empty: as usual)")));
   row->addStretch();
 }
 

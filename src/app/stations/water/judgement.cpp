@@ -2,6 +2,7 @@
 
 #include "document/formula_editor.h"
 #include "edits/water_edits.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "product/oxides.h"
@@ -79,7 +80,7 @@ Judgement::Judgement(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   m_system->addItem(tr("drain is used again"), "recirculating");
   connect(m_system, &QComboBox::activated, this,
           [this](int index) { WaterEdits(m_editor).setDrainUsedAgain(index == 1); });
-  auto* heading = new QLabel(tr("What is it good for?"));
+  auto* heading = new PlainLabel(tr("What is it good for?"));
   heading->setFont(faceOf(14, true));
   auto* row = new QHBoxLayout;
   row->addWidget(heading, 1);
@@ -113,8 +114,8 @@ void Judgement::showDoubts() {
       lines << "▲ " + qtext(words::doubtText(doubt));
     int number = 0;
     if (!found->rereadings.empty()) {
-      auto* head =
-          new QLabel(tr("It would fit together if one of these were so. Nothing changes before you press:"));
+      auto* head = new PlainLabel(
+          tr("It would fit together if one of these were so. Nothing changes before you press:"));
       head->setWordWrap(true);
       offers->addWidget(head);
     }

@@ -4,6 +4,7 @@
 #include "base/encoding.h"
 #include "document/formula_editor.h"
 #include "edits/water_edits.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "services/prompts.h"
@@ -52,7 +53,7 @@ PastePanel::PastePanel(FormulaEditor& editor, Prompts& prompts, QWidget* parent)
       m_found(new WrappedLabel), m_placePlace(new QVBoxLayout) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
-  auto* title = new QLabel(tr("Paste the report here, or open it as a table (CSV)"));
+  auto* title = new PlainLabel(tr("Paste the report here, or open it as a table (CSV)"));
   title->setFont(faceOf(15, true));
   m_text->setObjectName("reportText");
   m_text->setPlaceholderText(tr("One line a figure, such as\nCalcium    78    mg/l\nNitrate as N    2.7    "
@@ -124,10 +125,10 @@ void PastePanel::read() {
     const auto& row = m_report.unplaced[i];
     const bool placeable = core::parseDecimal(bareFigure(row.value)).has_value();
     auto* line = new QHBoxLayout;
-    auto* said = new QLabel(tr("Line %1: “%2” %3 %4 %5")
-                                .arg(row.line)
-                                .arg(QString::fromStdString(row.name), QString::fromStdString(row.value),
-                                     QString::fromStdString(row.unit), whyText(row.why)));
+    auto* said = new PlainLabel(tr("Line %1: “%2” %3 %4 %5")
+                                    .arg(row.line)
+                                    .arg(QString::fromStdString(row.name), QString::fromStdString(row.value),
+                                         QString::fromStdString(row.unit), whyText(row.why)));
     said->setObjectName(QString("unplaced%1").arg(i));
     line->addWidget(said, 1);
     auto* key = new QComboBox;
@@ -142,8 +143,8 @@ void PastePanel::read() {
   }
   if (m_report.unplaced.size() > most)
     column->addWidget(
-        new QLabel(counted(m_report.unplaced.size() - most, tr("and %1 line more that is not known"),
-                           tr("and %1 lines more that are not known"))));
+        new PlainLabel(counted(m_report.unplaced.size() - most, tr("and %1 line more that is not known"),
+                               tr("and %1 lines more that are not known"))));
   m_placePlace->addWidget(m_places);
 }
 

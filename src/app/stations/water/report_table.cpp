@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "edits/water_edits.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "water/report_row.h"
@@ -105,10 +106,10 @@ void ReportTable::addMeters(QGridLayout* grid) {
     field->setPlaceholderText("–");
     field->onMessage = [this](const QString& words) { emit message(words); };
   }
-  grid->addWidget(new QLabel(tr("EC by meter")), 0, 0);
+  grid->addWidget(new PlainLabel(tr("EC by meter")), 0, 0);
   grid->addWidget(m_ec, 0, 2);
   grid->addWidget(m_ecUnit, 0, 3);
-  grid->addWidget(new QLabel(tr("pH")), 1, 0);
+  grid->addWidget(new PlainLabel(tr("pH")), 1, 0);
   grid->addWidget(m_ph, 1, 2);
 }
 
@@ -149,11 +150,11 @@ void ReportTable::addRow(QGridLayout* grid, const QString& name,
   row.amount->onMessage = [this](const QString& words) { emit message(words); };
   connect(row.form, &QComboBox::activated, this, [this, at] { formChosen(at); });
   connect(row.unit, &QComboBox::activated, this, [this, at] { unitChosen(at); });
-  row.normal = new QLabel;
+  row.normal = new PlainLabel;
   row.normal->setObjectName("normal_" + QString::fromStdString(forms.front().second));
   row.normal->setProperty("soft", true);
   row.normal->setFont(faceOf(12));
-  grid->addWidget(new QLabel(name), line, 0);
+  grid->addWidget(new PlainLabel(name), line, 0);
   grid->addWidget(row.form, line, 1);
   grid->addWidget(row.amount, line, 2);
   grid->addWidget(row.unit, line, 3);

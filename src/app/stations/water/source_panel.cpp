@@ -6,6 +6,7 @@
 #include "edits/water_edits.h"
 #include "edits/water_sources.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/wrapped_label.h"
 #include "services/units_shown.h"
 #include "stations/water/drift_chart.h"
@@ -140,17 +141,17 @@ QWidget* SourcePanel::makeTreatment() {
   }
   m_membraneRow = new QWidget;
   auto* membrane = flatRow(m_membraneRow);
-  membrane->addWidget(new QLabel(tr("rejects")));
+  membrane->addWidget(new PlainLabel(tr("rejects")));
   membrane->addWidget(m_rejection);
-  membrane->addWidget(new QLabel(tr("%  yields")));
+  membrane->addWidget(new PlainLabel(tr("%  yields")));
   membrane->addWidget(m_recovery);
-  membrane->addWidget(new QLabel("%"));
+  membrane->addWidget(new PlainLabel("%"));
   m_softenerRow = new QWidget;
   auto* softener = flatRow(m_softenerRow);
-  softener->addWidget(new QLabel(tr("leaves")));
+  softener->addWidget(new PlainLabel(tr("leaves")));
   softener->addWidget(m_hardnessLeft);
-  softener->addWidget(new QLabel(tr("meq/L hardness")));
-  m_treated = new QLabel;
+  softener->addWidget(new PlainLabel(tr("meq/L hardness")));
+  m_treated = new PlainLabel;
   m_treated->setObjectName("treatedWater");
   m_treated->setProperty("soft", true);
   row->addWidget(m_treatment);
@@ -193,7 +194,7 @@ QWidget* SourcePanel::makeShare() {
   find->setToolTip(tr("As much of this source as keeps the blend within the limit"));
   connect(find, &QPushButton::clicked, this, &SourcePanel::findShare);
   row->addWidget(m_share);
-  row->addWidget(new QLabel(tr("%, or at most")));
+  row->addWidget(new PlainLabel(tr("%, or at most")));
   row->addWidget(m_limit);
   row->addWidget(m_goal, 1);
   row->addWidget(find);

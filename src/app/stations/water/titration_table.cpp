@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "edits/acid_edits.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "product/catalogue.h"
@@ -37,6 +38,7 @@ TitrationTable::TitrationTable(FormulaEditor& editor, UnitsShown& units, QWidget
   column->addWidget(makeRows());
   m_verdict = new WrappedLabel;
   m_verdict->setObjectName("titrationVerdict");
+  m_verdict->setTextFormat(Qt::RichText);
   m_verdict->setFont(faceOf(12));
   column->addWidget(m_verdict);
   m_use = new QCheckBox(tr("reckon with what my readings say"));
@@ -53,7 +55,7 @@ QWidget* TitrationTable::makeHead() {
   auto* box = new QWidget;
   auto* row = new QHBoxLayout(box);
   row->setContentsMargins(0, 0, 0, 0);
-  auto* title = new QLabel(tr("My own readings, in"));
+  auto* title = new PlainLabel(tr("My own readings, in"));
   title->setFont(faceOf(13, true));
   row->addWidget(title);
   m_sample = new NumberField({tr("water in the sample"), "L", 0.001, 1e6});
@@ -64,7 +66,7 @@ QWidget* TitrationTable::makeHead() {
   };
   m_sample->onMessage = [this](const QString& words) { emit message(words); };
   row->addWidget(m_sample);
-  m_sampleUnit = new QLabel;
+  m_sampleUnit = new PlainLabel;
   row->addWidget(m_sampleUnit);
   row->addStretch();
   m_seek = new QComboBox;
@@ -108,10 +110,10 @@ QWidget* TitrationTable::makeRows() {
     listen(row.ph, &Row::typedPh);
     const int line = i % (rowCount / 2), side = i / (rowCount / 2) * 5;
     grid->addWidget(row.dose, line, side);
-    row.unit = new QLabel(tr("mL"));
+    row.unit = new PlainLabel(tr("mL"));
     row.unit->setObjectName("titrationUnit" + QString::number(i));
     grid->addWidget(row.unit, line, side + 1);
-    grid->addWidget(new QLabel(tr("pH")), line, side + 2);
+    grid->addWidget(new PlainLabel(tr("pH")), line, side + 2);
     grid->addWidget(row.ph, line, side + 3);
     m_rows.push_back(row);
   }

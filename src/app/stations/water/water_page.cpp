@@ -5,6 +5,7 @@
 #include "edits/acid_edits.h"
 #include "edits/water_edits.h"
 #include "fields/number_field.h"
+#include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "product/catalogue.h"
@@ -59,7 +60,7 @@ WaterPage::WaterPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, P
       m_judgement(new Judgement(editor, units)), m_paste(new PastePanel(editor, prompts)),
       m_acid(new QComboBox),
       m_acidLeft(new NumberField({tr("alkalinity that acid leaves"), "meq/L", 0, 100})),
-      m_acidDose(new QLabel), m_result(new WrappedLabel) {
+      m_acidDose(new PlainLabel), m_result(new WrappedLabel) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(6);
@@ -151,7 +152,7 @@ QWidget* WaterPage::makeResult() {
   auto* acid = new QHBoxLayout(m_acidRow);
   acid->setContentsMargins(0, 0, 0, 0);
   acid->addStretch();
-  acid->addWidget(new QLabel(tr("The acid brings the blend down to")));
+  acid->addWidget(new PlainLabel(tr("The acid brings the blend down to")));
   acid->addWidget(m_acidLeft);
   acid->addWidget(m_acidDose);
   column->addLayout(row);
