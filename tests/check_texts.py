@@ -64,7 +64,7 @@ def is_read(value):
 faults = []
 for path in sorted((source / "app").rglob("*.cpp")) + sorted((source / "app").rglob("*.h")):
     name = path.relative_to(source).as_posix()
-    if name.endswith("application.cpp"):
+    if name.endswith("start_options.cpp"):
         continue  # the command line's own help
     text = path.read_text(encoding="utf-8")
     for position, value, before in literals(text):

@@ -2,6 +2,7 @@
 
 #include "kinds/kind_info.h"
 #include "open_store.h"
+#include "private_files.h"
 
 #include <QDate>
 #include <QDateTime>
@@ -47,7 +48,7 @@ std::optional<CopyOfBook> copyIn(const QFileInfo& file) {
 
 /// Into a file of its own first, so that a half-made copy never looks like a whole one.
 Trouble copyInto(Store& store, const QString& target) {
-  QDir().mkpath(QFileInfo(target).absolutePath());
+  makePrivateFolder(QFileInfo(target).absolutePath());
   const auto half = target + ".half";
   QFile::remove(half);
   if (auto trouble = store.copyTo(half.toStdString())) {
@@ -119,6 +120,7 @@ std::vector<CopyOfBook> tooMany(const std::vector<CopyOfBook>& copies, Moment no
   for (const auto& copy : daily) {
     const auto day = dayOf(copy.at);
     const auto age = day.daysTo(dayOf(now));
+    if (age < 0) continue; // made while a clock stood ahead: its date says nothing
     int weekYear = 0;
     const int week = day.weekNumber(&weekYear);
     const QString slot = age <= daysAll       ? "d" + day.toString(Qt::ISODate)
@@ -140,8 +142,9 @@ Trouble copyDaily(const std::string& bookPath, Moment now) {
     if (!store) return store.problem();
     if (auto trouble = copyInto(**store, freePath(bookPath, now, "daily"))) return trouble;
   }
-  for (const auto& old : tooMany(copiesOf(bookPath), now))
-    QFile::remove(qpath(old.path));
+  // One goes for one that comes: a clock that runs wild for a day costs one copy, not all.
+  if (const auto old = tooMany(copiesOf(bookPath), now); !today && !old.empty())
+    QFile::remove(qpath(old.back().path));
   return std::nullopt;
 }
 
@@ -208,9 +211,9 @@ Trouble goBackTo(const std::string& bookPath, const std::string& copyPath) {
     auto now = openStore(bookPath, OpenFor::Reading);
     // A book that can't be read is kept as it lies.
     const auto kept = freePath(bookPath, Moment::now(), "before going back");
-    QDir().mkpath(QFileInfo(kept).absolutePath());
+    makePrivateFolder(QFileInfo(kept).absolutePath());
     if (!now)
-      QFile::copy(path, kept);
+      copyPrivately(path, kept);
     else if (auto trouble = copyInto(**now, kept))
       return trouble;
   }

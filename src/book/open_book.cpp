@@ -2,12 +2,16 @@
 
 #include "open_store.h"
 
+#include <QFileInfo>
+
 namespace butte::book {
 
 using core::ProblemCode;
 
 core::Result<std::unique_ptr<Book>> openBook(const std::string& path, const std::string& snapshotFolder,
                                              bool takeOver) {
+  if (const QFileInfo info(QString::fromStdString(path)); info.exists() && !info.isFile())
+    return core::problemAt(ProblemCode::NotABook, path); // no mark beside a device or a folder
   auto mark = OwnerMark::take(path, takeOver);
   if (auto* mine = std::get_if<std::unique_ptr<OwnerMark>>(&mark)) {
     auto store = openStore(path, OpenFor::Writing);

@@ -1,12 +1,16 @@
 #include "batch.h"
 
+#include "base/csv.h"
 #include "verb_json.h"
 
 #include <array>
 #include <charconv>
 #include <cstdio>
+#include <fcntl.h>
 #include <fstream>
 #include <ostream>
+#include <sys/stat.h>
+#include <unistd.h>
 
 namespace butte::cli {
 
@@ -15,15 +19,23 @@ using exchange::ScriptInput;
 
 namespace {
 
-/// A field as RFC 4180 wants it; a leading =, + or @ is kept from being read as a formula.
+/// A name of somebody's as a cell that no spreadsheet takes for a formula.
 std::string field(const std::string& text) {
-  const bool formula = !text.empty() && (text[0] == '=' || text[0] == '+' || text[0] == '@');
-  const bool quoted = formula || text.find_first_of(",\"\r\n") != std::string::npos;
-  if (!quoted) return text;
-  std::string out = formula ? "\"'" : "\"";
-  for (const char c : text)
-    out += c == '"' ? std::string("\"\"") : std::string(1, c);
-  return out + '"';
+  return core::csvCell(core::harmlessText(text));
+}
+
+/// A file of our own beside the wanted one: never one that is there already, never through a link.
+bool makeAnew(const std::string& path) {
+  const int made = ::open(path.c_str(), O_WRONLY | O_CREAT | O_EXCL | O_NOFOLLOW | O_CLOEXEC, 0666);
+  if (made < 0) return false;
+  ::close(made);
+  return true;
+}
+
+/// Only a file gives way to the new one; a device, a pipe or a link stays what it is.
+bool mayBeReplaced(const std::string& path) {
+  struct stat about {};
+  return ::lstat(path.c_str(), &about) != 0 || S_ISREG(about.st_mode);
 }
 
 std::string header(const SolveRequest& request) {
@@ -76,10 +88,10 @@ Result<std::size_t> solveBatch(const ScriptInput& input, const std::string& csvF
   const auto& waters = input.modes.batchWaters;
   if (targets.empty()) return problemAt(ProblemCode::MissingKey, "targets", {"a batch needs its targets"});
   if (waters.empty()) return problemAt(ProblemCode::MissingKey, "waters", {"a batch needs its waters"});
-  const auto unfinished = csvFile + ".part";
-  std::ofstream out(unfinished, std::ios::binary);
+  const auto unfinished = csvFile + "." + std::to_string(::getpid()) + ".part";
   const auto unwritable = problemAt(ProblemCode::BadFile, "--out", {"'" + csvFile + "' can't be written"});
-  if (!out) return unwritable;
+  if (!mayBeReplaced(csvFile) || !makeAnew(unfinished)) return unwritable;
+  std::ofstream out(unfinished, std::ios::binary);
   SolveRequest request = input.given.request;
   out << header(request);
   const std::size_t all = targets.size() * waters.size();

@@ -1,5 +1,6 @@
 #include "command_line.h"
 
+#include "base/read_file.h"
 #include "batch.h"
 #include "verbs.h"
 #include "words.h"
@@ -20,18 +21,8 @@ using core::Result;
 constexpr std::size_t largestInput = 16u << 20;
 
 Result<std::string> readInput(const std::string& file) {
-  std::string text;
-  if (file == "-") {
-    text.assign(std::istreambuf_iterator<char>(std::cin), {});
-  } else {
-    std::ifstream stream(file, std::ios::binary);
-    if (!stream) return core::problemAt(ProblemCode::BadFile, "FILE", {"'" + file + "' can't be read"});
-    text.assign(std::istreambuf_iterator<char>(stream), {});
-    if (stream.bad()) return core::problemAt(ProblemCode::BadFile, "FILE", {"'" + file + "' can't be read"});
-  }
-  if (text.size() > largestInput)
-    return core::problemAt(ProblemCode::BadFile, "FILE", {"the input passes 16 MB"});
-  return text;
+  return file == "-" ? core::readWholeStream(std::cin, largestInput)
+                     : core::readWholeFile(file, largestInput);
 }
 
 int refuse(const Problem& problem) {

@@ -165,9 +165,11 @@ TEST_F(OpenTest, WhereNoMarkCanBeMadeTheBookIsOnlyLookedAt) {
   auto book = make("ro.butte");
   ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("One"), told("new water"))));
   book.reset();
-  // A folder of the mark's name: nobody can make the mark, as in a write-protected folder (which root would
-  // not notice).
+  // A folder of the mark's name, and no name free to put it aside: nobody can make the mark, as in a
+  // write-protected folder (which root would not notice).
   ASSERT_TRUE(QDir(folder.path()).mkdir("ro.butte.owner"));
+  for (int number = 1; number < 100; ++number)
+    ASSERT_TRUE(QDir(folder.path()).mkdir(QString("ro.butte.owner-aside%1").arg(number)));
   auto looked = reopen("ro.butte");
   ASSERT_NE(looked, nullptr);
   EXPECT_TRUE(looked->isReadOnly());

@@ -4,6 +4,7 @@
 #include "wording/tr.h"
 
 #include <QFile>
+#include <QFileInfo>
 #include <QSaveFile>
 
 namespace butte::app {
@@ -20,6 +21,9 @@ core::Problem fileProblem(const QString& path, const QString& what) {
 } // namespace
 
 core::Result<exchange::Json> readFormulaFile(const QString& path) {
+  // A folder, a device, a pipe: some of these never end.
+  if (const QFileInfo info(path); info.exists() && !info.isFile())
+    return fileProblem(path, tr("it is no file"));
   QFile file(path);
   if (!file.open(QIODevice::ReadOnly))
     return fileProblem(path, tr("it can't be read: %1").arg(file.errorString()));

@@ -1,6 +1,7 @@
 #include "window/application.h"
 
 #include "paint/theme.h"
+#include "book/private_files.h"
 #include "stations/book/book_page.h"
 #include "stations/stocks/stocks_page.h"
 #include "window/book_actions.h"
@@ -115,7 +116,7 @@ int live(QApplication& application, const StartOptions& options) {
   QSettings settings("butte", "butte");
   applyTheme(options.dark || settings.value("view/dark", false).toBool());
   const auto folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
-  QDir().mkpath(folder);
+  book::makePrivateFolder(folder);
   StartMark mark(folder);
   MainWindow window(settings, folder);
   window.books().start(options.demo, options.files, mark.unfinished());

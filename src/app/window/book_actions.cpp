@@ -166,6 +166,10 @@ bool BookActions::openBook(const QString& path, bool takeOver) {
 }
 
 bool BookActions::openAnything(const QString& path) {
+  if (const QFileInfo info(path); info.exists() && !info.isFile()) {
+    m_window.prompts().trouble(tr("%1 is no file.").arg(QDir::toNativeSeparators(path)));
+    return false;
+  }
   if (book::looksLikeBook(path.toStdString()) || path.endsWith(".butte")) return openBook(path);
   if (path.endsWith(".csv", Qt::CaseInsensitive) || path.endsWith(".txt", Qt::CaseInsensitive))
     return importTableFrom(path);
@@ -237,8 +241,9 @@ bool BookActions::bookFromJsonFile(const QString& source, const QString& target)
         tr("%1 is there already; nothing was done.").arg(QDir::toNativeSeparators(target)));
     return false;
   }
-  std::ifstream text(source.toStdString(), std::ios::binary);
-  if (!text) {
+  std::ifstream text;
+  if (QFileInfo(source).isFile()) text.open(source.toStdString(), std::ios::binary);
+  if (!text.is_open()) {
     m_window.prompts().trouble(tr("%1 can't be read.").arg(QDir::toNativeSeparators(source)));
     return false;
   }
@@ -253,7 +258,7 @@ void BookActions::importTable() {
 bool BookActions::importTableFrom(const QString& path) {
   const auto name = QFileInfo(path).fileName();
   QFile file(path);
-  if (!file.open(QIODevice::ReadOnly) || file.size() > largestTable) {
+  if (!QFileInfo(path).isFile() || !file.open(QIODevice::ReadOnly) || file.size() > largestTable) {
     m_window.prompts().trouble(name + (file.isOpen() ? tr(" is larger than 64 MB; split it.")
                                                      : tr(" can't be read: %1").arg(file.errorString())));
     return false;

@@ -1,6 +1,7 @@
 // Opening a book: what kind of folder it lies on decides about its journal; nothing is changed in a file that
 // is no book, is damaged or comes from a newer program.
 #include "open_store.h"
+#include "private_files.h"
 #include "sqlite/schema.h"
 #include "sqlite/sqlite_store.h"
 
@@ -11,6 +12,7 @@
 #include <QSet>
 #include <QStorageInfo>
 #include <QUuid>
+#include <tuple>
 
 namespace butte::book {
 
@@ -58,9 +60,19 @@ Trouble mustBeAFile(const QString& path) {
 }
 
 Trouble bringForward(Database& db, int from, const QString& path) {
-  const auto kept = path + QString(".before-v%1").arg(newestSchema);
-  if (!QFile::exists(kept)) {
-    if (const auto trouble = db.run("VACUUM INTO ?", {kept})) return trouble;
+  // Aside first, looked through, then under its name: one that was cut off never stands for a copy.
+  const auto kept = path + QString(".before-v%1").arg(newestSchema), half = kept + ".half";
+  if (!looksLikeBook(kept.toStdString())) {
+    QFile::remove(half);
+    QFile::remove(kept);
+    makePrivateFile(half);
+    if (const auto trouble = db.run("VACUUM INTO ?", {half})) return trouble;
+    auto copy = Database::open(half, Database::Mode::Read);
+    if (!copy) return copy.problem();
+    if (const auto schema = schemaOf(**copy); !schema) return schema.problem();
+    if (!QFile::rename(half, kept))
+      return problemAt(ProblemCode::BadFile, kept.toStdString(),
+                       {"the copy before the upgrade can't be made"});
   }
   return migrate(db, from, newestSchema);
 }
@@ -73,8 +85,16 @@ QString stampOf(const QString& path) {
   return QString("%1 %2 %3 %4").arg(time(book)).arg(book.size()).arg(time(log)).arg(log.size());
 }
 
+/// A journal that a killed writer left behind (a network folder has no write-ahead log) is played back by
+/// whoever may write: the file itself holds half a change until then.
+void playBackJournal(const QString& path) {
+  if (QFileInfo(path + "-journal").size() == 0 || !QFileInfo(path).isWritable()) return;
+  if (auto db = Database::open(path, Database::Mode::Write)) std::ignore = schemaOf(**db);
+}
+
 core::Result<std::unique_ptr<Store>> openChecked(const QString& path, OpenFor purpose) {
   const bool writing = purpose == OpenFor::Writing;
+  if (writing) playBackJournal(path);
   // Looked at first without the right to write: a file that is no book must stay as it is.
   {
     auto look = Database::open(path, Database::Mode::Read);
@@ -143,7 +163,9 @@ core::Result<std::unique_ptr<Store>> createStore(const std::string& file) {
   const auto path = qt(file);
   if (QFile::exists(path))
     return problemAt(ProblemCode::BadFile, file, {"there is a file of this name already"});
-  QDir().mkpath(QFileInfo(path).absolutePath());
+  // What fails here fails in opening as well, and is told there.
+  makePrivateFolder(QFileInfo(path).absolutePath());
+  makePrivateFile(path);
   auto opened = Database::open(path, Database::Mode::Create);
   if (!opened) return opened.problem();
   auto db = std::move(opened).value();
@@ -155,11 +177,11 @@ core::Result<std::unique_ptr<Store>> createStore(const std::string& file) {
 core::Result<std::unique_ptr<Store>> openSnapshot(const std::string& file, const std::string& privateFolder) {
   const auto path = qt(file);
   if (const auto trouble = mustBeAFile(path)) return *trouble;
-  QDir().mkpath(qt(privateFolder));
+  makePrivateFolder(qt(privateFolder));
   const auto copy =
       qt(privateFolder) + "/snapshot-" + QUuid::createUuid().toString(QUuid::WithoutBraces) + ".butte";
   const auto discard = [&] {
-    for (const auto* ending : {"", "-wal", "-shm"})
+    for (const auto* ending : {"", "-wal", "-shm", "-journal"})
       QFile::remove(copy + ending);
   };
   const bool foreignLog = isOnNetwork(file) && isInWalMode(path);
@@ -177,10 +199,12 @@ core::Result<std::unique_ptr<Store>> openSnapshot(const std::string& file, const
     discard();
     const auto before = stampOf(path);
     QFile::copy(path, copy);
-    if (QFile::exists(path + "-wal")) QFile::copy(path + "-wal", copy + "-wal");
+    for (const auto* log : {"-wal", "-journal"})
+      if (QFile::exists(path + log)) copyPrivately(path + log, copy + log);
     copied = stampOf(path) == before;
   }
   QFile::setPermissions(copy, QFile::ReadOwner | QFile::WriteOwner);
+  playBackJournal(copy);
   return openChecked(copy, OpenFor::Reading);
 }
 

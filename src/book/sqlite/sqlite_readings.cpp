@@ -161,6 +161,7 @@ Trouble SqliteStore::eachReading(const std::function<bool(const Reading&, std::o
 }
 
 Trouble SqliteStore::copyTo(const std::string& path) {
+  makePrivateFile(qt(path)); // where it can't be made the copy can't either, and says why
   return m_db->run("VACUUM INTO ?", {qt(path)});
 }
 

@@ -53,7 +53,7 @@ std::optional<std::size_t> TableText::column(std::string_view name) const {
 
 std::string TableText::cell(const core::CsvRow& row, std::string_view name) const {
   const auto at = column(name);
-  return at && *at < row.cells.size() ? trimmed(row.cells[*at]) : std::string();
+  return at && *at < row.cells.size() ? core::textAsItWas(trimmed(row.cells[*at])) : std::string();
 }
 
 std::optional<std::string> TableText::digits(const std::string& cell) const {

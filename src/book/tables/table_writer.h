@@ -1,4 +1,5 @@
 #pragma once
+#include "base/csv.h"
 #include "book/record.h"
 
 #include <QSaveFile>
@@ -18,7 +19,7 @@ public:
   /// Names of columns, then a column "key (unit)" for each key.
   void header(std::initializer_list<const char*> first, const std::vector<std::string>& keys,
               const std::string& unit);
-  void text(const std::string& text) { cell(text); }
+  void text(const std::string& text) { cell(core::harmlessText(text)); }
   void number(std::string digits);
   void number(const std::optional<double>& value);
   /// Ends the row; false when the file can take no more.

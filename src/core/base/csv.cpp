@@ -75,6 +75,24 @@ std::string csvCell(std::string_view text, char delimiter) {
   return out + "\"";
 }
 
+namespace {
+
+bool looksLikeFormula(const std::string& text) {
+  const auto first = text.find_first_not_of('\'');
+  return first != std::string::npos &&
+         std::string_view("=+-@\t\r").find(text[first]) != std::string_view::npos;
+}
+
+} // namespace
+
+std::string harmlessText(const std::string& text) {
+  return looksLikeFormula(text) ? "'" + text : text;
+}
+
+std::string textAsItWas(const std::string& cell) {
+  return cell.starts_with('\'') && looksLikeFormula(cell) ? cell.substr(1) : cell;
+}
+
 CsvTable::CsvTable(std::string_view text) {
   for (auto& row : parseCsv(text))
     m_rows.push_back(std::move(row.cells));

@@ -19,6 +19,13 @@ std::vector<CsvRow> parseCsv(std::string_view text, char delimiter = ',');
 /// A cell as it must stand in a file: quoted where it holds the delimiter, a quote or a line break.
 std::string csvCell(std::string_view text, char delimiter = ',');
 
+/// Text that a spreadsheet would take for a formula (it begins with = + - @, a tab or a carriage return,
+/// after any number of apostrophes) with an apostrophe before it; other text as it is. For cells of text
+/// alone: -5 as a number stays one.
+std::string harmlessText(const std::string& text);
+/// The text that was made harmless.
+std::string textAsItWas(const std::string& cell);
+
 /// A CSV table (RFC 4180: quoted fields, doubled quotes, line breaks inside quotes) with a header line.
 class CsvTable {
 public:

@@ -16,6 +16,7 @@
 #include <QClipboard>
 #include <QComboBox>
 #include <QFile>
+#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPlainTextEdit>
@@ -96,7 +97,7 @@ void PastePanel::openFile() {
   if (path.isEmpty()) return;
   QFile file(path);
   constexpr qint64 most = 8 << 20; // a report is a page, not a library
-  if (!file.open(QIODevice::ReadOnly))
+  if (!QFileInfo(path).isFile() || !file.open(QIODevice::ReadOnly))
     return emit message(tr("It can't be read: %1").arg(file.errorString()));
   if (file.size() > most)
     emit message(tr("The file is larger than 8 MB: only its beginning is read. Is it a water report?"));

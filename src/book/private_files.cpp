@@ -1,0 +1,30 @@
+#include "private_files.h"
+
+#include <QDir>
+#include <QFile>
+#include <QFileInfo>
+#include <fcntl.h>
+#include <unistd.h>
+
+namespace butte::book {
+
+bool makePrivateFolder(const QString& path) {
+  if (QFileInfo(path).isDir()) return true;
+  const auto above = QFileInfo(path).absolutePath();
+  if (!QFileInfo(above).isDir() && above != path && !makePrivateFolder(above)) return false;
+  return QDir().mkdir(path, QFile::ReadOwner | QFile::WriteOwner | QFile::ExeOwner) ||
+         QFileInfo(path).isDir();
+}
+
+bool makePrivateFile(const QString& path) {
+  const int made = ::open(QFile::encodeName(path).constData(), O_WRONLY | O_CREAT | O_EXCL | O_CLOEXEC, 0600);
+  if (made < 0) return false;
+  ::close(made);
+  return true;
+}
+
+bool copyPrivately(const QString& from, const QString& to) {
+  return QFile::copy(from, to) && QFile::setPermissions(to, QFile::ReadOwner | QFile::WriteOwner);
+}
+
+} // namespace butte::book

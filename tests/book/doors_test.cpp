@@ -1,0 +1,214 @@
+// What stands beside a book on the disk, on purpose or by chance: other people's marks, links, pipes, files
+// that were cut off, a clock that runs wild. None of it loses a record, hangs the start or locks out the
+// owner.
+#include "book_fixture.h"
+
+#include "book/copies.h"
+#include "book/owner.h"
+#include "sqlite/database.h"
+#include "support/told.h"
+
+#include <QDir>
+#include <QFileInfo>
+#include <fcntl.h>
+#include <filesystem>
+#include <sys/stat.h>
+#include <unistd.h>
+
+namespace butte::book {
+
+namespace fs = std::filesystem;
+using ::testing::Contains;
+using ::testing::Field;
+using ::testing::Not;
+
+class DoorsTest : public BookTest {
+protected:
+  std::string mark() const { return pathOf("farm.butte") + ".owner"; }
+  void write(const std::string& path, const std::string& text) {
+    QFile file(QString::fromStdString(path));
+    ASSERT_TRUE(file.open(QIODevice::WriteOnly));
+    file.write(text.data(), static_cast<qint64>(text.size()));
+  }
+  std::string read(const std::string& path) {
+    QFile file(QString::fromStdString(path));
+    return file.open(QIODevice::ReadOnly) ? file.readAll().toStdString() : std::string();
+  }
+  static unsigned modeOf(const std::string& path) {
+    struct stat about {};
+    EXPECT_EQ(::stat(path.c_str(), &about), 0) << path;
+    return about.st_mode & 0777u;
+  }
+  std::unique_ptr<Book> open() {
+    auto opened = openBook(pathOf("farm.butte"), pathOf("snapshots"));
+    EXPECT_TRUE(static_cast<bool>(opened)) << (opened ? "" : words::problemLine(opened.problem()));
+    return opened ? std::move(opened).value() : nullptr;
+  }
+};
+
+TEST_F(DoorsTest, ALinkInTheMarksPlaceIsNotFollowed) {
+  make().reset();
+  write(pathOf("diary.txt"), "dear diary");
+  fs::create_symlink(pathOf("diary.txt"), mark());
+  const auto book = open();
+  ASSERT_TRUE(book);
+  EXPECT_FALSE(book->isReadOnly()) << "nobody else writes in it";
+  EXPECT_EQ(read(pathOf("diary.txt")), "dear diary") << "what it led to is as it was";
+  EXPECT_TRUE(fs::is_symlink(mark() + "-aside1"));
+}
+
+TEST_F(DoorsTest, APipeInTheMarksPlaceHoldsNobody) {
+  make().reset();
+  ASSERT_EQ(::mkfifo(mark().c_str(), 0600), 0);
+  const auto book = open();
+  ASSERT_TRUE(book);
+  EXPECT_FALSE(book->isReadOnly());
+}
+
+TEST_F(DoorsTest, SomebodysNoteUnderThatNameIsKept) {
+  make().reset();
+  write(mark(), "ring the owner of the barn");
+  const auto book = open();
+  ASSERT_TRUE(book);
+  EXPECT_FALSE(book->isReadOnly());
+  EXPECT_EQ(read(mark() + "-aside1"), "ring the owner of the barn");
+}
+
+TEST_F(DoorsTest, AFolderInTheMarksPlaceGoesAsideToo) {
+  make().reset();
+  fs::create_directory(mark());
+  const auto book = open();
+  ASSERT_TRUE(book);
+  EXPECT_FALSE(book->isReadOnly());
+}
+
+/// A mark of a person whose program is gone and whose file this one may not write.
+TEST_F(DoorsTest, AnothersLeftoverLocksNobodyOut) {
+  make().reset();
+  write(mark(), R"({"host":")" + QSysInfo::machineHostName().toStdString() +
+                    R"(","user":"anna","since":"2026-03-02T07:00:00Z","heard":"2026-03-02T07:00:00Z"})");
+  ASSERT_EQ(::chmod(mark().c_str(), 0400), 0);
+  const auto book = open();
+  ASSERT_TRUE(book);
+  EXPECT_FALSE(book->isReadOnly());
+}
+
+TEST_F(DoorsTest, AMarkIsShownWithoutControlCharactersOrNovels) {
+  make().reset();
+  write(mark(), R"({"host":"elsewhere\u001b[2J\u0007","user":")" + std::string(2000, 'x') +
+                    R"(","since":"2026-03-02T07:00:00Z","heard":"2999-03-02T07:00:00Z"})");
+  const auto book = open();
+  ASSERT_TRUE(book);
+  ASSERT_TRUE(book->isReadOnly()) << "another computer holds it";
+  const auto words = book->readOnlyWords();
+  EXPECT_LT(words.size(), 400u);
+  for (const unsigned char c : words)
+    EXPECT_GE(c, 0x20u);
+}
+
+TEST_F(DoorsTest, ABookReachedThroughALinkHasOneOwner) {
+  auto book = make();
+  fs::create_symlink(pathOf("farm.butte"), pathOf("same.butte"));
+  auto second = openBook(pathOf("same.butte"), pathOf("snapshots"));
+  ASSERT_TRUE(static_cast<bool>(second));
+  EXPECT_TRUE((*second)->isReadOnly());
+  EXPECT_FALSE(fs::exists(pathOf("same.butte") + ".owner"));
+}
+
+TEST_F(DoorsTest, WhatIsNoFileIsNoBookAndGetsNoMark) {
+  fs::create_directory(pathOf("folder.butte"));
+  ASSERT_EQ(::mkfifo(pathOf("pipe.butte").c_str(), 0600), 0);
+  for (const auto& path : {pathOf("folder.butte"), pathOf("pipe.butte"), std::string("/dev/zero")}) {
+    const auto opened = openBook(path, pathOf("snapshots"));
+    ASSERT_FALSE(static_cast<bool>(opened)) << path;
+    EXPECT_EQ(opened.problem().code, core::ProblemCode::NotABook);
+    EXPECT_FALSE(fs::exists(path + ".owner"));
+  }
+}
+
+TEST_F(DoorsTest, ABookItsCopiesAndFoldersAreTheOwnersAlone) {
+  const auto old = ::umask(0);
+  auto made = createBook(pathOf("deep/er/farm.butte"), "Farm");
+  ASSERT_TRUE(static_cast<bool>(made));
+  auto book = std::move(made).value();
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater(), told("water"))));
+  const auto copy = makeCopy(*book, "by hand");
+  ASSERT_TRUE(static_cast<bool>(copy));
+  auto snapshot = openBook(pathOf("deep/er/farm.butte"), pathOf("snapshots"));
+  ASSERT_TRUE(static_cast<bool>(snapshot));
+  ::umask(old);
+  EXPECT_EQ(modeOf(pathOf("deep/er/farm.butte")), 0600u);
+  EXPECT_EQ(modeOf(pathOf("deep/er")), 0700u);
+  EXPECT_EQ(modeOf(*copy), 0600u);
+  EXPECT_EQ(modeOf(copiesFolder(pathOf("deep/er/farm.butte"))), 0700u);
+  EXPECT_EQ(modeOf(pathOf("snapshots")), 0700u);
+  for (const auto& file : fs::recursive_directory_iterator(folder.path().toStdString())) {
+    if (!file.is_regular_file()) continue;
+    EXPECT_EQ(modeOf(file.path().string()) & 0077u, 0u) << file.path();
+  }
+}
+
+/// Killed while writing without a write-ahead log: the file holds half a change, its journal the rest.
+TEST_F(DoorsTest, AHotJournalIsPlayedBackByWhoeverMayWrite) {
+  qputenv("BUTTE_TREAT_AS_NETWORK", "1");
+  make().reset();
+  const auto path = pathOf("farm.butte");
+  {
+    auto db = Database::open(QString::fromStdString(path), Database::Mode::Write);
+    ASSERT_TRUE(static_cast<bool>(db));
+    ASSERT_FALSE((*db)->run("PRAGMA journal_mode = DELETE"));
+    ASSERT_FALSE((*db)->run("PRAGMA cache_size = 1"));
+    ASSERT_FALSE((*db)->run("BEGIN IMMEDIATE"));
+    ASSERT_FALSE((*db)->run("UPDATE meta SET value = 'half done'"));
+    ASSERT_FALSE((*db)->run("INSERT INTO meta (key, value) VALUES ('x', hex(zeroblob(4000000)))"));
+    ASSERT_GT(fs::file_size(path + "-journal"), 512u) << "the change has begun to reach the file";
+    fs::create_directory(pathOf("killed"));
+    fs::copy(path, pathOf("killed/farm.butte"));
+    fs::copy(path + "-journal", pathOf("killed/farm.butte-journal"));
+    std::ignore = (*db)->run("ROLLBACK");
+  }
+  const auto killed = pathOf("killed/farm.butte");
+  fs::copy(pathOf("killed"), pathOf("watched"));
+  {
+    auto watched = openStore(pathOf("watched/farm.butte"), OpenFor::Writing);
+    ASSERT_TRUE(static_cast<bool>(watched)) << words::problemLine(watched.problem());
+    EXPECT_EQ(**(*watched)->meta("farm"), "Test farm") << "not what was half done";
+    EXPECT_FALSE(*(*watched)->meta("x"));
+  }
+  const auto mark = OwnerMark::take(killed); // somebody else writes: only a look is left
+  auto look = openBook(killed, pathOf("snapshots"));
+  ASSERT_TRUE(static_cast<bool>(look)) << words::problemLine(look.problem());
+  EXPECT_TRUE((*look)->isReadOnly());
+  EXPECT_EQ(**(*look)->store().meta("farm"), "Test farm");
+  qunsetenv("BUTTE_TREAT_AS_NETWORK");
+}
+
+TEST_F(DoorsTest, AClockThatRunsWildCostsOneCopyADay) {
+  auto book = make();
+  const auto place = book->place();
+  constexpr std::int64_t day = 86400;
+  const auto today = Moment::now();
+  for (int age = 20; age >= 1; --age)
+    ASSERT_FALSE(copyDaily(place, {today.seconds - age * day}));
+  const auto before = copiesOf(place).size();
+  ASSERT_GE(before, 9u);
+  const Moment wild = *Moment::fromIso("2099-01-01T12:00:00Z");
+  ASSERT_FALSE(copyDaily(place, wild));
+  EXPECT_GE(copiesOf(place).size(), before) << "one came, at most one went";
+  ASSERT_FALSE(copyDaily(place, wild)) << "the same day again";
+  EXPECT_GE(copiesOf(place).size(), before);
+  ASSERT_FALSE(copyDaily(place, today));
+  EXPECT_THAT(copiesOf(place), Contains(Field(&CopyOfBook::at, wild))) << "its date says nothing";
+}
+
+TEST_F(DoorsTest, NoCopyGoesForADateAheadAndTheNewestStays) {
+  const Moment now = *Moment::fromIso("2026-11-23T12:00:00Z");
+  constexpr std::int64_t day = 86400;
+  std::vector<CopyOfBook> copies;
+  for (int ahead = 1; ahead < 40; ++ahead)
+    copies.push_back({"ahead" + std::to_string(ahead), {now.seconds + ahead * day}, 1, "daily"});
+  copies.push_back({"newest", now, 1, "daily"});
+  EXPECT_TRUE(tooMany(copies, now).empty());
+}
+
+} // namespace butte::book
