@@ -162,6 +162,26 @@ TEST_F(TransferTest, TablesGoOutAndComeBackTheSame) {
   }
 }
 
+TEST_F(TransferTest, NamesThatASpreadsheetWouldComputeComeBackUnchanged) {
+  auto book = make(), empty = make("empty.butte");
+  const std::vector<std::string> names{"=1+1", "+strong", "-weak", "@home", "'=quoted", "=cmd|' /C calc'!A0"};
+  for (const auto& name : names)
+    ASSERT_TRUE(static_cast<bool>(book->create(
+        Kind::Target, Json{{"name", name}, {"crop", "=basil"}, {"target", demoFormula()["target"]}},
+        told("target"))));
+  const auto path = pathOf("table.csv");
+  ASSERT_FALSE(writeTable(book->store(), Kind::Target, path, false));
+  const auto text = textOf(path);
+  for (const auto* formula : {"\n=", "\n+", "\n-", "\n@", ",=", ",@"})
+    EXPECT_EQ(text.find(formula), std::string::npos) << formula;
+  ASSERT_FALSE(import(*empty, *planImport(empty->store(), text), "table.csv"));
+  std::vector<std::string> back;
+  const auto targets = empty->store().list(Kind::Target, false);
+  for (const auto& target : *targets)
+    back.push_back(target.name);
+  EXPECT_THAT(back, ::testing::UnorderedElementsAreArray(names));
+}
+
 TEST_F(TransferTest, ATableSaysOfEveryRowWhatIsWrong) {
   auto book = make();
   const auto rowsOf = [&](const std::string& text) {

@@ -1,8 +1,11 @@
 /// The modes of `solve`, through the real butte-cli program.
 #include "support/run_cli.h"
 
+#include <filesystem>
+#include <fstream>
 #include <gmock/gmock.h>
 #include <sstream>
+#include <sys/stat.h>
 
 using namespace butte::test;
 using nlohmann::json;
@@ -108,6 +111,38 @@ TEST(SolveModes, ABatchWritesEveryTargetWithEveryWater) {
   EXPECT_EQ(cli("solve --out /nowhere/x.csv", input.dump()).code, 2);
   input.erase("waters");
   EXPECT_THAT(cli("solve --out " + file, input.dump()).err, HasSubstr("waters"));
+}
+
+// Only a file gives way to a new table: no device, no pipe, nothing that a link leads to.
+TEST(SolveModes, ABatchReplacesFilesAlone) {
+  auto input = fourSalts();
+  input["targets"] = {{{"name", "strong"}, {"target_mg_per_l", input["target_mg_per_l"]}}};
+  input["waters"] = {{{"name", "rain"}, {"analysis_mg_per_l", {{"Ca", 1}}}}};
+  const auto folder = std::filesystem::temp_directory_path() / ("butte-out-" + std::to_string(getpid()));
+  std::filesystem::create_directories(folder);
+  const auto file = (folder / "table.csv").string(), diary = (folder / "diary").string(),
+             pipe = (folder / "pipe").string();
+  EXPECT_EQ(cli("solve --out " + file, input.dump()).code, 0);
+  const auto table = slurp(file);
+  EXPECT_EQ(cli("solve --out " + file, input.dump()).code, 0) << "a file is replaced";
+  EXPECT_EQ(slurp(file), table);
+  std::ofstream(diary) << "dear diary";
+  std::filesystem::create_symlink(diary, folder / "link.csv");
+  ASSERT_EQ(::mkfifo(pipe.c_str(), 0600), 0);
+  for (const auto& out : {(folder / "link.csv").string(), pipe, std::string("/dev/full"), folder.string()}) {
+    const auto run = cli("solve --out " + out, input.dump());
+    EXPECT_EQ(run.code, 2) << out;
+    EXPECT_THAT(run.err, HasSubstr("can't be written")) << out;
+  }
+  EXPECT_EQ(slurp(diary), "dear diary");
+  EXPECT_TRUE(std::filesystem::is_character_file("/dev/full"));
+  std::size_t left = 0;
+  for ([[maybe_unused]] const auto& entry : std::filesystem::directory_iterator(folder))
+    ++left;
+  EXPECT_EQ(left, 4u) << "no unfinished table stays behind";
+  EXPECT_THAT(cli("solve " + pipe).err, HasSubstr("device or a pipe")) << "a script is a file as well";
+  EXPECT_THAT(cli("solve " + folder.string()).err, HasSubstr("is a folder"));
+  std::filesystem::remove_all(folder);
 }
 
 TEST(SolveModes, BadInputIsNamed) {
