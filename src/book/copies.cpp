@@ -226,8 +226,8 @@ Trouble goBackTo(const std::string& bookPath, const std::string& copyPath) {
     if (auto trouble = (*copy)->checkWhole()) return trouble;
     if (auto trouble = (*copy)->copyTo(fresh.toStdString())) return trouble;
   }
-  for (const auto* ending : {"-wal", "-shm"})
-    QFile::remove(path + ending);
+  for (const auto* ending : {"-wal", "-shm", "-journal"})
+    QFile::remove(path + ending); // of the old file: the copy must not be changed by them
   // rename(2) replaces the old file in one step; QFile::rename would refuse.
   if (std::rename(fresh.toStdString().c_str(), bookPath.c_str()) != 0)
     return problemAt(ProblemCode::BadFile, bookPath, {"the copy can't take the book's place"});

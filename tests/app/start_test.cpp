@@ -2,10 +2,13 @@
 // book, and what it does after a start that was never finished.
 #include "window_fixture.h"
 
+#include "book/copies.h"
 #include "window/start_mark.h"
 
 #include <QDir>
 #include <QDirIterator>
+#include <QMenu>
+#include <QMenuBar>
 #include <QProcess>
 
 namespace butte::app {
@@ -121,6 +124,96 @@ TEST_F(StartTest, AfterTwoTheBookStaysClosedAndThatIsSaid) {
   bareWindow();
   window->books().start(false, {}, 0);
   EXPECT_EQ(window->desk().path(), bookPath());
+}
+
+/// The middle of the file overwritten, as a bad disk does.
+void damage(const QString& path) {
+  QFile file(path);
+  ASSERT_TRUE(file.open(QIODevice::ReadWrite));
+  ASSERT_TRUE(file.seek(4096));
+  file.write(QByteArray(static_cast<qsizetype>(file.size() - 4096), 'x'));
+}
+
+class NoBookTest : public StartTest {
+protected:
+  void closeAndDamage(bool withCopy) {
+    if (withCopy) {
+      ASSERT_FALSE(book::copyDaily(bookPath().toStdString(), book::Moment::now()));
+    }
+    window.reset();
+    damage(bookPath());
+    bareWindow();
+    settings->setValue("book/recent", QStringList{bookPath()});
+    questions.clear();
+    window->prompts().goOn = [this](const QString& title, const QString& text, const QString&) {
+      questions << title + ": " + text;
+      return agrees;
+    };
+  }
+  QStringList questions;
+  bool agrees = true;
+};
+
+TEST_F(NoBookTest, ADamagedBookIsHealedFromItsNewestWholeCopy) {
+  closeAndDamage(true);
+  window->books().start(false, {}, 0);
+  ASSERT_EQ(questions.size(), 1);
+  EXPECT_THAT(questions[0].toStdString(), HasSubstr("A copy of it was made on"));
+  EXPECT_EQ(window->desk().path(), bookPath());
+  EXPECT_EQ(editor().document().name, "Ormsey Glass, strawberry fruiting");
+  EXPECT_THAT(troubles, IsEmpty());
+}
+
+TEST_F(NoBookTest, ACopyThatIsDamagedTooGivesWayToTheOlderOne) {
+  ASSERT_FALSE(book::copyDaily(bookPath().toStdString(), {book::Moment::now().seconds - 86400 * 3}));
+  closeAndDamage(true);
+  const auto copies = book::copiesOf(bookPath().toStdString());
+  ASSERT_EQ(copies.size(), 2u);
+  damage(QString::fromStdString(copies[0].path));
+  window->books().start(false, {}, 0);
+  EXPECT_EQ(questions.size(), 2);
+  EXPECT_EQ(window->desk().path(), bookPath());
+  EXPECT_EQ(editor().document().name, "Ormsey Glass, strawberry fruiting");
+}
+
+TEST_F(NoBookTest, WithoutAnyBookOneWorksInAnEmptyOneAndNothingCrashes) {
+  agrees = false; // the copy is not wanted
+  closeAndDamage(true);
+  const auto before = contentOf(bookPath());
+  window->books().start(false, {}, 0);
+  EXPECT_TRUE(window->desk().isOpen());
+  EXPECT_NE(window->desk().path(), bookPath());
+  EXPECT_EQ(contentOf(bookPath()), before) << "what is damaged stays as it lies";
+  ASSERT_FALSE(troubles.isEmpty());
+  EXPECT_THAT(troubles.last().toStdString(), HasSubstr("You work in an empty one"));
+  showWindow();
+  window->prompts().fileToOpen = window->prompts().fileToMake =
+      window->prompts().words = [](const QString&, const QString&, const QString&) { return QString(); };
+  int pressed = 0;
+  for (auto* action : window->menuBar()->actions().first()->menu()->actions()) {
+    if (!action->isEnabled() || action->menu() || action->isSeparator() || action->text().contains("Quit"))
+      continue;
+    action->trigger();
+    QApplication::processEvents();
+    ++pressed;
+  }
+  EXPECT_GE(pressed, 8);
+  window->showStation(Station::Book);
+  for (int section = 0; section < BookPage::sectionCount; ++section) {
+    window->bookPage().showSection(static_cast<BookPage::Section>(section));
+    QApplication::processEvents();
+  }
+  EXPECT_TRUE(window->desk().isOpen());
+}
+
+TEST_F(NoBookTest, WhereNoFolderTakesABookThatIsSaid) {
+  window.reset();
+  ASSERT_TRUE(QDir(folder.path()).mkpath("data/farm.butte")) << "a folder of the first book's name";
+  bareWindow();
+  settings->setValue("book/recent", QStringList{});
+  window->books().start(false, {}, 0);
+  EXPECT_TRUE(window->desk().isOpen()) << "there is always a book to work in";
+  EXPECT_FALSE(troubles.isEmpty());
 }
 
 TEST(Program, WordsOfTheCommandLineThatMakeNoSenseAreAnswered) {

@@ -93,26 +93,54 @@ bool BookActions::tell(const book::Trouble& trouble, const QString& what) {
   return !trouble;
 }
 
-/// The book of the last time, or the first one of all; true where it is new.
+/// The book of the last time, or the first one of all; true where it is new. There is always one to work in.
 bool BookActions::openUsualBook() {
   auto& desk = m_window.desk();
-  for (const auto& recent : desk.recentBooks())
-    if (QFile::exists(recent) && openBook(recent)) return false;
-  const auto path = desk.firstBookPath();
-  const bool fresh = !QFile::exists(path);
-  tell(fresh ? desk.createBook(path, tr("My farm")) : desk.openBook(path),
-       tr("No book could be opened; what you type now is not kept."));
-  return fresh;
+  bool hadOne = false;
+  auto known = desk.recentBooks();
+  known << desk.firstBookPath();
+  for (const auto& recent : known) {
+    if (!QFile::exists(recent)) continue;
+    hadOne = true;
+    if (openBook(recent)) return false;
+  }
+  if (!hadOne &&
+      tell(desk.createBook(desk.firstBookPath(), tr("My farm")), tr("No book could be made here.")))
+    return true;
+  openBookAside(tr("None of your books can be opened. You work in an empty one for now; yours stay as they "
+                   "are, and their copies beside them."));
+  return false;
 }
 
-void BookActions::openBookAside() {
+/// An empty book to work in while the usual one stays closed, and why.
+void BookActions::openBookAside(const QString& why) {
   auto& desk = m_window.desk();
-  const auto path =
-      QFileInfo(desk.firstBookPath())
-          .dir()
-          .filePath(tr("Set aside") + QDateTime::currentDateTime().toString(" yyyy-MM-dd HHmmss") + ".butte");
-  tell(desk.createBookAside(path, tr("My farm")),
-       tr("No book could be opened; what you type now is not kept."));
+  const auto name = tr("Set aside") + QDateTime::currentDateTime().toString(" yyyy-MM-dd HHmmss") + ".butte";
+  for (const auto& folder : {QFileInfo(desk.firstBookPath()).absolutePath(), QDir::tempPath()}) {
+    if (desk.createBookAside(folder + "/" + name, tr("My farm"))) continue;
+    return m_window.prompts().trouble(why);
+  }
+  m_window.prompts().trouble(tr("No book could be made, here or in %1: what you type now is not kept.")
+                                 .arg(QDir::toNativeSeparators(QDir::tempPath())));
+}
+
+/// Puts the newest whole copy in a damaged book's place, when the person says so.
+bool BookActions::heal(const QString& path, const core::Problem& damage) {
+  for (const auto& copy : book::copiesOf(path.toStdString())) {
+    const auto day = QDateTime::fromSecsSinceEpoch(copy.at.seconds);
+    if (!m_window.prompts().goOn(tr("A damaged book"),
+                                 tr("%1 can't be opened: %2\n\nA copy of it was made on %3. Put that in its "
+                                    "place? What lies there "
+                                    "now is kept among the copies.")
+                                     .arg(QFileInfo(path).fileName(), problemWords(damage),
+                                          QLocale().toString(day, QLocale::ShortFormat)),
+                                 tr("Take the copy")))
+      return false;
+    if (tell(book::goBackTo(path.toStdString(), copy.path),
+             tr("This copy can't be used; the next older one:")))
+      return true;
+  }
+  return false;
 }
 
 void BookActions::start(bool demo, const QStringList& files, int unfinishedStarts) {
@@ -128,15 +156,13 @@ void BookActions::start(bool demo, const QStringList& files, int unfinishedStart
   if (!desk.isOpen() && demo) openSample();
   bool fresh = false;
   if (!desk.isOpen() && unfinishedStarts > 1)
-    openBookAside();
+    openBookAside(
+        tr("Butte did not get through its last starts. Your book stays as it is and closed; this one "
+           "is empty. Book > Open brings yours back; its copies lie beside it."));
   else if (!desk.isOpen())
     fresh = openUsualBook();
   desk.setTakingNothingInHand(false);
-  if (unfinishedStarts > 1)
-    m_window.prompts().trouble(
-        tr("Butte did not get through its last starts. Your book stays as it is and closed; this one is "
-           "empty. Book > Open brings yours back; its copies stand under Book > Copies."));
-  else if (unfinishedStarts == 1)
+  if (unfinishedStarts == 1)
     m_window.say(tr("Butte did not get through its last start: the formula of then is in the book, not in "
                     "hand. Book > Formulas opens it."));
   for (const auto& file : formulas)
@@ -147,8 +173,10 @@ void BookActions::start(bool demo, const QStringList& files, int unfinishedStart
 bool BookActions::openBook(const QString& path, bool takeOver) {
   auto& desk = m_window.desk();
   const auto name = QFileInfo(path).fileName();
-  if (!tell(desk.openBook(path, takeOver), tr("%1 was not opened; it stays as it is.").arg(name)))
-    return false;
+  auto trouble = desk.openBook(path, takeOver);
+  if (trouble && trouble->code == core::ProblemCode::BookDamaged && heal(path, *trouble))
+    trouble = desk.openBook(path, takeOver);
+  if (!tell(trouble, tr("%1 was not opened; it stays as it is.").arg(name))) return false;
   const auto& holder = desk.book().heldBy();
   const bool silent = holder && !holder->host.empty() &&
                       book::Moment::now().seconds - holder->heard.seconds > book::OwnerMark::silentSeconds;

@@ -41,7 +41,8 @@ public:
 private:
   void addActions(QMenu* menu);
   bool openUsualBook();
-  void openBookAside();
+  void openBookAside(const QString& why);
+  bool heal(const QString& path, const core::Problem& damage);
   void fillRecent();
   void copyDaily();
   bool tell(const book::Trouble& trouble, const QString& what);
