@@ -1,5 +1,7 @@
 #include "json_reader.h"
 
+#include "base/decimal.h"
+
 #include <cmath>
 
 namespace butte::exchange {
@@ -90,7 +92,15 @@ std::optional<double> ObjectReader::number(std::string_view key) {
     fail(ProblemCode::WrongType, key, {"a number", typeName(*value)});
     return std::nullopt;
   }
-  return value->get<double>();
+  const double number = value->get<double>();
+  if (core::isFigure(number)) return number;
+  const double end = number < 0 ? -core::mostFigure : core::mostFigure;
+  const bool tiny = std::abs(number) < core::leastFigure;
+  fail(ProblemCode::OutsideLimits, key,
+       {core::decimalText(number),
+        core::decimalText(tiny ? std::copysign(core::leastFigure, number) : -core::mostFigure),
+        core::decimalText(tiny ? end : core::mostFigure), ""});
+  return std::nullopt;
 }
 
 std::optional<std::string> ObjectReader::text(std::string_view key) {

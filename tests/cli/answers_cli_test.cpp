@@ -61,6 +61,46 @@ TEST(CliAnswers, ACapIsNamedAsWhatHolds) {
   EXPECT_THAT(kindsOf(question), Contains("cap"));
 }
 
+// Figures beyond all measure end at the door, with their key; what the door lets in is answered.
+TEST(CliAnswers, FiguresThatOverflowOrVanishAreRefusedByName) {
+  const nlohmann::json salts = {{{"id", "kno3"}, {"formula", "KNO3"}, {"price_per_kg", 1}},
+                                {{"id", "can"}, {"formula", "Ca(NO3)2·4H2O"}, {"price_per_kg", 1}}};
+  for (const double absurd : {1e-160, 5e-324, 1e160, 1e300}) {
+    const auto target = [&](double value) { return nlohmann::json{{"K", value}, {"Ca", value}}; };
+    auto one = salts;
+    one[0]["purity_percent"] = absurd;
+    auto label = salts;
+    label[0] = {{"id", "bag"}, {"label_percent", {{"K2O", absurd}, {"N_NO3", 5}}}};
+    const std::tuple<const char*, const char*, nlohmann::json> cases[] = {
+        {"solve",
+         "target_mg_per_l.",
+         {{"products", salts}, {"volume_l", 10}, {"target_mg_per_l", target(absurd)}}},
+        {"solve",
+         "crops[0].target_mg_per_l.",
+         {{"products", salts},
+          {"volume_l", 10},
+          {"crops", {{{"name", "a"}, {"target_mg_per_l", target(absurd)}}}}}},
+        {"solve", "purity_percent", {{"products", one}, {"volume_l", 10}, {"target_mg_per_l", target(50)}}},
+        {"solve", "label_percent", {{"products", label}, {"volume_l", 10}, {"target_mg_per_l", target(50)}}},
+        {"solve", "volume_l", {{"products", salts}, {"volume_l", absurd}, {"target_mg_per_l", target(50)}}},
+        {"mix", "weights_g.", {{"products", salts}, {"volume_l", 10}, {"weights_g", {{"kno3", absurd}}}}},
+    };
+    for (const auto& [verb, place, input] : cases) {
+      const auto run = cli(verb, input.dump());
+      EXPECT_EQ(run.code, 2) << place << " " << absurd << run.out.substr(0, 80);
+      EXPECT_THAT(run.err, ::testing::HasSubstr(place)) << absurd;
+      EXPECT_THAT(run.err, ::testing::HasSubstr("out of range")) << absurd;
+    }
+  }
+  for (const double odd : {1e-14, 1e-9, 1e5}) {
+    const nlohmann::json wish = {{"name", "a"}, {"target_mg_per_l", {{"K", odd}, {"Ca", odd}}}},
+                         other = {{"name", "b"}, {"target_mg_per_l", {{"K", 200}}}};
+    const auto run =
+        cli("solve", nlohmann::json{{"products", salts}, {"volume_l", 10}, {"crops", {wish, other}}}.dump());
+    EXPECT_THAT((std::vector{0, 3}), ::testing::Contains(run.code)) << odd << run.err;
+  }
+}
+
 TEST(CliAnswers, ASheetsSuspectLineSaysWhatItShouldBe) {
   json question{{"products", {product("KNO3"), product("MgSO4·7H2O")}},
                 {"target_mg_per_l", {{"K", 200}, {"N_NO3", 71.6}, {"Mg", 40}}},

@@ -96,7 +96,8 @@ void NumberField::read(const QString& text) {
   const auto digits = inAskedUnit(figure, fault);
   if (!fault.isEmpty()) return refuse(fault);
   const auto value = core::parseDecimal(digits.toStdString()).value_or(0);
-  if (value < m_spec.least || value > m_spec.most)
+  const bool vanishing = value != 0 && std::abs(value) < core::leastFigure;
+  if (value < m_spec.least || value > m_spec.most || vanishing)
     return refuse(tr("%1: %2 is out of range; it should be from %3 to %4 %5")
                       .arg(m_spec.name, typed.size() > 24 ? typed.left(22) + "…" : typed,
                            localFigure(m_spec.least), QLocale().toString(m_spec.most, 'g', 6), m_spec.unit));

@@ -18,6 +18,10 @@ std::string normalisedDecimal(std::string_view text) {
   return out;
 }
 
+bool isFigure(double value) {
+  return value == 0 || (std::abs(value) >= leastFigure && std::abs(value) <= mostFigure);
+}
+
 std::optional<double> parseDecimal(std::string_view text) {
   const std::string clean = normalisedDecimal(text);
   // from_chars would also read "inf" and "nan".

@@ -38,7 +38,8 @@ std::size_t scaleFor(Mass mass, const std::vector<Scale>& scales) {
 constexpr int mostLoadsForFineness = 5;
 void weighOn(WeighStep& step, const Scale& scale) {
   step.shown = roundedToStep(step.exact, scale.readability);
-  step.loads = std::max(1, static_cast<int>(std::ceil(step.shown / scale.capacity - 1e-9)));
+  constexpr double mostLoads = 1e6; // nobody weighs that often; the number says enough
+  step.loads = static_cast<int>(std::clamp(std::ceil(step.shown / scale.capacity - 1e-9), 1.0, mostLoads));
   step.errorPercent = 50 * step.loads * (scale.readability / step.exact);
   step.tooFine = step.errorPercent > coarsePercent;
 }

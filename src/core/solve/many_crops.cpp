@@ -60,7 +60,7 @@ public:
       state.extraGrams = VectorXd::Zero(start.size());
       settle(state, false);
       if (m_request.corrections) settle(state, true);
-      if (state.misfit < best.misfit * (1 - 1e-9)) best = std::move(state);
+      if (best.strength.size() == 0 || state.misfit < best.misfit * (1 - 1e-9)) best = std::move(state);
     }
     normalise(best);
     return best;

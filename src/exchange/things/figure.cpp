@@ -5,6 +5,9 @@
 #include "typed_numbers.h"
 #include "units/convert.h"
 
+#include <algorithm>
+#include <cmath>
+
 namespace butte::exchange {
 
 using namespace core;
@@ -56,9 +59,12 @@ std::optional<Problem> outside(const Figure& what, double value, const std::stri
   const std::string unit(what.unit);
   if (what.above && !(value > what.least))
     return problemAt(ProblemCode::NotAbove, "", {asGiven, decimalText(what.least), unit});
-  if (value >= what.least && value <= what.most) return std::nullopt;
+  const bool tiny = value != 0 && std::abs(value) < leastFigure;
+  if (value >= what.least && value <= std::min(what.most, mostFigure) && !tiny) return std::nullopt;
   const auto limit = [](double end) { return std::abs(end) == noLimit ? std::string() : decimalText(end); };
-  return problemAt(ProblemCode::OutsideLimits, "", {asGiven, limit(what.least), limit(what.most), unit});
+  return problemAt(ProblemCode::OutsideLimits, "",
+                   {asGiven, limit(tiny ? std::max(what.least, leastFigure) : what.least),
+                    limit(std::min(what.most, mostFigure)), unit});
 }
 
 std::optional<double> figure(ObjectReader& reader, Dialect dialect, const Figure& what) {
