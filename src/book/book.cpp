@@ -184,9 +184,16 @@ Trouble Book::flush() {
   return std::nullopt;
 }
 
+Trouble Book::beginWriting() {
+  if (auto trouble = m_store->begin()) return trouble;
+  if (!m_hold.mine || m_hold.mine->holds()) return std::nullopt;
+  m_store->rollback();
+  return problemAt(ProblemCode::BookReadOnly, m_place, {"another computer has taken it over"});
+}
+
 Trouble Book::writeStep(Waiting& waiting) {
   auto& step = waiting.step;
-  if (auto trouble = m_store->begin()) return trouble;
+  if (auto trouble = beginWriting()) return trouble;
   const auto write = [&]() -> Trouble {
     if (auto trouble = writeChanges(waiting, false)) return trouble;
     if (auto trouble = m_store->dropUndone(m_who)) return trouble;
@@ -334,7 +341,7 @@ core::Result<std::optional<Step>> Book::stepOver(bool back) {
   Waiting waiting{**found, Checked::Not, {}};
   auto& step = waiting.step;
   step.at = Moment::now();
-  if (auto trouble = m_store->begin()) return *trouble;
+  if (auto trouble = beginWriting()) return *trouble;
   auto trouble = writeChanges(waiting, back);
   if (!trouble) trouble = m_store->markUndone(step.number, back);
   if (!trouble) trouble = m_store->commit();

@@ -98,6 +98,8 @@ private:
     std::vector<Json> stands;
   };
   void flushAloud();
+  /// A transaction, once it is sure that the book is still this program's to write in.
+  Trouble beginWriting();
   Trouble writeStep(Waiting& waiting);
   Trouble writeChanges(const Waiting& waiting, bool back);
   core::Result<std::optional<Step>> stepOver(bool back);

@@ -157,9 +157,24 @@ bool OwnerMark::write() {
   return ::ftruncate(m_file, static_cast<off_t>(text.size())) == 0;
 }
 
-bool OwnerMark::beat() {
+bool OwnerMark::holds() {
+  struct stat named {};
+  if (::lstat(m_path.c_str(), &named) != 0) { // tidied away by somebody: set up anew, unless one was faster
+    const int anew = openMark(m_path, O_RDWR | O_CREAT | O_EXCL);
+    if (anew < 0 || ::flock(anew, LOCK_EX | LOCK_NB) != 0) {
+      if (anew >= 0) ::close(anew);
+      return false;
+    }
+    ::close(m_file);
+    m_file = anew;
+    return write();
+  }
   const auto found = ownerIn(m_file);
-  if (found && (found->host != m_me.host || found->since != m_me.since)) return false;
+  return stillThere(m_file, m_path) && (!found || (found->host == m_me.host && found->since == m_me.since));
+}
+
+bool OwnerMark::beat() {
+  if (!holds()) return false;
   m_me.heard = Moment::now();
   return write();
 }

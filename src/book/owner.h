@@ -20,6 +20,8 @@ public:
   virtual ~Ownership() = default;
   /// A sign of life; to be given every minute. False: somebody else has taken the book over.
   virtual bool beat() = 0;
+  /// Whether it still lasts: asked inside every transaction. Cheap.
+  virtual bool holds() = 0;
 };
 
 /// The mark beside a book ("NAME.owner") that says who writes in it. On one computer the system's lock on
@@ -37,6 +39,7 @@ public:
   OwnerMark& operator=(const OwnerMark&) = delete;
 
   bool beat() override;
+  bool holds() override;
 
 private:
   OwnerMark(std::string path, int file, Owner me)

@@ -148,6 +148,61 @@ TEST_F(DoorsTest, ABookItsCopiesAndFoldersAreTheOwnersAlone) {
   }
 }
 
+/// As a program does that syncs a folder: the new file is renamed over the old one.
+TEST_F(DoorsTest, AFileThatIsReplacedWhileOpenTakesNoMoreEdits) {
+  std::string trouble; // outlives the book, which tells to its end
+  int kept = 0;
+  auto book = make();
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("First"), told("water"))));
+  make("other.butte").reset();
+  const auto other = read(pathOf("other.butte"));
+  fs::rename(pathOf("other.butte"), pathOf("farm.butte"));
+  QObject::connect(book.get(), &Book::troubled,
+                   [&](const core::Problem& p) { trouble = words::problemLine(p); });
+  QObject::connect(book.get(), &Book::kept, [&] { ++kept; });
+  std::ignore = book->create(Kind::Water, smallWater("Into nowhere"), told("water")); // waits, and is said
+  EXPECT_THAT(trouble, ::testing::HasSubstr("another file is in its place"));
+  EXPECT_EQ(kept, 0) << "it would be told as kept and be gone";
+  EXPECT_FALSE(static_cast<bool>(book->undo())) << "nor any other change";
+  EXPECT_EQ(read(pathOf("farm.butte")), other) << "the new file is as it came";
+}
+
+TEST_F(DoorsTest, AFileThatIsTakenAwayWhileOpenTakesNoMoreEdits) {
+  int troubles = 0;
+  auto book = make();
+  fs::remove(pathOf("farm.butte"));
+  QObject::connect(book.get(), &Book::troubled, [&] { ++troubles; });
+  std::ignore = book->create(Kind::Water, smallWater(), told("water"));
+  EXPECT_GT(troubles, 0);
+  EXPECT_FALSE(fs::exists(pathOf("farm.butte")));
+}
+
+TEST_F(DoorsTest, OnceTakenOverEveryTransactionIsRefused) {
+  auto book = make();
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("Mine"), told("water"))));
+  // As another computer writes it, which the lock does not keep out.
+  write(
+      mark(),
+      R"({"host":"elsewhere","user":"anna","since":"2026-03-02T07:00:00Z","heard":"2026-03-02T07:00:00Z"})");
+  for (int time = 0; time < 3; ++time) {
+    const auto refused = book->create(Kind::Water, smallWater("Not mine"), told("water"));
+    ASSERT_FALSE(static_cast<bool>(refused)) << time;
+    EXPECT_EQ(refused.problem().code, core::ProblemCode::BookReadOnly);
+  }
+  EXPECT_FALSE(static_cast<bool>(book->undo()));
+  EXPECT_EQ(book->store().list(Kind::Water, false)->size(), 1u);
+}
+
+TEST_F(DoorsTest, AMarkThatIsTidiedAwayIsSetUpAnew) {
+  auto book = make();
+  fs::remove(mark());
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater(), told("water"))));
+  EXPECT_TRUE(fs::exists(mark()));
+  auto second = openBook(pathOf("farm.butte"), pathOf("snapshots"));
+  ASSERT_TRUE(static_cast<bool>(second));
+  EXPECT_TRUE((*second)->isReadOnly()) << "it is held again";
+}
+
 /// Killed while writing without a write-ahead log: the file holds half a change, its journal the rest.
 TEST_F(DoorsTest, AHotJournalIsPlayedBackByWhoeverMayWrite) {
   qputenv("BUTTE_TREAT_AS_NETWORK", "1");

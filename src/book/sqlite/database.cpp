@@ -4,6 +4,9 @@
 #include <QSqlError>
 #include <QTextStream>
 #include <atomic>
+#include <sys/stat.h>
+#include <tuple>
+#include <utility>
 
 namespace butte::book {
 
@@ -38,6 +41,17 @@ QStringList paragraphs(const QString& text) {
 }
 } // namespace
 
+namespace {
+
+/// Device and inode; zeros where nothing of that name is.
+std::pair<std::uint64_t, std::uint64_t> identityOf(const QString& path) {
+  struct stat about {};
+  if (::stat(QFile::encodeName(path).constData(), &about) != 0) return {0, 0};
+  return {about.st_dev, about.st_ino};
+}
+
+} // namespace
+
 core::Result<std::unique_ptr<Database>> Database::open(const QString& path, Mode mode) {
   const auto name = QString("book%1").arg(++connectionCount);
   std::unique_ptr<Database> out(new Database(path, name));
@@ -49,6 +63,7 @@ core::Result<std::unique_ptr<Database>> Database::open(const QString& path, Mode
     return problemAt(ProblemCode::BookMissing, path.toStdString());
   if (!out->m_db.open()) return out->problemOf(out->m_db.lastError());
   if (const auto trouble = out->run("PRAGMA foreign_keys = ON")) return *trouble;
+  std::tie(out->m_device, out->m_inode) = identityOf(path);
   return out;
 }
 
@@ -79,6 +94,10 @@ core::Problem Database::problemOf(const QSqlError& error) const {
   default:
     return problemAt(ProblemCode::BadFile, where, {said.toStdString()});
   }
+}
+
+bool Database::isStillThere() const {
+  return identityOf(m_path) == std::pair(m_device, m_inode);
 }
 
 core::Result<QSqlQuery*> Database::query(Sql sql, std::initializer_list<QVariant> values) {

@@ -24,6 +24,9 @@ public:
   Database& operator=(const Database&) = delete;
 
   const QString& path() const { return m_path; }
+  /// Whether its name still leads to the file that was opened. A program that syncs folders may have put
+  /// another one there: what is written now would go nowhere, and the log beside it belongs to the old one.
+  bool isStillThere() const;
   Trouble run(Sql sql, std::initializer_list<QVariant> values = {});
   /// Steps through the rows; a visitor that returns false ends it. The same statement must not be run inside.
   Trouble each(Sql sql, std::initializer_list<QVariant> values,
@@ -41,6 +44,7 @@ private:
   Trouble troubleOf(const QSqlQuery& query) const;
   Database(QString path, QString name) : m_path(std::move(path)), m_name(std::move(name)) {}
   QString m_path, m_name;
+  std::uint64_t m_device = 0, m_inode = 0; ///< of the file as it was opened
   QSqlDatabase m_db;
   QHash<const char*, std::shared_ptr<QSqlQuery>> m_prepared;
   std::int64_t m_lastRow = 0;

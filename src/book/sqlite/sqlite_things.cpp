@@ -103,7 +103,11 @@ core::Problem SqliteStore::damaged(const std::string& what) const {
 }
 
 Trouble SqliteStore::begin() {
-  return m_db->run("BEGIN IMMEDIATE");
+  if (auto trouble = m_db->run("BEGIN IMMEDIATE")) return trouble;
+  if (m_db->isStillThere()) return std::nullopt;
+  rollback();
+  return problemAt(ProblemCode::BookNotWritable, m_db->path().toStdString(),
+                   {"another file is in its place, or it is gone"});
 }
 Trouble SqliteStore::commit() {
   return m_db->run("COMMIT");

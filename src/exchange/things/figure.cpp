@@ -64,7 +64,7 @@ std::optional<Problem> outside(const Figure& what, double value, const std::stri
   const auto limit = [](double end) { return std::abs(end) == noLimit ? std::string() : decimalText(end); };
   return problemAt(ProblemCode::OutsideLimits, "",
                    {asGiven, limit(tiny ? std::max(what.least, leastFigure) : what.least),
-                    limit(std::min(what.most, mostFigure)), unit});
+                    limit(value > mostFigure ? std::min(what.most, mostFigure) : what.most), unit});
 }
 
 std::optional<double> figure(ObjectReader& reader, Dialect dialect, const Figure& what) {
