@@ -4,6 +4,8 @@
 #include "deed_words.h"
 #include "language.h"
 
+#include <algorithm>
+
 namespace butte::words {
 
 using core::ProblemCode;
@@ -210,12 +212,48 @@ std::string problemText(const core::Problem& p) {
   }
 }
 
+namespace {
+
+/// The length of the UTF-8 character that begins here; 0 where none does.
+std::size_t characterAt(const std::string& text, std::size_t at) {
+  const auto byte = [&](std::size_t i) { return static_cast<unsigned char>(text[i]); };
+  const unsigned char first = byte(at);
+  const std::size_t length = first < 0x80   ? 1
+                             : first < 0xC2 ? 0
+                             : first < 0xE0 ? 2
+                             : first < 0xF0 ? 3
+                             : first < 0xF5 ? 4
+                                            : 0;
+  if (length == 0 || at + length > text.size()) return 0;
+  for (std::size_t i = 1; i < length; ++i)
+    if ((byte(at + i) & 0xC0) != 0x80) return 0;
+  return length;
+}
+
+/// As a terminal may show it: names come from anywhere, and a control character in one could clear the screen
+/// or write what nobody said. Such, and bytes that are no UTF-8, become a question mark.
+std::string shownOnOneLine(const std::string& text) {
+  std::string out;
+  for (std::size_t i = 0; i < text.size();) {
+    const auto c = static_cast<unsigned char>(text[i]);
+    const std::size_t length = characterAt(text, i);
+    const bool c1 = length == 2 && c == 0xC2 && static_cast<unsigned char>(text[i + 1]) < 0xA0;
+    if (c == '\n' || c == '\r' || c == '\t')
+      out += ' ';
+    else if (length == 0 || c < 0x20 || c == 0x7F || c1)
+      out += '?';
+    else
+      out.append(text, i, length);
+    i += std::max<std::size_t>(length, 1);
+  }
+  return out;
+}
+
+} // namespace
+
 std::string problemLine(const core::Problem& p) {
   std::string line = p.where.empty() ? problemText(p) : p.where + ": " + problemText(p);
-  for (auto& c : line) {
-    if (c == '\n' || c == '\r') c = ' ';
-  }
-  return line;
+  return shownOnOneLine(line);
 }
 
 } // namespace butte::words

@@ -19,6 +19,18 @@ TEST(Words, EveryProblemNamesThePlaceOnOneLine) {
   }
 }
 
+TEST(Words, AProblemsLineCarriesNothingThatATerminalObeys) {
+  const auto line = [](const std::string& name) {
+    return words::problemLine(problemAt(ProblemCode::UnknownProduct, "shelf[0]", {name}));
+  };
+  EXPECT_THAT(line("a\x1b[2Jb"), ::testing::HasSubstr("a?[2Jb"));
+  EXPECT_THAT(line("bell\x07"), ::testing::HasSubstr("bell?"));
+  EXPECT_THAT(line("c1\xc2\x9b"), ::testing::HasSubstr("c1?"));
+  EXPECT_THAT(line("cut\xe2\x82"), ::testing::HasSubstr("cut??")) << "no UTF-8";
+  EXPECT_THAT(line("two\nlines\tand tab"), ::testing::HasSubstr("two lines and tab"));
+  EXPECT_THAT(line("Dünger für 2 €"), ::testing::HasSubstr("Dünger für 2 €")) << "what is text stays";
+}
+
 TEST(Words, EveryReasonIsAWholeSentenceOfItsOwn) {
   std::set<std::string> told;
   for (int kind = 0; kind <= static_cast<int>(ReasonKind::AlkalinityConflict); ++kind) {

@@ -1,7 +1,7 @@
 #include "window/application.h"
 
-#include "paint/theme.h"
 #include "book/private_files.h"
+#include "paint/theme.h"
 #include "stations/book/book_page.h"
 #include "stations/stocks/stocks_page.h"
 #include "window/book_actions.h"
@@ -14,6 +14,7 @@
 #include <QApplication>
 #include <QDir>
 #include <QElapsedTimer>
+#include <QFile>
 #include <QFileInfo>
 #include <QSettings>
 #include <QStandardPaths>
@@ -117,6 +118,8 @@ int live(QApplication& application, const StartOptions& options) {
   applyTheme(options.dark || settings.value("view/dark", false).toBool());
   const auto folder = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation);
   book::makePrivateFolder(folder);
+  settings.sync();
+  QFile::setPermissions(settings.fileName(), QFile::ReadOwner | QFile::WriteOwner);
   StartMark mark(folder);
   MainWindow window(settings, folder);
   window.books().start(options.demo, options.files, mark.unfinished());
