@@ -231,4 +231,22 @@ TEST_F(WindowTest, ClosingIsNoQuestionWhenAllIsKept) {
   EXPECT_EQ(editor().json()["stock"]["factor"], "150");
 }
 
+/// Another file in the book's place: what can't be taken back is not said to be.
+TEST_F(WindowTest, AnUndoThatIsRefusedIsNotSaidToBeDone) {
+  type("batch", "500");
+  ASSERT_FALSE(window->desk().book().flush());
+  const auto other = folder.filePath("other.butte");
+  ASSERT_TRUE(QFile::copy(bookPath(), other));
+  ASSERT_EQ(std::rename(other.toStdString().c_str(), bookPath().toStdString().c_str()), 0);
+  QStringList said;
+  QObject::connect(&editor(), &FormulaEditor::refused, [&](const QString& words) { said << words; });
+  EXPECT_FALSE(editor().undo());
+  ASSERT_EQ(said.size(), 1);
+  EXPECT_THAT(said[0].toStdString(), ::testing::HasSubstr("another file is in its place"));
+  trigger("undo");
+  EXPECT_EQ(said.size(), 2);
+  for (const auto* label : window->findChildren<QLabel*>())
+    EXPECT_THAT(label->text().toStdString(), ::testing::Not(::testing::HasSubstr("Taken back")));
+}
+
 } // namespace butte::app

@@ -162,6 +162,41 @@ TEST_F(TransferTest, TablesGoOutAndComeBackTheSame) {
   }
 }
 
+TEST_F(TransferTest, ReportsOfOneSourceAreAddedByTheirDates) {
+  auto book = make();
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("Bore"), told("water"))));
+  const auto plan = planImport(book->store(), "water,date,Ca (mg/L)\n"
+                                              "Bore,2026-03-02,61\n"   // there already
+                                              "Bore,2026-04-02,62\n"   // new
+                                              "Bore,2026-04-02,63\n"   // the same date again
+                                              "Well,2026-04-02,64\n"   // a new source
+                                              "Well,2026-05-02,-64\n"  // faulty
+                                              "Well,2026-05-02,65\n"); // the faulty one took no date
+  ASSERT_TRUE(static_cast<bool>(plan));
+  std::string taken;
+  for (const auto& row : plan->rows)
+    taken += row.taken ? '+' : '-';
+  EXPECT_EQ(taken, "-+-+-+");
+  ASSERT_FALSE(import(*book, *plan, "table.csv"));
+  const auto waters = book->store().list(Kind::Water, false);
+  ASSERT_EQ(waters->size(), 2u);
+  for (const auto& water : *waters)
+    EXPECT_EQ(bodyOf(*book, water.ref)["reports"].size(), 2u) << water.name;
+}
+
+// A supplier's twenty years of days: linear, so that it is read in a blink.
+TEST_F(TransferTest, AThousandReportsOfOneSourceAreOneStep) {
+  auto book = make();
+  std::string text = "water,date,Ca (mg/L)\n";
+  for (int day = 0; day < 1000; ++day)
+    text += "Bore," + QDate(2020, 1, 1).addDays(day).toString(Qt::ISODate).toStdString() + ",62\n";
+  const auto plan = planImport(book->store(), text);
+  ASSERT_TRUE(static_cast<bool>(plan));
+  EXPECT_EQ(plan->taken, 1000u);
+  ASSERT_FALSE(import(*book, *plan, "table.csv"));
+  EXPECT_EQ(bodyOf(*book, book->store().list(Kind::Water, false)->front().ref)["reports"].size(), 1000u);
+}
+
 TEST_F(TransferTest, NamesThatASpreadsheetWouldComputeComeBackUnchanged) {
   auto book = make(), empty = make("empty.butte");
   const std::vector<std::string> names{"=1+1", "+strong", "-weak", "@home", "'=quoted", "=cmd|' /C calc'!A0"};

@@ -161,23 +161,24 @@ QString FormulaEditor::redoWords() const {
   return deed ? QString::fromStdString(words::deedText(*deed)) : QString();
 }
 
-void FormulaEditor::undo() {
-  step(true);
+bool FormulaEditor::undo() {
+  return step(true);
 }
-void FormulaEditor::redo() {
-  step(false);
+bool FormulaEditor::redo() {
+  return step(false);
 }
 
-void FormulaEditor::step(bool back) {
+bool FormulaEditor::step(bool back) {
   m_applying = true;
   const auto next = m_log->stepOver(*m_json, back);
   m_applying = false;
-  if (!next) return emit refused(QString::fromStdString(words::problemText(next.problem())));
-  if (*next) {
-    if (const auto problem = adoptWorked(**next))
-      return emit refused(QString::fromStdString(words::problemText(*problem)));
-  }
-  emit changed();
+  auto problem = next ? std::optional<core::Problem>() : std::optional(next.problem());
+  if (!problem && *next) problem = adoptWorked(**next);
+  if (problem)
+    emit refused(QString::fromStdString(words::problemText(*problem)));
+  else
+    emit changed();
+  return !problem;
 }
 
 int FormulaEditor::indexOf(const std::string& id) const {

@@ -62,8 +62,9 @@ public:
   bool canRedo() const;
   QString undoWords() const;
   QString redoWords() const;
-  void undo();
-  void redo();
+  /// False where it was refused; why was said.
+  bool undo();
+  bool redo();
   /// The next edit starts a new step of undo even where it would merge.
   void endMerging();
   /// While an edit of its own is under way: what is heard from the book meanwhile is known already.
@@ -87,7 +88,7 @@ private:
   static core::Result<Worked> workedOut(exchange::Json json);
   void adopt(Worked worked);
   std::optional<core::Problem> adoptWorked(const exchange::Json& json);
-  void step(bool back);
+  bool step(bool back);
   void searchFew();
 
   std::unique_ptr<exchange::Json> m_json;

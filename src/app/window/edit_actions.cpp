@@ -14,11 +14,13 @@ namespace butte::app {
 EditActions::EditActions(MainWindow& window) : QObject(&window), m_window(window) {
   auto* menu = window.menuBar()->addMenu(tr("&Edit"));
   m_undo = menu->addAction(tr("&Undo"), QKeySequence::Undo, this, [this] {
-    step(true, m_window.editor().undoWords(), [this] { m_window.editor().undo(); });
+    step(true, m_window.editor().undoWords(), [this] { return m_window.editor().undo(); });
   });
   m_redo = menu->addAction(tr("&Redo"), QKeySequence("Ctrl+Shift+Z"), this, [this] {
-    step(false, m_window.editor().redoWords(), [this] { m_window.editor().redo(); });
+    step(false, m_window.editor().redoWords(), [this] { return m_window.editor().redo(); });
   });
+  m_undo->setObjectName("undo");
+  m_redo->setObjectName("redo");
   menu->addSeparator();
   menu->addAction(tr("&Name of the formula…"), QKeySequence("F2"), this, [this] {
     const auto name = m_window.prompts().words(tr("Name of the formula"), tr("Name"),
@@ -39,7 +41,7 @@ EditActions::EditActions(MainWindow& window) : QObject(&window), m_window(window
 
 /// Steps over one edit. What is not on the screen is never changed without a word: it is asked first, and
 /// shown where it stands.
-void EditActions::step(bool back, const QString& words, const std::function<void()>& go) {
+void EditActions::step(bool back, const QString& words, const std::function<bool()>& go) {
   const bool elsewhere = isElsewhere(back);
   if (elsewhere &&
       !m_window.prompts().goOn(
@@ -47,7 +49,7 @@ void EditActions::step(bool back, const QString& words, const std::function<void
           tr("The next step is not of what this screen shows: %1.\n\nIt is in the Book.").arg(words),
           back ? tr("Take it back") : tr("Do it again")))
     return;
-  go();
+  if (!go()) return; // refused, and said so
   if (elsewhere) m_window.showStation(Station::Book);
   m_window.say((back ? tr("Taken back: %1") : tr("Done again: %1")).arg(words));
 }

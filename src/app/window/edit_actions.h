@@ -17,7 +17,7 @@ public:
   explicit EditActions(MainWindow& window);
 
 private:
-  void step(bool back, const QString& words, const std::function<void()>& go);
+  void step(bool back, const QString& words, const std::function<bool()>& go);
   bool isElsewhere(bool back) const;
   void refresh();
   MainWindow& m_window;

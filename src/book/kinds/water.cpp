@@ -162,12 +162,8 @@ RowSaid takeWater(TableImport& import, const core::CsvRow& row) {
   const auto ec = import.number(row, "ec (ms/cm)", wrong);
   if (!ec) return wrong;
   if (!ec->digits.empty()) report["water"]["ec"] = exchange::amountJson(ec->digits, "mS/cm");
-  Json body = import.known(name).value_or(Json{{"name", name}, {"reports", Json::array()}});
-  for (const auto& other : body["reports"]) {
-    if (other.value("date", "") == date) return no(RowCode::ReportThere, {name, date});
-  }
-  body["reports"].push_back(report);
-  return import.put(name, std::move(body), yes(RowCode::ReportAdded, {name, date}));
+  return import.addReport(name, std::move(report), yes(RowCode::ReportAdded, {name, date}),
+                          no(RowCode::ReportThere, {name, date}));
 }
 
 const TableKind waterTable{"water", {}, "waters", writeWaters, takeWater};

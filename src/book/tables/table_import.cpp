@@ -73,6 +73,28 @@ RowSaid TableImport::put(const std::string& name, Json body, const RowSaid& chan
   return changed;
 }
 
+void TableImport::noteDates(const std::string& name) {
+  const auto [dates, first] = m_dates.try_emplace(name);
+  const auto known = m_known.find(name);
+  if (!first || known == m_known.end()) return;
+  for (const auto& report : known->second.now.value("reports", Json::array()))
+    dates->second.insert(report.value("date", std::string()));
+}
+
+RowSaid TableImport::addReport(const std::string& name, Json report, const RowSaid& added,
+                               const RowSaid& there) {
+  noteDates(name);
+  if (m_dates[name].contains(report.value("date", std::string()))) return there;
+  const Json alone{{"name", name}, {"reports", Json::array({report})}};
+  if (const auto trouble = checkRecord(m_kind, alone)) return faulty(*trouble);
+  m_dates[name].insert(report.value("date", std::string()));
+  if (const auto known = m_known.find(name); known != m_known.end())
+    known->second.now["reports"].push_back(std::move(report));
+  else
+    m_known[name] = {freshRef(m_kind), std::nullopt, alone};
+  return added;
+}
+
 void TableImport::finish() {
   for (const auto& [name, known] : m_known) {
     if (!known.before)

@@ -42,6 +42,9 @@ public:
   std::optional<Json> known(const std::string& name) const;
   /// Keeps a body under its name: new, or changed, or the same as before.
   RowSaid put(const std::string& name, Json body, const RowSaid& changed);
+  /// Adds one dated report to a thing that is known or new. It alone is looked at: a thousand reports of one
+  /// source take a thousand steps, not half a million. `there` where one of that date was there before.
+  RowSaid addReport(const std::string& name, Json report, const RowSaid& added, const RowSaid& there);
   std::map<std::string, KnownRecord>& records() { return m_known; }
 
   void addReading(const Reading& reading) { m_plan.readings.push_back(reading); }
@@ -51,6 +54,7 @@ public:
 
 private:
   Trouble readKnown();
+  void noteDates(const std::string& name);
   void finish();
 
   Store& m_store;
@@ -59,6 +63,7 @@ private:
   Kind m_kind;
   std::map<std::string, KnownRecord> m_known;
   std::set<std::string> m_seen;
+  std::map<std::string, std::set<std::string>> m_dates; ///< of the reports of each source
   ImportPlan m_plan;
 };
 
