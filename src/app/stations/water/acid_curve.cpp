@@ -49,8 +49,6 @@ const core::OwnTitration* AcidCurve::readingsOfThisBottle() const {
 
 void AcidCurve::compute() {
   const auto before = Drawn{m_closed, m_open, m_aim, m_x.most};
-  m_closed.clear();
-  m_open.clear();
   curves();
   describe();
   const auto& acid = m_editor.answer().acid;
@@ -61,7 +59,12 @@ void AcidCurve::compute() {
 void AcidCurve::curves() {
   const auto& answer = m_editor.answer();
   const auto& plan = m_editor.document().given.acid;
-  if (!plan.product || !answer.water.ph) return;
+  if (!plan.product || !answer.water.ph) {
+    m_closed.clear();
+    m_open.clear();
+    m_asked.reset();
+    return;
+  }
   double most = answer.acid.forWater ? 1.4 * answer.acid.forWater->gramsPerLitre : 0;
   if (const auto* titration = readingsOfThisBottle()) {
     const double density = plan.product->densityKgPerL.value_or(1);
@@ -70,14 +73,18 @@ void AcidCurve::curves() {
   }
   // Water with next to nothing in it: a hair of acid, so that the steep fall is seen.
   most = std::max(most, 2e-5 / std::max(std::abs(answer.acid.productPerGram.alkalinityEq), 1e-4));
-  auto solution = core::titrated(answer.water);
-  m_closed = core::titrationCurve(solution, answer.acid.productPerGram, most, curvePoints);
-  solution.conditions.carbonDioxideAtm = core::airCarbonDioxideAtm;
-  m_open = core::titrationCurve(solution, answer.acid.productPerGram, most, curvePoints);
   m_x.least = 0;
   m_x.most = shownDose(most);
   m_y.least = leastPh;
   m_y.most = mostPh;
+  const Asked asked{answer.water.solutesPerLitre, answer.acid.productPerGram, answer.water.waterKgPerLitre,
+                    answer.water.temperature.celsius(), most};
+  if (m_asked == asked) return;
+  m_asked = asked;
+  auto solution = core::titrated(answer.water);
+  m_closed = core::titrationCurve(solution, answer.acid.productPerGram, most, curvePoints);
+  solution.conditions.carbonDioxideAtm = core::airCarbonDioxideAtm;
+  m_open = core::titrationCurve(solution, answer.acid.productPerGram, most, curvePoints);
 }
 
 void AcidCurve::describe() {

@@ -3,6 +3,7 @@
 #include "paint/axes.h"
 
 #include <QWidget>
+#include <optional>
 #include <tuple>
 
 namespace butte::app {
@@ -43,6 +44,15 @@ private:
   Axis m_x, m_y;
   QString m_description;
   std::pair<double, double> m_aim; ///< pH and its dose
+
+  /// What the curves follow from: some milliseconds of chemistry, not to be done again for a key that
+  /// changes neither water nor acid.
+  struct Asked {
+    core::Solutes water, acid;
+    double waterKgPerLitre = 0, celsius = 0, most = 0;
+    bool operator==(const Asked&) const = default;
+  };
+  std::optional<Asked> m_asked;
 
   /// All that the picture is made of: a key that changes none of it repaints nothing.
   using Drawn = std::tuple<std::vector<core::TitrationPoint>, std::vector<core::TitrationPoint>,
