@@ -49,6 +49,39 @@ TEST_F(AcidPanelTest, StandsBesideTheWaterOnly) {
   EXPECT_FALSE(find<QLabel>("acidDose")->isVisible());
 }
 
+TEST_F(AcidPanelTest, AnAcidThatBringsMoreThanTheTargetSaysSo) {
+  clearReadings(); // the report counts
+  EXPECT_THAT(text("acidConsequences"), Not(HasSubstr("alone is more than the target")));
+  choose("acidProduct", "phosphoric acid 75");
+  EXPECT_THAT(text("acidConsequences"), HasSubstr("mg/L P"));
+  EXPECT_THAT(text("acidConsequences"), HasSubstr("its phosphorus alone is more than the target's 31"));
+  type("water_HCO3", "40");
+  EXPECT_THAT(text("acidConsequences"), Not(HasSubstr("phosphorus alone")));
+}
+
+// A curve that is kept must be the curve of what stands there now.
+TEST_F(AcidPanelTest, TheCurveFollowsWaterAndAcidAndNothingElse) {
+  clearReadings();
+  auto* curve = window->findChild<AcidCurve*>();
+  curve->setFixedSize(364, 240); // whatever room the words above it take
+  const auto grabbed = [&] {
+    QApplication::processEvents();
+    return curve->grab().toImage();
+  };
+  const auto first = grabbed();
+  editor().set(told("potassium"), "/target/rows/3/mg_per_l", "206", false);
+  EXPECT_EQ(grabbed(), first) << "another target, the same water";
+  type("water_HCO3", "250");
+  const auto harder = grabbed();
+  EXPECT_NE(harder, first);
+  choose("acidProduct", "sulfuric acid 37");
+  EXPECT_NE(grabbed(), harder);
+  QTest::qWait(QApplication::keyboardInputInterval() + 100); // letters typed at once would go on from there
+  choose("acidProduct", "nitric acid 60");
+  EXPECT_EQ(find<QComboBox>("acidProduct")->currentText(), "nitric acid 60 %");
+  EXPECT_EQ(grabbed(), harder);
+}
+
 TEST_F(AcidPanelTest, TheDoseAnswersAsTheAimIsTyped) {
   EXPECT_THAT(text("acidDose"), HasSubstr("mL per L"));
   const double before = dose();
