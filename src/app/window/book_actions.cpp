@@ -285,8 +285,12 @@ void BookActions::importTable() {
 
 bool BookActions::importTableFrom(const QString& path) {
   const auto name = QFileInfo(path).fileName();
+  if (const QFileInfo info(path); info.exists() && !info.isFile()) {
+    m_window.prompts().trouble(tr("%1 is no file.").arg(QDir::toNativeSeparators(path)));
+    return false;
+  }
   QFile file(path);
-  if (!QFileInfo(path).isFile() || !file.open(QIODevice::ReadOnly) || file.size() > largestTable) {
+  if (!file.open(QIODevice::ReadOnly) || file.size() > largestTable) {
     m_window.prompts().trouble(name + (file.isOpen() ? tr(" is larger than 64 MB; split it.")
                                                      : tr(" can't be read: %1").arg(file.errorString())));
     return false;

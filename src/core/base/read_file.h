@@ -11,7 +11,7 @@ namespace butte::core {
 /// pipe: they may never end) and for what is larger than `mostBytes`.
 Result<std::string> readWholeFile(const std::string& path, std::size_t mostBytes);
 
-/// The whole of a stream, up to `mostBytes`; BadFile, "input", beyond.
+/// The whole of a stream, up to `mostBytes`; BadFile beyond.
 Result<std::string> readWholeStream(std::istream& in, std::size_t mostBytes);
 
 } // namespace butte::core
