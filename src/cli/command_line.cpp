@@ -119,7 +119,7 @@ constexpr const char* waterKeys =
     "         estimate, treatment {kind reverse_osmosis, rejection_percent, recovery_percent,\n"
     "         rejection_of_percent {B: 60}} | {kind softener, hardness_left_meq_per_l}}\n"
     "  waters [the same with share]   acid_first {product, alkalinity_left_meq_per_l}\n"
-    "  system open | recirculating   crop   target_mg_per_l\n"
+    "  system open | recirculating   watering roots | overhead   crop   target_mg_per_l\n"
     "  find_share {of, alkalinity_as_CaCO3_mg_per_l | ec_ms_per_cm | Na_mg_per_l | Cl_mg_per_l | "
     "Ca_mg_per_l}\n";
 

@@ -88,13 +88,14 @@ const char* unplacedKey(WhyUnplaced why) {
 
 Json verdictArray(const exchange::WaterScript& script, const Water& water) {
   Json out = Json::array();
-  for (const auto& v : verdictsOn(water, script.system, script.crop, script.target)) {
+  for (const auto& v : verdictsOn(water, script.use, script.target)) {
     Json row{{"property", v.property},
              {"unit", v.unit},
              {"value", optionalNumber(v.value)},
              {"level", levelKey(v.level)},
              {"at_worst", levelKey(v.atWorst)}};
     if (v.limit) {
+      row["on"] = v.limit->use == "overhead" ? "leaves" : "roots";
       row["fine_below"] = v.limit->fineBelow;
       row["too_high_above"] = v.limit->tooHighAbove;
       row["why"] = v.limit->why;

@@ -133,7 +133,8 @@ WaterDocument readWaterDocument(const Json& water, const std::string& path, std:
   WaterDocument out;
   ObjectReader reader(water, path, problem);
   out.name = reader.text("name").value_or("");
-  out.recirculating = chosen(reader, "system", growingSystems) == GrowingSystem::Recirculating;
+  out.system = chosen(reader, "system", growingSystems);
+  out.onLeaves = chosen(reader, "watering", waterings);
   const auto* parts = reader.array("parts");
   if (parts && !parts->empty())
     readParts(*parts, reader, out, problem);

@@ -1,5 +1,6 @@
 #pragma once
 #include "formula/acid_plan.h"
+#include "water/verdict.h"
 #include "water/water_plan.h"
 
 #include <optional>
@@ -21,7 +22,8 @@ struct WaterDocument {
   std::vector<DocumentSource> sources; ///< parallel to plan.parts
   core::WaterPlan plan;
   std::string acidFirstId; ///< catalogue id; empty: none
-  bool recirculating = false;
+  core::GrowingSystem system = core::GrowingSystem::Open;
+  bool onLeaves = false; ///< given overhead
   std::optional<core::OwnTitration> titration;
 };
 

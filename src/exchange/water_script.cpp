@@ -93,8 +93,9 @@ private:
   }
 
   void readUse() {
-    m_out.system = chosen(m_top, "system", growingSystems);
-    m_out.crop = m_top.text("crop").value_or("");
+    m_out.use.system = chosen(m_top, "system", growingSystems);
+    m_out.use.onLeaves = chosen(m_top, "watering", waterings);
+    m_out.use.crop = m_top.text("crop").value_or("");
     const auto* target = m_top.object("target_mg_per_l");
     if (!target) return;
     ObjectReader rows(*target, "target_mg_per_l", m_problem);

@@ -20,8 +20,7 @@ struct WantedShare {
 struct WaterScript {
   core::WaterPlan plan;
   std::vector<std::string> names; ///< parallel to plan.parts
-  core::GrowingSystem system = core::GrowingSystem::Open;
-  std::string crop;
+  core::WaterUse use;
   std::vector<core::TargetRow> target;
   std::optional<WantedShare> wanted;
   std::vector<core::UnplacedRow> unplaced; ///< of a report that came as a table

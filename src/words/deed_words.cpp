@@ -96,6 +96,8 @@ constexpr std::array<Pattern, core::deedCount> patterns{{
     {DeedCode::NoAcidBeforeUse, "no acid before use"},
     {DeedCode::DrainToWaste, "drain runs to waste"},
     {DeedCode::DrainUsedAgain, "drain is used again"},
+    {DeedCode::RootsWatered, "water reaches the roots alone"},
+    {DeedCode::LeavesWatered, "water wets the leaves"},
     {DeedCode::AcidAim, "aim of the acid to pH {0:figure}"},
     {DeedCode::AcidChosen, "acid: {0}"},
     {DeedCode::RecipeAcid, "acid of the recipe: {0}"},

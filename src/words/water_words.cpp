@@ -17,9 +17,10 @@ namespace {
 struct Name {
   std::string_view key, text;
 };
-constexpr std::array<Name, 25> keyNames{{{"N_NO3", "NO3-N"},
+constexpr std::array<Name, 26> keyNames{{{"N_NO3", "NO3-N"},
                                          {"N_NH4", "NH4-N"},
                                          {"N_urea", "urea-N"},
+                                         {"P", "phosphorus"},
                                          {"S", "SO4-S"},
                                          {"Na", "sodium"},
                                          {"Cl", "chloride"},

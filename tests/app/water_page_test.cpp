@@ -253,6 +253,12 @@ TEST_F(WaterPageTest, TheSystemAndTheTargetDecideTheVerdict) {
   EXPECT_NE(label("waterVerdicts"), open);
   EXPECT_THAT(label("waterVerdicts"), HasSubstr("too high"));
   EXPECT_THAT(label("waterVerdicts"), HasSubstr("not measured, which is not zero"));
+  EXPECT_THAT(label("waterVerdicts"), Not(HasSubstr("on leaves")));
+  choose("waterOnLeaves", "over the leaves");
+  EXPECT_THAT(label("waterVerdicts"), HasSubstr("bicarbonate on leaves"));
+  EXPECT_THAT(label("waterVerdicts"), HasSubstr("White deposits"));
+  editor().undo();
+  EXPECT_THAT(label("waterVerdicts"), Not(HasSubstr("on leaves")));
 }
 
 TEST_F(WaterPageTest, TheFacingStacksSayWhatTheyShow) {

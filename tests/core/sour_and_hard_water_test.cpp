@@ -119,7 +119,7 @@ TEST(Rereading, MillimolesAndEquivalentsOfOneChargeAreOneAnswer) {
 TEST(Verdicts, HeavyElementsAndLeavesHaveTheirLimits) {
   auto water = waterWith({{"V", 0.2}, {"Se", 0.03}, {"Co", 0.06}, {"Be", 0.2}, {"Cl", 150}, {"Mo", 0.02}});
   const auto levelOf = [&](const std::string& property) {
-    for (const auto& verdict : verdictsOn(water, GrowingSystem::Open, "", {}))
+    for (const auto& verdict : verdictsOn(water, {}, {}))
       if (verdict.property == property) return verdict.level;
     ADD_FAILURE() << property;
     return VerdictLevel::NotMeasured;

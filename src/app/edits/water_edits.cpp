@@ -318,4 +318,8 @@ void WaterEdits::setDrainUsedAgain(bool on) {
       on ? "recirculating" : "open");
 }
 
+void WaterEdits::setOnLeaves(bool on) {
+  set({on ? DeedCode::LeavesWatered : DeedCode::RootsWatered, {}}, "/water/watering", on ? "overhead" : "roots");
+}
+
 } // namespace butte::app

@@ -63,6 +63,7 @@ public:
   bool takeReport(std::size_t source, const SourceReports& reports, const std::string& date);
 
   void setDrainUsedAgain(bool on);
+  void setOnLeaves(bool on);
 
 private:
   const exchange::Json& part(std::size_t source) const;

@@ -85,6 +85,8 @@ namespace butte::core {
   X(NoAcidBeforeUse, "no_acid_before_use")                                                                   \
   X(DrainToWaste, "drain_to_waste")                                                                          \
   X(DrainUsedAgain, "drain_used_again")                                                                      \
+  X(RootsWatered, "roots_watered")                                                                           \
+  X(LeavesWatered, "leaves_watered")                                                                         \
   X(AcidAim, "acid_aim")       /* figure */                                                                  \
   X(AcidChosen, "acid_chosen") /* name */                                                                    \
   X(RecipeAcid, "recipe_acid") /* name */                                                                    \

@@ -3,6 +3,7 @@
 #include "base/csv.h"
 #include "base/embedded.h"
 #include "chem/ions.h"
+#include "chem/substance.h"
 #include "product/oxides.h"
 #include "units/constants.h"
 
@@ -50,6 +51,10 @@ Figure figureOf(const Water& water, const std::string& property) {
   } else if (property == "alkalinity_as_CaCO3") {
     if (water.alkalinityMeqPerL) out.value = *water.alkalinityMeqPerL * constant::milligramsCaCO3PerMeq;
     out.plusMinus = water.alkalinityPlusMinusMeqPerL * constant::milligramsCaCO3PerMeq;
+  } else if (property == "HCO3") { // below pH 8.3 all alkalinity but a hundredth is bicarbonate
+    const double milligramsPerMeq = substanceNamed("HCO3")->molarMassGPerMol;
+    if (water.alkalinityMeqPerL) out.value = std::max(0.0, *water.alkalinityMeqPerL) * milligramsPerMeq;
+    out.plusMinus = water.alkalinityPlusMinusMeqPerL * milligramsPerMeq;
   } else if (property == "hardness_as_CaCO3") {
     return hardness(water);
   } else if (const auto extra = waterExtraFromKey(property)) {
@@ -88,7 +93,8 @@ Verdict judge(const Water& water, const WaterLimit& limit, GrowingSystem system,
   out.limit = &limit;
   out.level = out.atWorst = VerdictLevel::NotMeasured;
   if (!figure.value) return out;
-  const auto wanted = figure.nutrient ? mostWanted(target, *figure.nutrient) : std::nullopt;
+  const bool onRoots = limit.use == "root"; // a target says what roots shall have, not what leaves bear
+  const auto wanted = figure.nutrient && onRoots ? mostWanted(target, *figure.nutrient) : std::nullopt;
   const auto judged = [&](double value) {
     auto level = levelOf(value, limit);
     if (!wanted) return level;
@@ -146,9 +152,9 @@ std::optional<double> sodiumAdsorptionRatio(const Water& water) {
   return hard > 0.01 ? std::optional(ions.of(Ion::Na) / std::sqrt(hard)) : std::nullopt;
 }
 
-std::vector<Verdict> verdictsOn(const Water& water, GrowingSystem system, const std::string& crop,
+std::vector<Verdict> verdictsOn(const Water& water, const WaterUse& use,
                                 const std::vector<TargetRow>& target) {
-  const std::string systemName = system == GrowingSystem::Open ? "open" : "recirculating";
+  const std::string systemName = use.system == GrowingSystem::Open ? "open" : "recirculating";
   std::vector<const WaterLimit*> rows; // one a property: the crop's own row goes before the general one
   const auto find = [&](const std::string& property) {
     return std::find_if(rows.begin(), rows.end(),
@@ -156,7 +162,7 @@ std::vector<Verdict> verdictsOn(const Water& water, GrowingSystem system, const 
   };
   for (const auto& limit : waterLimits()) {
     if (limit.system != systemName || limit.use != "root") continue;
-    if (!limit.crop.empty() && !sameCrop(limit.crop, crop)) continue;
+    if (!limit.crop.empty() && !sameCrop(limit.crop, use.crop)) continue;
     const auto it = find(limit.property);
     if (it == rows.end())
       rows.push_back(&limit);
@@ -167,9 +173,12 @@ std::vector<Verdict> verdictsOn(const Water& water, GrowingSystem system, const 
     if (limit.use == "root" && limit.crop.empty() && find(limit.property) == rows.end())
       rows.push_back(&limit);
   }
+  for (const auto& limit : waterLimits()) { // leaves are the same in both systems
+    if (use.onLeaves && limit.use == "overhead") rows.push_back(&limit);
+  }
   std::vector<Verdict> out;
   for (const auto* limit : rows)
-    out.push_back(judge(water, *limit, system, target));
+    out.push_back(judge(water, *limit, use.system, target));
   std::stable_sort(out.begin(), out.end(),
                    [](const Verdict& a, const Verdict& b) { return rank(a) < rank(b); });
   return out;

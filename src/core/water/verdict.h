@@ -11,6 +11,13 @@ namespace butte::core {
 /// Whether what drains is used again.
 enum class GrowingSystem { Open, Recirculating };
 
+/// What the water meets.
+struct WaterUse {
+  GrowingSystem system = GrowingSystem::Open;
+  bool onLeaves = false; ///< given overhead: sprinklers, booms, mist
+  std::string crop;      ///< "" for any
+};
+
 enum class VerdictLevel { Fine, Watch, TooHigh, NotMeasured };
 
 /// One row of data/water_limits.csv.
@@ -34,9 +41,10 @@ struct Verdict {
   const WaterLimit* limit = nullptr; ///< the published row that was used
 };
 
-/// Judges a water for a system, a crop ("" for any) and a target's rows: the worst first, then by the order
-/// of the limits. Where a target wants the element, the target is the true limit in an open system.
-std::vector<Verdict> verdictsOn(const Water& water, GrowingSystem system, const std::string& crop,
+/// Judges a water for its use and a target's rows: the worst first, then by the order of the limits. Where a
+/// target wants the element, the target is the true limit in an open system. What wets leaves is judged for
+/// them too, beside the roots: a property can stand twice, told apart by its limit's `use`.
+std::vector<Verdict> verdictsOn(const Water& water, const WaterUse& use,
                                 const std::vector<TargetRow>& target);
 
 /// Sodium adsorption ratio, (meq/L)^0.5: Na / sqrt((Ca + Mg) / 2) (FAO Irrigation and Drainage Paper 29, from

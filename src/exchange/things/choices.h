@@ -18,6 +18,8 @@ inline constexpr Choices<core::RatioBasis, 3> ratioBases{{{"mass", core::RatioBa
                                                           {"equivalents", core::RatioBasis::Equivalents}}};
 inline constexpr Choices<core::GrowingSystem, 2> growingSystems{
     {{"open", core::GrowingSystem::Open}, {"recirculating", core::GrowingSystem::Recirculating}}};
+/// Whether it wets the leaves.
+inline constexpr Choices<bool, 2> waterings{{{"roots", false}, {"overhead", true}}};
 
 /// The thing that the text at a key names; the first of the list where there is none. Another text is a
 /// problem that names them all: NotOneOf.

@@ -109,7 +109,7 @@ QWidget* TargetStrength::makeNitrogen() {
   row->addWidget(m_total);
   row->addWidget(new PlainLabel(tr("mg/L,")));
   row->addWidget(m_share);
-  row->addWidget(new PlainLabel(tr("% as NH<sub>4</sub>")));
+  row->addWidget(new PlainLabel(tr("% as NH₄")));
   row->addStretch();
   return box;
 }

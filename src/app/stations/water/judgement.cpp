@@ -2,6 +2,7 @@
 
 #include "document/formula_editor.h"
 #include "edits/water_edits.h"
+#include "formula/water_as_used.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
@@ -46,14 +47,16 @@ QString mark(VerdictLevel level) {
 }
 
 QString unitText(const core::Verdict& v) {
-  return v.unit == "pH"                                  ? QString()
+  return v.unit == "pH" || v.property == "SAR"           ? QString()
          : v.property.find("CaCO3") != std::string::npos ? " mg/L"
                                                          : " " + qtext(v.unit);
 }
 
 QString figureText(const core::Verdict& v) {
-  if (v.property == "pH") return localNumber(*v.value, 1);
+  if (v.property == "pH" || v.property == "SAR") return localNumber(*v.value, 1);
   if (v.property == "EC") return localNumber(*v.value, 2);
+  if (*v.value >= 10 && v.plusMinus == 0 && v.property.find("CaCO3") != std::string::npos)
+    return localNumber(*v.value, 0);
   return v.plusMinus > 0 ? "≈ " + plusMinusText(*v.value, v.plusMinus) : localFigure(*v.value);
 }
 
@@ -67,7 +70,8 @@ bool isRemark(core::WaterRemark remark) {
 
 Judgement::Judgement(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_doubts(new WrappedLabel),
-      m_verdicts(new WrappedLabel), m_offerPlace(new QVBoxLayout), m_system(new QComboBox) {
+      m_verdicts(new WrappedLabel), m_offerPlace(new QVBoxLayout), m_system(new QComboBox),
+      m_watering(new QComboBox) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 8, 0);
   column->setSpacing(4);
@@ -80,13 +84,20 @@ Judgement::Judgement(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   m_system->addItem(tr("drain is used again"), "recirculating");
   connect(m_system, &QComboBox::activated, this,
           [this](int index) { WaterEdits(m_editor).setDrainUsedAgain(index == 1); });
+  m_watering->setObjectName("waterOnLeaves");
+  m_watering->setAccessibleName(tr("what the water wets"));
+  m_watering->addItem(tr("to the roots"));
+  m_watering->addItem(tr("over the leaves"));
+  connect(m_watering, &QComboBox::activated, this,
+          [this](int index) { WaterEdits(m_editor).setOnLeaves(index == 1); });
   auto* heading = new PlainLabel(tr("What is it good for?"));
   heading->setFont(faceOf(14, true));
   auto* row = new QHBoxLayout;
-  row->addWidget(heading, 1);
-  row->addWidget(m_system);
+  row->addWidget(m_watering, 1);
+  row->addWidget(m_system, 1);
   column->addWidget(m_doubts);
   column->addLayout(m_offerPlace);
+  column->addWidget(heading);
   column->addLayout(row);
   column->addWidget(m_verdicts);
   column->addStretch();
@@ -94,7 +105,9 @@ Judgement::Judgement(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
 
 void Judgement::show(std::size_t part) {
   m_part = part;
-  m_system->setCurrentIndex(m_editor.document().water.recirculating ? 1 : 0);
+  const auto& water = m_editor.document().water;
+  m_system->setCurrentIndex(water.system == core::GrowingSystem::Recirculating ? 1 : 0);
+  m_watering->setCurrentIndex(water.onLeaves ? 1 : 0);
   showDoubts();
   showVerdicts();
 }
@@ -149,15 +162,16 @@ void Judgement::offer(const core::Rereading& way) {
 
 void Judgement::showVerdicts() {
   const auto& document = m_editor.document();
-  const auto system =
-      document.water.recirculating ? core::GrowingSystem::Recirculating : core::GrowingSystem::Open;
-  const auto verdicts =
-      core::verdictsOn(m_editor.answer().waters.water, system, document.crop, document.given.request.rows);
+  const auto verdicts = core::verdictsOn(core::waterAsUsed(m_editor.answer()),
+                                         {document.water.system, document.water.onLeaves, document.crop},
+                                         document.given.request.rows);
   QString html = "<table cellspacing='0' cellpadding='2' width='100%'>";
   QStringList fine, unmeasured;
   int rarer = 0; // poisons that few reports state
   for (const auto& v : verdicts) {
-    const auto name = qtext(words::reportKeyName(v.property));
+    const bool leaves = v.limit->use == "overhead";
+    const auto plain = qtext(words::reportKeyName(v.property));
+    const auto name = leaves ? tr("%1 on leaves").arg(plain) : plain;
     if (v.level == VerdictLevel::NotMeasured) {
       const bool usual = v.property == "EC" || v.property == "pH" || v.property == "F" ||
                          v.property == "alkalinity_as_CaCO3" || core::nutrientFromKey(v.property) ||

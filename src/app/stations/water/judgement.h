@@ -31,7 +31,7 @@ private:
   QLabel *m_doubts, *m_verdicts;
   QWidget* m_offers = nullptr;
   QVBoxLayout* m_offerPlace;
-  QComboBox* m_system;
+  QComboBox *m_system, *m_watering;
 };
 
 } // namespace butte::app
