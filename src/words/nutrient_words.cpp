@@ -66,7 +66,11 @@ std::string nutrientSymbol(Nutrient nutrient) {
 std::string digits(double value) {
   const double size = std::abs(value);
   if (size < 1e-9) return "0";
-  if (size < 0.001) return fmt::format("{:.2g}", value);
+  if (size < 0.001) return fmt::format("{:.{}f}", value, 1 - static_cast<int>(std::floor(std::log10(size))));
+  if (size >= 10000) { // four that count, as below
+    const double step = std::pow(10, std::floor(std::log10(size)) - 3);
+    return fmt::format("{:.0f}", std::round(value / step) * step);
+  }
   const int places = size >= 100 ? 0 : size >= 10 ? 1 : size >= 1 ? 2 : size >= 0.1 ? 3 : 4;
   return fmt::format("{:.{}f}", value, places);
 }

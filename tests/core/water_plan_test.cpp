@@ -224,8 +224,9 @@ TEST(Verdict, SystemAndCropAndTargetDecide) {
   const auto loop = verdictsOn(bore(), {GrowingSystem::Recirculating, false, ""}, {});
   EXPECT_EQ(verdictOf(loop, "Na").level, VerdictLevel::Watch);
   EXPECT_EQ(verdictOf(loop, "alkalinity_as_CaCO3").level, VerdictLevel::TooHigh);
-  EXPECT_EQ(verdictOf(verdictsOn(bore(), {GrowingSystem::Recirculating, false, "Rose, winter"}, {}), "Na").level,
-            VerdictLevel::TooHigh);
+  EXPECT_EQ(
+      verdictOf(verdictsOn(bore(), {GrowingSystem::Recirculating, false, "Rose, winter"}, {}), "Na").level,
+      VerdictLevel::TooHigh);
   EXPECT_EQ(verdictOf(open, "F").level, VerdictLevel::NotMeasured) << "not measured is not fine";
   const auto wanted = verdictsOn(bore(), {}, {{Nutrient::Ca, 60, 5, 1}});
   EXPECT_EQ(verdictOf(wanted, "Ca").level, VerdictLevel::TooHigh) << "78 mg/L against a target of 60";
@@ -233,8 +234,8 @@ TEST(Verdict, SystemAndCropAndTargetDecide) {
   EXPECT_EQ(open.back().level, VerdictLevel::NotMeasured) << "the worst first";
 }
 
-// FAO Irrigation and Drainage Paper 29, Ayers & Westcot 1985 (from memory): water on leaves harms above 3 meq/L of
-// sodium (69 mg/L) or chloride (106), and leaves white deposits above 1.5 meq/L of bicarbonate (90).
+// FAO Irrigation and Drainage Paper 29, Ayers & Westcot 1985 (from memory): water on leaves harms above 3
+// meq/L of sodium (69 mg/L) or chloride (106), and leaves white deposits above 1.5 meq/L of bicarbonate (90).
 TEST(Verdict, WhatWetsTheLeavesIsJudgedForThemToo) {
   auto water = bore();
   water.milligramsPerLitre.add(Nutrient::Na, 80 - water.milligramsPerLitre.of(Nutrient::Na));
@@ -249,11 +250,13 @@ TEST(Verdict, WhatWetsTheLeavesIsJudgedForThemToo) {
   ASSERT_NE(onLeaves(both, "Na"), both.end()) << "whichever way the drain goes";
   EXPECT_EQ(onLeaves(both, "Na")->level, VerdictLevel::Watch) << "80 mg/L: above 69";
   EXPECT_EQ(verdictOf(both, "Na").level, VerdictLevel::TooHigh) << "the roots' own verdict stands beside it";
-  EXPECT_EQ(onLeaves(both, "HCO3")->level, VerdictLevel::Watch) << "from the alkalinity: 203 as CaCO3 are 247";
+  EXPECT_EQ(onLeaves(both, "HCO3")->level, VerdictLevel::Watch)
+      << "from the alkalinity: 203 as CaCO3 are 247";
   EXPECT_NEAR(*onLeaves(both, "HCO3")->value, 203 * 61.017 / 50.043, 1.5);
   water.milligramsPerLitre.add(Nutrient::Cl, 200 - water.milligramsPerLitre.of(Nutrient::Cl));
   const auto wanted = verdictsOn(water, {GrowingSystem::Open, true, ""}, {{Nutrient::Cl, 300, 5, 1}});
-  EXPECT_EQ(onLeaves(wanted, "Cl")->level, VerdictLevel::Watch) << "a target for roots is no leave for leaves";
+  EXPECT_EQ(onLeaves(wanted, "Cl")->level, VerdictLevel::Watch)
+      << "a target for roots is no leave for leaves";
 }
 
 TEST(Verdict, EveryLimitIsOrderedAndNamesItsSource) {

@@ -126,6 +126,10 @@ TEST(Words, ALanguageChangesSentencesAndTheDecimalMark) {
   EXPECT_EQ(words::changeText({ChangeCode::ReportsTakenOut, {"3"}}), "3 Berichte weg");
   EXPECT_EQ(words::figure(12.34), "12,3");
   EXPECT_EQ(words::digits(12.34), "12.3") << "fields and files keep the point";
+  EXPECT_EQ(words::digits(0.0000624), "0.000062") << "no hand reads 6.2e-05";
+  EXPECT_EQ(words::digits(-0.00053), "-0.00053");
+  EXPECT_EQ(words::digits(20547), "20550") << "four that count";
+  EXPECT_EQ(words::digits(999960), "1000000");
   words::speak({[](std::string_view) { return std::string("broken {} {} {}"); }, "."});
   EXPECT_EQ(words::changeText({ChangeCode::TankAdded, {"C"}}), "tank C added")
       << "a translation that does not fit counts as none";

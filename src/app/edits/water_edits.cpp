@@ -319,7 +319,8 @@ void WaterEdits::setDrainUsedAgain(bool on) {
 }
 
 void WaterEdits::setOnLeaves(bool on) {
-  set({on ? DeedCode::LeavesWatered : DeedCode::RootsWatered, {}}, "/water/watering", on ? "overhead" : "roots");
+  set({on ? DeedCode::LeavesWatered : DeedCode::RootsWatered, {}}, "/water/watering",
+      on ? "overhead" : "roots");
 }
 
 } // namespace butte::app

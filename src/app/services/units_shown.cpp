@@ -72,8 +72,13 @@ double UnitsShown::massIn(Mass mass) const {
 }
 
 QString UnitsShown::text(Mass mass) const {
-  if (m_mass == MassShown::Metric && mass >= Mass::fromKilograms(1))
-    return localNumber(mass.kilograms(), mass >= Mass::fromKilograms(10) ? 2 : 3) + " kg";
+  const double kilograms = mass.kilograms();
+  if (m_mass == MassShown::Metric && kilograms >= 1) {
+    const int decimals = kilograms >= 1000 ? 0 : kilograms >= 100 ? 1 : kilograms >= 10 ? 2 : 3;
+    return localNumber(kilograms, decimals) + " kg";
+  }
+  if (m_mass == MassShown::Ounces && mass.ounces() >= 320) return localFigure(mass.pounds()) + " lb";
+  if (m_mass == MassShown::Pounds && mass.pounds() < 0.02) return localFigure(mass.ounces()) + " oz";
   return localFigure(massIn(mass)) + " " + massUnit();
 }
 
@@ -116,7 +121,7 @@ double UnitsShown::volumeIn(Volume volume) const {
 QString UnitsShown::text(Volume volume) const {
   const double value = volumeIn(volume);
   if (m_volume == VolumeShown::Litres && value >= 10000) return localNumber(value / 1000, 1) + " m³";
-  return (value >= 100 ? localNumber(value, 0) : localFigure(value)) + " " + volumeUnitName();
+  return localFigure(value) + " " + volumeUnitName();
 }
 
 QString UnitsShown::text(Conductivity conductivity) const {

@@ -1,5 +1,6 @@
 #include "stations/formula/product_row.h"
 
+#include "base/decimal.h"
 #include "document/formula_editor.h"
 #include "document/product_looks.h"
 #include "edits/shelf_edits.h"
@@ -114,7 +115,14 @@ void ProductRow::refresh() {
   if (seen.held && QString::fromStdString(seen.held->unit) == m_units.massUnit())
     m_weight->show(shownHeld(*seen.held));
   else
-    m_weight->show(grams ? QString::fromStdString(words::digits(m_units.massIn(*grams))) : QString());
+    m_weight->show(grams ? QString::fromStdString(weightDigits(*grams)) : QString());
+}
+
+/// In whole steps all digits of the scale's display; else as many as count.
+std::string ProductRow::weightDigits(core::Mass mass) const {
+  const bool asOnScale = m_editor.document().given.wholeSteps && m_units.mass() == MassShown::Metric;
+  return asOnScale ? core::decimalText(std::round(mass.grams() * 1e6) / 1e6)
+                   : words::digits(m_units.massIn(mass));
 }
 
 /// A typed weight as it was typed; one that came of a change of the batch in as many digits as any other.
@@ -131,7 +139,7 @@ void ProductRow::setOn(bool on) {
 
 void ProductRow::setHeld(bool held) {
   const auto grams = m_editor.gramsOf(m_id).value_or(core::Mass{});
-  const auto digits = held ? words::digits(m_units.massIn(grams)) : std::string();
+  const auto digits = held ? weightDigits(grams) : std::string();
   ShelfEdits(m_editor).hold(m_id, {digits, m_units.massUnit().toStdString()}, false);
 }
 

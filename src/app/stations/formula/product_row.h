@@ -39,6 +39,7 @@ private:
   void setOn(bool on);
   void setHeld(bool held);
   static QString shownHeld(const exchange::Amount& held);
+  std::string weightDigits(core::Mass mass) const;
   void weightTyped(const QString& digits);
   QString carries() const;
 
