@@ -1,5 +1,6 @@
 #include "paint/axes.h"
 
+#include "paint/line_of_text.h"
 #include "paint/theme.h"
 
 #include <algorithm>
@@ -45,7 +46,7 @@ void paintRungs(QPainter& painter, const QRectF& plot, const Axis& axis, const s
     painter.setPen(QPen(t.line, 1));
     painter.drawLine(QPointF(plot.left(), y), QPointF(plot.right(), y));
     painter.setPen(t.inkSoft);
-    painter.drawText(QRectF(0, y - 8, plot.left() - 5, 16), Qt::AlignRight | Qt::AlignVCenter, text(mark));
+    paintLine(painter, QRectF(0, y - 8, plot.left() - 5, 16), Qt::AlignRight | Qt::AlignVCenter, text(mark));
   }
 }
 
@@ -62,7 +63,7 @@ void paintTicks(QPainter& painter, const QRectF& plot, const Axis& axis, const s
     // A text at an end moves inwards instead of being cut.
     const double need = painter.fontMetrics().horizontalAdvance(text(mark)) / 2.0;
     const double middle = std::clamp(x, std::min(need, rightmost), std::max(need, rightmost - need));
-    painter.drawText(QRectF(middle - half, plot.bottom() + 4, 2 * half, 14), Qt::AlignCenter, text(mark));
+    paintLine(painter, QRectF(middle - half, plot.bottom() + 4, 2 * half, 14), Qt::AlignCenter, text(mark));
   }
 }
 

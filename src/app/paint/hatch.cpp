@@ -38,23 +38,64 @@ ProductLook usualLook(const std::string& id) {
   return {QColor(others[sum % others.size()]), static_cast<int>(sum / 8 % 7)};
 }
 
-void fillAs(QPainter& painter, const QRectF& area, const ProductLook& look) {
+namespace {
+
+constexpr int tileWide = 512, tileHigh = 64; // px
+
+/// A piece of this look, filled once: a fill with a pattern costs many times a copy. Qt's patterns repeat
+/// every 8 pixels.
+QPixmap tileOf(const ProductLook& look, qreal dpr) {
   static constexpr std::array<Qt::BrushStyle, 7> styles{
       Qt::SolidPattern, Qt::BDiagPattern,     Qt::FDiagPattern, Qt::VerPattern,
       Qt::HorPattern,   Qt::DiagCrossPattern, Qt::Dense6Pattern};
-  painter.fillRect(area, look.fill);
-  if (look.hatch > 0)
-    painter.fillRect(area, QBrush(QColor(255, 255, 255, 110), styles[static_cast<std::size_t>(look.hatch)]));
+  const auto key = QString("fill/%1/%2/%3").arg(look.fill.rgba()).arg(look.hatch).arg(dpr);
+  QPixmap tile;
+  if (QPixmapCache::find(key, &tile)) return tile;
+  tile = QPixmap(QSize(tileWide, tileHigh) * dpr);
+  tile.setDevicePixelRatio(dpr);
+  tile.fill(look.fill);
+  QPainter painter(&tile);
+  painter.fillRect(QRect(0, 0, tileWide, tileHigh),
+                   QBrush(QColor(255, 255, 255, 110), styles[static_cast<std::size_t>(look.hatch)]));
+  painter.end();
+  QPixmapCache::insert(key, tile);
+  return tile;
+}
+
+/// A tile side by side over the area; its pattern begins at `origin` and repeats every `period`.
+void copyOver(QPainter& painter, const QRectF& area, const QPixmap& tile, QPoint origin, QSize period) {
+  const auto dpr = tile.devicePixelRatio();
+  const QRect room(QPoint(qRound(area.left()), qRound(area.top())),
+                   QPoint(qRound(area.right()) - 1, qRound(area.bottom()) - 1));
+  const auto phase = [](int at, int every) { return (at % every + every) % every; };
+  const int wide = (tileWide / period.width() - 1) * period.width(),
+            high = (tileHigh / period.height() - 1) * period.height();
+  for (int y = room.top(); y <= room.bottom(); y += high) {
+    for (int x = room.left(); x <= room.right(); x += wide) {
+      const QRect piece = QRect(x, y, wide, high) & room;
+      const QPointF from(phase(x - origin.x(), period.width()), phase(y - origin.y(), period.height()));
+      painter.drawPixmap(QRectF(piece), tile, QRectF(from * dpr, QSizeF(piece.size()) * dpr));
+    }
+  }
+}
+
+} // namespace
+
+void fillAs(QPainter& painter, const QRectF& area, const ProductLook& look) {
+  if (look.hatch == 0) return painter.fillRect(area, look.fill);
+  copyOver(painter, area, tileOf(look, painter.device()->devicePixelRatioF()), {}, {8, 8});
 }
 
 namespace {
 
-/// One wave, to be laid side by side: 12 wide, 5 high.
+constexpr QSize waveSize(12, 5);
+
+/// One wave, to be laid side by side.
 QPixmap waveTile(qreal dpr) {
   const auto key = QString("wave/%1/%2").arg(isDark()).arg(dpr);
   QPixmap tile;
   if (QPixmapCache::find(key, &tile)) return tile;
-  tile = QPixmap(QSize(12, 5) * dpr);
+  tile = QPixmap(waveSize * dpr);
   tile.setDevicePixelRatio(dpr);
   tile.fill(Qt::transparent);
   QPainter painter(&tile);
@@ -69,14 +110,26 @@ QPixmap waveTile(qreal dpr) {
   return tile;
 }
 
+/// Water, waves and all.
+QPixmap waterTile(qreal dpr) {
+  const auto key = QString("water/%1/%2").arg(theme().water.rgba()).arg(dpr);
+  QPixmap tile;
+  if (QPixmapCache::find(key, &tile)) return tile;
+  tile = QPixmap(QSize(tileWide, tileHigh) * dpr);
+  tile.setDevicePixelRatio(dpr);
+  tile.fill(theme().water);
+  QPainter painter(&tile);
+  painter.fillRect(QRect(0, 0, tileWide, tileHigh), QBrush(waveTile(dpr)));
+  painter.end();
+  QPixmapCache::insert(key, tile);
+  return tile;
+}
+
 } // namespace
 
 void fillAsWater(QPainter& painter, const QRectF& area) {
-  painter.fillRect(area, theme().water);
-  const auto origin = painter.brushOrigin();
-  painter.setBrushOrigin(area.topLeft());
-  painter.fillRect(area, QBrush(waveTile(painter.device()->devicePixelRatioF())));
-  painter.setBrushOrigin(origin);
+  copyOver(painter, area, waterTile(painter.device()->devicePixelRatioF()), area.topLeft().toPoint(),
+           waveSize);
 }
 
 } // namespace butte::app

@@ -4,6 +4,7 @@
 
 #include <QApplication>
 #include <QFontDatabase>
+#include <QHash>
 #include <QToolTip>
 
 // Resources of a static library are left out by the linker unless somebody asks; the macro must stand outside
@@ -92,10 +93,13 @@ void dressApplication() {
 }
 
 QFont faceOf(int pixels, bool bold) {
+  static QHash<int, QFont> faces; // a font that was used knows its glyphs; a fresh one looks for them anew
+  const int key = 2 * pixels + (bold ? 1 : 0);
+  if (const auto known = faces.constFind(key); known != faces.constEnd()) return *known;
   QFont font("B612");
   font.setPixelSize(pixels);
   font.setBold(bold);
-  return font;
+  return *faces.insert(key, font);
 }
 
 } // namespace butte::app

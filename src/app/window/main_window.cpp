@@ -2,8 +2,10 @@
 
 #include "document/batch_record.h"
 #include "paint/plain_label.h"
+#include "paint/steady_room.h"
 #include "paint/theme.h"
 #include "print/sheet_text.h"
+#include "refresh/while_seen.h"
 #include "stations/bench/bench_page.h"
 #include "stations/book/book_page.h"
 #include "stations/formula/change_line.h"
@@ -118,9 +120,8 @@ void MainWindow::connectParts(QWidget* acidPart) {
   connect(&m_desk, &BookDesk::bookOpened, this, &MainWindow::refreshTitle);
   connect(&m_desk, &BookDesk::keepingChanged, this, [this](const QString& words, bool trouble) {
     m_kept->setText((trouble ? "▲ " : "● ") + words);
-    m_kept->setStyleSheet(
-        QString("color: %1; font-weight: %2; padding-right: 6px")
-            .arg((trouble ? theme().red : theme().inkSoft).name(), trouble ? "bold" : "normal"));
+    restyle(*m_kept, QString("color: %1; font-weight: %2; padding-right: 6px")
+                         .arg((trouble ? theme().red : theme().inkSoft).name(), trouble ? "bold" : "normal"));
   });
 }
 
@@ -140,7 +141,7 @@ QWidget* MainWindow::makeStations() {
   column->addWidget(aim);
   column->addWidget(m_lanes, 1);
   column->addWidget(new FeedFigures(m_editor, m_units));
-  column->addWidget(new ChangeLine(m_editor, m_units));
+  column->addWidget(new SteadyRoom(new ChangeLine(m_editor, m_units)));
   column->addWidget(new ReasonStrip(m_editor, m_mends, m_units));
   m_productPage = new ProductPage(m_editor);
   addStation(Station::Water, water);
@@ -260,9 +261,9 @@ void MainWindow::refreshTitle() {
                  .arg(QString::fromStdString(m_desk.book().readOnlyWords()));
   m_banner->setVisible(!banner.isEmpty());
   m_banner->setText(banner);
-  m_banner->setStyleSheet(
-      QString("background: %1; color: %2; border-radius: 4px; padding: 3px 10px; font-weight: bold")
-          .arg(theme().amberFill.name(), theme().amberInk.name()));
+  restyle(*m_banner,
+          QString("background: %1; color: %2; border-radius: 4px; padding: 3px 10px; font-weight: bold")
+              .arg(theme().amberFill.name(), theme().amberInk.name()));
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

@@ -14,6 +14,7 @@ struct TypedReport {
   std::optional<double> conductivityMsPerCm, ph, temperatureCelsius;
   /// Fill what was not measured with a guess and its range (water/estimate.h).
   bool estimateTheRest = false;
+  bool operator==(const TypedReport&) const = default;
 };
 
 /// The report in normal form. Errors as milligramsPerLitre() and normaliseWater().

@@ -14,6 +14,7 @@ struct ReportRow {
   double value = 0;
   std::string unit = "mg/L"; ///< one of reportUnits()
   bool below = false;        ///< "< value": less than the laboratory can see
+  bool operator==(const ReportRow&) const = default;
 };
 
 /// Units that a row may be stated in, the usual one first. Hardness units count equivalents for any ion

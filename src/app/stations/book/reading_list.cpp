@@ -25,7 +25,7 @@
 namespace butte::app {
 
 namespace {
-constexpr int pageRows = 400;
+constexpr int readingsPage = 400;
 } // namespace
 
 void ReadingModel::reload() {
@@ -50,8 +50,8 @@ QVariant ReadingModel::data(const QModelIndex& index, int role) const {
 
 void ReadingModel::fetchMore(const QModelIndex&) {
   const auto page = m_desk.book().store().readings(
-      m_readings.empty() ? std::nullopt : std::optional(m_readings.back()), pageRows);
-  m_all = !page || page->size() < pageRows;
+      m_readings.empty() ? std::nullopt : std::optional(m_readings.back()), readingsPage);
+  m_all = !page || page->size() < readingsPage;
   if (!page || page->empty()) return;
   const int first = static_cast<int>(m_readings.size());
   beginInsertRows({}, first, first + static_cast<int>(page->size()) - 1);

@@ -79,7 +79,47 @@ void ElementLanes::rebuild() {
   for (const auto n : micros)
     m_lanes.push_back(makeLane(n, true));
   if (m_focused >= m_lanes.size()) m_focused = 0;
-  update();
+  layOut();
+  updateChanged();
+}
+
+ElementLanes::Seen ElementLanes::seenOf(const Lane& lane) const {
+  Seen out;
+  out.words = laneText(lane.nutrient) + figureText(lane.result) + wantedWords(lane);
+  const auto mark = [&](double x) { out.edges.push_back(static_cast<int>(std::lround(2 * x))); };
+  for (const double edge : {lane.box.left(), lane.box.top(), lane.box.right(), lane.box.bottom()})
+    mark(edge);
+  double sum = 0;
+  for (const auto& share : lane.shares) {
+    mark(xOf(lane, sum += share.milligramsPerLitre));
+    out.products.push_back(share.product);
+  }
+  mark(sum > lane.scaleMax * 1.0001 ? 1 : 0);
+  for (const double edge : {lane.result - lane.plusMinus, lane.result + lane.plusMinus})
+    mark(xOf(lane, edge));
+  mark(lane.overlay ? xOf(lane, *lane.overlay) : -1);
+  if (!lane.target) return out;
+  for (const double edge : {lane.target->milligramsPerLitre, lane.target->bandLow(), lane.target->bandHigh()})
+    mark(xOf(lane, edge));
+  return out;
+}
+
+QRect ElementLanes::roomOf(const Lane& lane) const {
+  const auto box = lane.small ? lane.box : QRectF(0, lane.box.top(), width(), lane.box.height());
+  return box.toAlignedRect().adjusted(-2, -3, 2, 3);
+}
+
+void ElementLanes::updateChanged() {
+  std::vector<Seen> seen;
+  for (const auto& lane : m_lanes)
+    seen.push_back(seenOf(lane));
+  const bool all = seen.size() != m_seen.size() || m_head != headWords();
+  m_head = headWords();
+  if (all) update();
+  for (std::size_t i = 0; !all && i < seen.size(); ++i) {
+    if (!(seen[i] == m_seen[i])) update(roomOf(m_lanes[i]));
+  }
+  m_seen = std::move(seen);
 }
 
 void ElementLanes::layOut() {

@@ -62,9 +62,20 @@ private:
     const core::HarmfulLevel* harmful = nullptr; ///< where it harms plants
     double scaleMax = 1;                         ///< mg/L at the right end of the box
   };
+  /// What a lane's picture depends on: words, and edges in half pixels. A key repaints the lanes that it
+  /// changed.
+  struct Seen {
+    QString words;
+    std::vector<int> edges;
+    std::vector<std::string> products;
+    bool operator==(const Seen&) const = default;
+  };
 
   void rebuild();
   void layOut();
+  Seen seenOf(const Lane& lane) const;
+  QRect roomOf(const Lane& lane) const; ///< all that is painted for it
+  void updateChanged();
   Lane makeLane(core::Nutrient nutrient, bool small) const;
   void paintHead(QPainter& painter) const;
   void paintLane(QPainter& painter, const Lane& lane) const;
@@ -79,6 +90,8 @@ private:
 
   FormulaEditor& m_editor;
   std::vector<Lane> m_lanes;
+  std::vector<Seen> m_seen; ///< parallel to m_lanes
+  QString m_head;           ///< the words above them
   std::string m_lit;
   std::size_t m_focused = 0;
   /// Both edges of the band move together: it stays centred on the target.
@@ -87,6 +100,9 @@ private:
   bool onBandEdge(const Lane& lane, double x) const;
   void paintOverlay(QPainter& painter, const Lane& lane) const;
   QString errorWords(core::Nutrient nutrient) const;
+  QString headWords() const;
+  QString wantedWords(const Lane& lane) const;
+  static QString figureText(double milligramsPerLitre);
 
   std::optional<core::Nutrient> m_dragged, m_bandDragged;
   double m_dragScale = 1;

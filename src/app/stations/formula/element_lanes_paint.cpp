@@ -3,35 +3,44 @@
 #include "document/formula_editor.h"
 #include "document/product_looks.h"
 #include "paint/hatch.h"
+#include "paint/line_of_text.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "wording/tr.h"
 #include "words.h"
 
 #include <QLocale>
+#include <QPaintEvent>
 #include <QPainter>
 #include <cmath>
 
 namespace butte::app {
 
-namespace {
-
 /// As fine as a feed can be weighed and read: tenths of a mg/L, hundredths below 2, thousandths below 0.1.
-QString laneFigure(double milligramsPerLitre) {
+QString ElementLanes::figureText(double milligramsPerLitre) {
   if (milligramsPerLitre >= 99.95) return localNumber(milligramsPerLitre, 0);
   if (milligramsPerLitre >= 2) return localNumber(milligramsPerLitre, 1);
   return localNumber(milligramsPerLitre, milligramsPerLitre >= 0.0995 ? 2 : 3);
 }
 
-} // namespace
+QString ElementLanes::headWords() const {
+  return m_editor.overlay() ? tr("dashed: %1").arg(m_editor.overlay()->name)
+                            : tr("what the water and each product bring; the mark is the target");
+}
 
-void ElementLanes::paintEvent(QPaintEvent*) {
+QString ElementLanes::wantedWords(const Lane& lane) const {
+  return lane.target ? tr("of %1").arg(QLocale().toString(lane.target->milligramsPerLitre, 'g', 4))
+                     : tr("no target");
+}
+
+void ElementLanes::paintEvent(QPaintEvent* event) {
   layOut();
   QPainter painter(this);
   painter.setRenderHint(QPainter::Antialiasing, false);
   paintHead(painter);
-  for (const auto& lane : m_lanes)
-    paintLane(painter, lane);
+  for (const auto& lane : m_lanes) {
+    if (event->region().intersects(roomOf(lane))) paintLane(painter, lane);
+  }
 }
 
 void ElementLanes::paintHead(QPainter& painter) const {
@@ -39,10 +48,8 @@ void ElementLanes::paintHead(QPainter& painter) const {
   const auto& box = m_lanes.front().box;
   painter.setPen(theme().inkSoft);
   painter.setFont(faceOf(11));
-  painter.drawText(QRectF(box.left(), 0, box.width(), 15), Qt::AlignVCenter,
-                   m_editor.overlay() ? tr("dashed: %1").arg(m_editor.overlay()->name)
-                                      : tr("what the water and each product bring; the mark is the target"));
-  painter.drawText(QRectF(box.right() + 8, 0, 124, 15), Qt::AlignVCenter, tr("element, mg/L"));
+  paintLine(painter, QRectF(box.left(), 0, box.width(), 15), Qt::AlignVCenter, headWords());
+  paintLine(painter, QRectF(box.right() + 8, 0, 124, 15), Qt::AlignVCenter, tr("element, mg/L"));
 }
 
 void ElementLanes::paintLane(QPainter& painter, const Lane& lane) const {
@@ -52,7 +59,8 @@ void ElementLanes::paintLane(QPainter& painter, const Lane& lane) const {
   const auto name = QString::fromStdString(words::nutrientSymbol(lane.nutrient));
   painter.setPen(t.ink);
   painter.setFont(faceOf(lane.small ? 12 : 14, true));
-  if (!lane.small) painter.drawText(QRectF(0, lane.box.top(), 56, lane.box.height()), Qt::AlignVCenter, name);
+  if (!lane.small)
+    paintLine(painter, QRectF(0, lane.box.top(), 56, lane.box.height()), Qt::AlignVCenter, name);
   paintBar(painter, lane);
   paintFigures(painter, lane);
   painter.setPen(QPen(focused ? t.amber : t.line, focused ? 2 : 1));
@@ -133,7 +141,7 @@ void ElementLanes::paintFigures(QPainter& painter, const Lane& lane) const {
   if (lane.small) {
     const auto name = QString::fromStdString(words::nutrientSymbol(lane.nutrient));
     painter.setFont(faceOf(12, true));
-    painter.drawText(lane.box.adjusted(6, 4, 0, 0), Qt::AlignTop | Qt::AlignLeft, name);
+    paintLine(painter, lane.box.adjusted(6, 4, 0, 0), Qt::AlignTop | Qt::AlignLeft, name);
     const bool inside = !lane.target || lane.target->contains(lane.result);
     painter.setPen(lane.harmful ? t.red : inside ? t.ink : t.amber);
     const auto sign = lane.harmful                                    ? QString("⚠ ")
@@ -141,20 +149,18 @@ void ElementLanes::paintFigures(QPainter& painter, const Lane& lane) const {
                       : lane.result > lane.target->milligramsPerLitre ? QString("▲ ")
                                                                       : QString("▼ ");
     painter.setFont(faceOf(12, !inside || lane.harmful));
-    painter.drawText(lane.box.adjusted(0, 4, -6, 0), Qt::AlignTop | Qt::AlignRight,
-                     sign + laneFigure(lane.result));
+    paintLine(painter, lane.box.adjusted(0, 4, -6, 0), Qt::AlignTop | Qt::AlignRight,
+              sign + figureText(lane.result));
     return;
   }
   const double left = lane.box.right() + 8;
   painter.setFont(faceOf(17, true));
-  painter.drawText(QRectF(left, lane.box.top(), 56, lane.box.height()), Qt::AlignVCenter | Qt::AlignRight,
-                   laneFigure(lane.result));
+  paintLine(painter, QRectF(left, lane.box.top(), 56, lane.box.height()), Qt::AlignVCenter | Qt::AlignRight,
+            figureText(lane.result));
   painter.setPen(t.inkSoft);
   painter.setFont(faceOf(12));
-  const auto wanted = lane.target
-                          ? tr("of %1").arg(QLocale().toString(lane.target->milligramsPerLitre, 'g', 4))
-                          : tr("no target");
-  painter.drawText(QRectF(left + 62, lane.box.top(), 68, lane.box.height()), Qt::AlignVCenter, wanted);
+  paintLine(painter, QRectF(left + 62, lane.box.top(), 68, lane.box.height()), Qt::AlignVCenter,
+            wantedWords(lane));
   if (lane.target || lane.harmful)
     paintVerdict(painter, lane, QRectF(left + 126, lane.box.center().y() - 11, 62, 22));
 }
@@ -166,12 +172,12 @@ void ElementLanes::paintVerdict(QPainter& painter, const Lane& lane, const QRect
     painter.fillRect(room, t.red);
     painter.setPen(t.card);
     painter.setFont(faceOf(12, true));
-    painter.drawText(room, Qt::AlignCenter, tr("⚠ harmful"));
+    paintLine(painter, room, Qt::AlignCenter, tr("⚠ harmful"));
     return;
   }
   if (lane.target->contains(lane.result)) {
     painter.setPen(t.inkSoft);
-    painter.drawText(room, Qt::AlignCenter, tr("in band"));
+    paintLine(painter, room, Qt::AlignCenter, tr("in band"));
     return;
   }
   const double off = lane.target->deviationPercent(lane.result);
@@ -183,7 +189,7 @@ void ElementLanes::paintVerdict(QPainter& painter, const Lane& lane, const QRect
   painter.setPen(t.amberInk);
   painter.setFont(faceOf(12, true));
   const auto figure = std::abs(off) >= 999 ? QString("> 999") : QString::number(std::lround(std::abs(off)));
-  painter.drawText(room, Qt::AlignCenter, QString("%1 %2 %").arg(off > 0 ? "+" : "−", figure));
+  paintLine(painter, room, Qt::AlignCenter, QString("%1 %2 %").arg(off > 0 ? "+" : "−", figure));
 }
 
 } // namespace butte::app

@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "formula_words.h"
 #include "paint/plain_label.h"
+#include "paint/steady_room.h"
 #include "paint/theme.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
@@ -75,7 +76,7 @@ FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* pare
     value->setObjectName(ids[i]);
     value->setFont(faceOf(14, true));
     grid->addWidget(name, 0, i);
-    grid->addWidget(value, 1, i);
+    grid->addWidget(new SteadyRoom(value), 1, i);
     m_values.push_back(value);
   }
   for (auto* value : {m_values[0], m_values[1]})

@@ -6,6 +6,7 @@
 #include "edits/shelf_edits.h"
 #include "fields/number_field.h"
 #include "paint/plain_label.h"
+#include "paint/steady_room.h"
 #include "paint/theme.h"
 #include "product/catalogue.h"
 #include "services/units_shown.h"
@@ -73,7 +74,7 @@ ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   column->setSpacing(6);
   column->addLayout(head);
   column->addWidget(scroll, 1);
-  column->addWidget(m_total);
+  column->addWidget(new SteadyRoom(m_total));
   column->addLayout(foot);
   connect(&editor, &FormulaEditor::changed, this, &ProductList::refresh);
   connect(&editor, &FormulaEditor::overlayChanged, this, &ProductList::refresh);

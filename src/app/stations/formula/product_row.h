@@ -1,4 +1,6 @@
 #pragma once
+#include "units/quantity.h"
+
 #include "amount.h"
 
 #include <QFrame>

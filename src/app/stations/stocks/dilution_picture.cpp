@@ -1,11 +1,13 @@
 #include "stations/stocks/dilution_picture.h"
 
 #include "paint/hatch.h"
+#include "paint/line_of_text.h"
 #include "paint/theme.h"
 #include "wording/tr.h"
 
 #include <QPainter>
 #include <algorithm>
+#include <cmath>
 
 namespace butte::app {
 
@@ -18,7 +20,7 @@ void paintLines(QPainter& p, const QStringList& lines, double x, double y, doubl
   for (int i = 0; i < lines.size(); ++i) {
     p.setFont(faceOf(i == 0 ? 13 : 12, i == 0));
     p.setPen(i == 0 ? t.ink : t.inkSoft);
-    p.drawText(QRectF(x, y + i * lineHeight, width, lineHeight), align | Qt::AlignVCenter, lines[i]);
+    paintLine(p, QRectF(x, y + i * lineHeight, width, lineHeight), align | Qt::AlignVCenter, lines[i]);
   }
 }
 } // namespace
@@ -29,7 +31,16 @@ DilutionPicture::DilutionPicture(QWidget* parent) : QWidget(parent) {
   setAccessibleName(tr("the way from the tanks to the tap"));
 }
 
+bool DilutionPicture::Inlet::operator==(const Inlet& other) const {
+  constexpr double seen = 0.004; // of a bottle's height: half a pixel
+  return title == other.title && rates == other.rates && readsBehind == other.readsBehind &&
+         std::ranges::equal(products, other.products, [](const auto& a, const auto& b) {
+           return a.first == b.first && std::abs(a.second - b.second) < seen;
+         });
+}
+
 void DilutionPicture::show(QStringList water, std::vector<Inlet> inlets, QStringList feed) {
+  if (water == m_water && inlets == m_inlets && feed == m_feed) return;
   m_water = std::move(water);
   m_inlets = std::move(inlets);
   m_feed = std::move(feed);
@@ -63,8 +74,8 @@ void DilutionPicture::paintInlet(QPainter& p, const Inlet& inlet, double x, doub
   paintLines(p, lines, x + 30, 0, width - 32, Qt::AlignLeft);
   p.setFont(faceOf(12));
   p.setPen(t.ink);
-  p.drawText(QRectF(x + 30, pipe + pipeHeight + 3, width - 32, lineHeight), Qt::AlignLeft | Qt::AlignVCenter,
-             inlet.readsBehind);
+  paintLine(p, QRectF(x + 30, pipe + pipeHeight + 3, width - 32, lineHeight),
+            Qt::AlignLeft | Qt::AlignVCenter, inlet.readsBehind);
 }
 
 void DilutionPicture::paintEvent(QPaintEvent*) {

@@ -17,6 +17,7 @@ public:
     QStringList rates;                                    ///< "10 mL per L", "16 L per hour" ...
     QString readsBehind;                                  ///< EC in the pipe behind it
     std::vector<std::pair<ProductLook, double>> products; ///< with their share of the salts
+    bool operator==(const Inlet&) const;                  ///< looks the same
   };
 
   explicit DilutionPicture(QWidget* parent = nullptr);

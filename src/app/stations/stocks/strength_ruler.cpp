@@ -1,6 +1,7 @@
 #include "stations/stocks/strength_ruler.h"
 
 #include "paint/axes.h"
+#include "paint/line_of_text.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
@@ -37,7 +38,18 @@ StrengthRuler::StrengthRuler(QWidget* parent) : QWidget(parent) {
          "coldest night."));
 }
 
+bool StrengthRuler::Mark::operator==(const Mark& other) const {
+  constexpr double seen = 0.002; // of a factor: half a pixel of the ruler
+  const auto near = [](double a, double b) { return std::abs(a - b) <= seen * std::abs(a); };
+  return name == other.name && limitedBy == other.limitedBy && near(ceiling, other.ceiling) &&
+         near(safe, other.safe) && words::ceilingFigure(ceiling) == words::ceilingFigure(other.ceiling);
+}
+
 void StrengthRuler::show(double factor, std::vector<Mark> marks) {
+  const bool sameSides = std::ranges::equal(marks, m_marks, [&](const Mark& a, const Mark& b) {
+    return (factor > a.ceiling) == (m_factor > b.ceiling);
+  });
+  if (factor == m_factor && marks == m_marks && sameSides) return;
   m_factor = factor;
   m_marks = std::move(marks);
   QStringList words{tr("1 to %1").arg(localFigure(factor))};
@@ -101,7 +113,7 @@ void StrengthRuler::paintMarks(QPainter& p) const {
     p.drawLine(QPointF(x, room.top() + 3), QPointF(x, barTop + barHeight));
     p.setPen(over ? t.red : t.inkSoft);
     p.setFont(faceOf(11, over));
-    p.drawText(room, Qt::AlignLeft | Qt::AlignVCenter, text);
+    paintLine(p, room, Qt::AlignLeft | Qt::AlignVCenter, text);
   }
 }
 

@@ -17,6 +17,7 @@ public:
     double ceiling = 0; ///< factor; 0: not known
     double safe = 0;    ///< the ceiling less the margin
     QString limitedBy;
+    bool operator==(const Mark&) const; ///< looks the same
   };
 
   explicit StrengthRuler(QWidget* parent = nullptr);

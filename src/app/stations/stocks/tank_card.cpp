@@ -5,6 +5,7 @@
 #include "edits/stock_edits.h"
 #include "fields/number_field.h"
 #include "paint/plain_label.h"
+#include "paint/steady_room.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "refresh/while_seen.h"
@@ -57,8 +58,8 @@ TankCard::TankCard(FormulaEditor& editor, UnitsShown& units, std::size_t index, 
   column->addWidget(makeHead());
   column->addWidget(m_title);
   column->addLayout(middle, 1);
-  column->addWidget(m_made);
-  column->addWidget(m_ceiling);
+  column->addWidget(new SteadyRoom(m_made));
+  column->addWidget(new SteadyRoom(m_ceiling));
   column->addWidget(m_contents);
   setAim(false);
   refresh();
@@ -300,7 +301,7 @@ void TankCard::refresh() {
   m_volumeUnit->setText(m_units.volumeUnitName());
   m_ratio->setPlaceholderText(localFigure(m_editor.document().given.stock.factor));
   m_ratio->show(QString::fromStdString(edits.ownRatio(m_index)));
-  m_picture->update();
+  m_picture->refresh();
 }
 
 } // namespace butte::app

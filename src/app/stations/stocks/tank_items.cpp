@@ -1,6 +1,7 @@
 #include "stations/stocks/tank_items.h"
 
 #include "paint/hatch.h"
+#include "paint/line_of_text.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "wording/tr.h"
@@ -10,12 +11,24 @@
 #include <QMouseEvent>
 #include <QPainter>
 #include <algorithm>
+#include <cmath>
 
 namespace butte::app {
 
 namespace {
-constexpr double tallest = 24, lowest = 13;
+constexpr double tallest = 24, lowest = 13, barWidth = 40;
 } // namespace
+
+bool TankItems::Row::operator==(const Row& other) const {
+  const auto pixels = [](const Row& r) { // of the bar, in halves; beyond its end only the colour tells
+    if (!r.saturation) return -1L;
+    return *r.saturation > 1 ? 1000L
+                             : std::lround(2 * barWidth * *r.saturation) + (*r.saturation > 0.9 ? 500L : 0L);
+  };
+  return product == other.product && look == other.look && weight == other.weight && name == other.name &&
+         knows == other.knows && byHand == other.byHand && falls == other.falls &&
+         pixels(*this) == pixels(other);
+}
 
 TankItems::TankItems(QWidget* parent) : QWidget(parent) {
   setFocusPolicy(Qt::StrongFocus);
@@ -62,7 +75,7 @@ void TankItems::paintEvent(QPaintEvent*) {
   const auto& t = theme();
   const double h = rowHeight();
   const int size = h > 19 ? 12 : h > 15 ? 11 : 10;
-  const double weightWidth = 66, barWidth = 40;
+  const double weightWidth = 66;
   for (std::size_t i = 0; i < m_rows.size(); ++i) {
     const auto& r = m_rows[i];
     const QRectF row(0, h * static_cast<double>(i), width(), h - 1);
@@ -73,12 +86,13 @@ void TankItems::paintEvent(QPaintEvent*) {
     fillAs(p, QRectF(2, row.top() + 2, 10, row.height() - 4), r.look);
     p.setPen(r.falls ? t.red : t.ink);
     p.setFont(faceOf(size, true));
-    p.drawText(QRectF(16, row.top(), weightWidth, row.height()), Qt::AlignRight | Qt::AlignVCenter, r.weight);
+    paintLine(p, QRectF(16, row.top(), weightWidth, row.height()), Qt::AlignRight | Qt::AlignVCenter,
+              r.weight);
     p.setFont(faceOf(size, r.byHand));
     const QRectF name(16 + weightWidth + 6, row.top(), width() - weightWidth - barWidth - 30, row.height());
     const auto text = (r.falls ? "▲ " : "") + r.name + (r.byHand ? tr(" (by hand)") : "");
-    p.drawText(name, Qt::AlignLeft | Qt::AlignVCenter,
-               QFontMetrics(p.font()).elidedText(text, Qt::ElideRight, static_cast<int>(name.width())));
+    paintLine(p, name, Qt::AlignLeft | Qt::AlignVCenter,
+              QFontMetrics(p.font()).elidedText(text, Qt::ElideRight, static_cast<int>(name.width())));
     const QRectF bar(width() - barWidth - 4, row.top() + row.height() / 2 - 3, barWidth, 6);
     if (r.saturation) {
       p.fillRect(bar, t.line);
@@ -89,7 +103,7 @@ void TankItems::paintEvent(QPaintEvent*) {
     } else if (!r.knows) {
       p.setPen(t.inkSoft);
       p.setFont(faceOf(10));
-      p.drawText(bar.adjusted(-12, -6, 0, 6), Qt::AlignCenter, tr("not known"));
+      paintLine(p, bar.adjusted(-12, -6, 0, 6), Qt::AlignCenter, tr("not known"));
     }
   }
 }

@@ -21,7 +21,7 @@ public:
     std::optional<double> saturation; ///< 1: it begins to crystallise
     bool knows = true;                ///< false: its solubility is not known
     bool byHand = false, falls = false;
-    bool operator==(const Row&) const = default;
+    bool operator==(const Row&) const; ///< looks the same
   };
 
   explicit TankItems(QWidget* parent = nullptr);

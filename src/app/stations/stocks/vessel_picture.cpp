@@ -21,6 +21,24 @@ VesselPicture::VesselPicture(FormulaEditor& editor, std::size_t tank, QWidget* p
   setMinimumHeight(90);
 }
 
+void VesselPicture::refresh() {
+  constexpr double halfPixel = 2; // g/L: the vessel's height is 600
+  Seen seen;
+  const auto& shelf = m_editor.document().given.request.shelf;
+  for (const auto& tank : m_editor.answer().stock.tanks)
+    seen.emplace_back("", std::lround(1000 * tank.tank.volume.litres()));
+  if (m_tank < m_editor.answer().stock.tanks.size()) {
+    const auto& content = m_editor.answer().stock.tanks[m_tank];
+    for (const auto& item : content.items)
+      seen.emplace_back(shelf[item.product].id, std::lround(item.strength.gramsPerLitre() / halfPixel));
+    for (const auto& fallen : content.fallen)
+      seen.emplace_back("", std::lround(100 * fallen.gramsPerLitre));
+  }
+  if (seen == m_seen) return;
+  m_seen = std::move(seen);
+  update();
+}
+
 void VesselPicture::paintEvent(QPaintEvent*) {
   const auto& tanks = m_editor.answer().stock.tanks;
   if (m_tank >= tanks.size()) return;

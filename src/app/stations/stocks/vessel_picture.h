@@ -1,5 +1,8 @@
 #pragma once
 #include <QWidget>
+#include <string>
+#include <utility>
+#include <vector>
 
 namespace butte::app {
 
@@ -10,6 +13,8 @@ class FormulaEditor;
 class VesselPicture : public QWidget {
 public:
   VesselPicture(FormulaEditor& editor, std::size_t tank, QWidget* parent = nullptr);
+  /// Repaints where the tank looks otherwise now.
+  void refresh();
 
 protected:
   void paintEvent(QPaintEvent* event) override;
@@ -17,6 +22,9 @@ protected:
 private:
   FormulaEditor& m_editor;
   std::size_t m_tank;
+  /// What is seen: volumes, and each layer's product with its strength, in what half a pixel shows.
+  using Seen = std::vector<std::pair<std::string, long>>;
+  Seen m_seen;
 };
 
 } // namespace butte::app

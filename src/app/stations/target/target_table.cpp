@@ -14,8 +14,10 @@
 #include <QComboBox>
 #include <QGridLayout>
 #include <QLabel>
+#include <QPaintEvent>
 #include <QPainter>
 #include <algorithm>
+#include <utility>
 
 namespace butte::app {
 
@@ -102,12 +104,15 @@ void TargetTable::addRow(Nutrient n, int line) {
 
 void TargetTable::compareWith(std::vector<core::TargetRow> other) {
   m_other = std::move(other);
+  refresh();
   update();
 }
 
 void TargetTable::refresh() {
   const auto typedRows = TargetEdits(m_editor).rows();
-  for (const auto& row : m_rows) {
+  for (auto& row : m_rows) {
+    if (const auto bar = barOf(row.nutrient); bar != std::exchange(row.bar, bar))
+      update(row.room->geometry());
     const auto typed = std::ranges::find(typedRows, row.nutrient, &TypedTargetRow::nutrient);
     row.band->setEnabled(typed != typedRows.end());
     if (typed == typedRows.end()) {
@@ -127,7 +132,16 @@ void TargetTable::refresh() {
                                     localFigure(exchange::targetIn(row.nutrient, mg, "mmol/L")),
                                     localFigure(exchange::targetIn(row.nutrient, mg, "meq/L"))));
   }
-  update();
+}
+
+TargetTable::Bar TargetTable::barOf(Nutrient nutrient) const {
+  const auto& rows = m_editor.document().given.request.rows;
+  Bar out{wantedOf(rows, nutrient), m_editor.answer().feed.milligramsPerLitre.of(nutrient),
+          wantedOf(m_other, nutrient), 0, 0};
+  for (const auto& target : rows) {
+    if (target.nutrient == nutrient) out.bandLow = target.bandLow(), out.bandHigh = target.bandHigh();
+  }
+  return out;
 }
 
 void TargetTable::amountTyped(Nutrient nutrient, const QString& digits) {
@@ -147,19 +161,18 @@ void TargetTable::bandTyped(Nutrient nutrient, const QString& digits) {
   TargetEdits(m_editor).setTolerance(nutrient, digits);
 }
 
-void TargetTable::paintEvent(QPaintEvent*) {
+void TargetTable::paintEvent(QPaintEvent* event) {
   QPainter painter(this);
-  for (const auto& row : m_rows)
-    paintBar(painter, row);
+  for (const auto& row : m_rows) {
+    if (event->region().intersects(row.room->geometry())) paintBar(painter, row);
+  }
 }
 
 /// What the formula gives, against the target's mark and band; another target hatched below. One scale within
 /// the row.
 void TargetTable::paintBar(QPainter& painter, const Row& row) const {
   const auto& t = theme();
-  const auto& rows = m_editor.document().given.request.rows;
-  const double mine = wantedOf(rows, row.nutrient), other = wantedOf(m_other, row.nutrient);
-  const double gives = m_editor.answer().feed.milligramsPerLitre.of(row.nutrient);
+  const auto& [mine, gives, other, bandLow, bandHigh] = row.bar;
   const double most = std::max({mine, other, mine > 0 ? std::min(gives, 2 * mine) : 0}) * 1.15;
   const QRectF room = QRectF(row.room->geometry()).adjusted(4, 3, -48, -3);
   if (most <= 0 || room.width() < 20) return;
@@ -167,12 +180,7 @@ void TargetTable::paintBar(QPainter& painter, const Row& row) const {
   const auto at = [&](double mg) { return room.left() + room.width() * std::clamp(mg / most, 0.0, 1.0); };
   const QRectF bar(room.left(), room.top(), at(gives) - room.left(),
                    two ? room.height() * 0.55 : room.height());
-  for (const auto& target : rows) {
-    if (target.nutrient == row.nutrient)
-      painter.fillRect(
-          QRectF(at(target.bandLow()), bar.top(), at(target.bandHigh()) - at(target.bandLow()), bar.height()),
-          t.band);
-  }
+  painter.fillRect(QRectF(at(bandLow), bar.top(), at(bandHigh) - at(bandLow), bar.height()), t.band);
   painter.fillRect(bar.adjusted(0, 3, 0, -3), t.accent);
   if (mine > 0) painter.fillRect(QRectF(at(mine) - 1, bar.top(), 2.5, bar.height()), t.targetMark);
   if (!two) return;

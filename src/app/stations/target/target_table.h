@@ -30,17 +30,24 @@ protected:
   void paintEvent(QPaintEvent* event) override;
 
 private:
+  /// What a bar shows, mg/L.
+  struct Bar {
+    double wanted = 0, given = 0, other = 0, bandLow = 0, bandHigh = 0;
+    bool operator==(const Bar&) const = default;
+  };
   struct Row {
     core::Nutrient nutrient{};
     NumberField *amount = nullptr, *band = nullptr;
     QComboBox* unit = nullptr;
     QWidget* room = nullptr; ///< where the bar is painted
+    Bar bar;
   };
   void addRow(core::Nutrient nutrient, int line);
   void refresh();
   void amountTyped(core::Nutrient nutrient, const QString& digits);
   void unitChosen(core::Nutrient nutrient, const QString& unit);
   void bandTyped(core::Nutrient nutrient, const QString& digits);
+  Bar barOf(core::Nutrient nutrient) const;
   void paintBar(QPainter& painter, const Row& row) const;
 
   FormulaEditor& m_editor;

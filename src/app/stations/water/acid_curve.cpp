@@ -48,12 +48,13 @@ const core::OwnTitration* AcidCurve::readingsOfThisBottle() const {
 }
 
 void AcidCurve::compute() {
-  const auto before = Drawn{m_closed, m_open, m_aim, m_x.most};
+  const auto before = Drawn{m_closed, m_open, m_aim, m_x.most, m_dots};
   curves();
   describe();
   const auto& acid = m_editor.answer().acid;
   m_aim = {m_editor.document().given.acid.targetPh, acid.forWater ? acid.forWater->gramsPerLitre : 0};
-  if (readingsOfThisBottle() || before != Drawn{m_closed, m_open, m_aim, m_x.most}) update();
+  m_dots = dots();
+  if (before != Drawn{m_closed, m_open, m_aim, m_x.most, m_dots}) update();
 }
 
 void AcidCurve::curves() {
@@ -146,16 +147,24 @@ void AcidCurve::paintAim(QPainter& p) const {
   p.drawEllipse(QPointF(x, y), 4.5, 4.5);
 }
 
-void AcidCurve::paintReadings(QPainter& p) const {
+std::vector<AcidCurve::Dot> AcidCurve::dots() const {
+  std::vector<Dot> out;
   const auto* titration = readingsOfThisBottle();
-  if (!titration) return;
-  const auto& t = theme();
+  if (!titration) return out;
   const auto& fit = m_editor.answer().acid.titration;
   const double litre = m_units.volumeIn(core::Volume::fromLitres(1));
   for (std::size_t i = 0; i < titration->readings.size(); ++i) {
     const auto& reading = titration->readings[i];
-    const QPointF at(m_x.at(reading.dose / litre), m_y.at(std::clamp(reading.ph, leastPh, mostPh)));
     const bool outlier = fit && i < fit->readings.size() && fit->readings[i].outlier;
+    out.push_back({reading.dose / litre, reading.ph, outlier});
+  }
+  return out;
+}
+
+void AcidCurve::paintReadings(QPainter& p) const {
+  const auto& t = theme();
+  for (const auto& [dose, ph, outlier] : m_dots) {
+    const QPointF at(m_x.at(dose), m_y.at(std::clamp(ph, leastPh, mostPh)));
     p.setPen(QPen(outlier ? t.red : t.ink, 2));
     p.setBrush(outlier ? Qt::NoBrush : QBrush(t.card));
     p.drawEllipse(at, 4, 4);

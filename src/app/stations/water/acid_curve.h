@@ -54,9 +54,18 @@ private:
   };
   std::optional<Asked> m_asked;
 
+  /// A reading on the curve.
+  struct Dot {
+    double dose = 0, ph = 0; ///< dose as the axis shows it
+    bool outlier = false;
+    bool operator==(const Dot&) const = default;
+  };
+  std::vector<Dot> dots() const;
+  std::vector<Dot> m_dots;
+
   /// All that the picture is made of: a key that changes none of it repaints nothing.
   using Drawn = std::tuple<std::vector<core::TitrationPoint>, std::vector<core::TitrationPoint>,
-                           std::pair<double, double>, double>;
+                           std::pair<double, double>, double, std::vector<Dot>>;
 };
 
 } // namespace butte::app

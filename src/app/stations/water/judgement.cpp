@@ -113,33 +113,12 @@ void Judgement::show(std::size_t part) {
 }
 
 void Judgement::showDoubts() {
-  delete m_offers;
-  m_offers = new QWidget;
-  auto* offers = new QVBoxLayout(m_offers);
-  offers->setContentsMargins(0, 0, 0, 0);
-  offers->setSpacing(3);
-  m_offerPlace->addWidget(m_offers);
-  const auto& water = m_editor.document().water;
+  const auto& report = m_editor.document().water.plan.parts[m_part].report;
   QStringList lines;
-  const auto found = core::examineReport(water.plan.parts[m_part].report);
+  const auto found = core::examineReport(report);
   if (found) {
     for (const auto& doubt : found->doubts)
       lines << "▲ " + qtext(words::doubtText(doubt));
-    int number = 0;
-    if (!found->rereadings.empty()) {
-      auto* head = new PlainLabel(
-          tr("It would fit together if one of these were so. Nothing changes before you press:"));
-      head->setWordWrap(true);
-      offers->addWidget(head);
-    }
-    for (const auto& way : found->rereadings) {
-      auto* button = new QPushButton(qtext(words::rereadingText(way)));
-      button->setObjectName(QString("rereading%1").arg(number++));
-      button->setStyleSheet("text-align: left");
-      button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-      connect(button, &QPushButton::clicked, this, [this, way] { offer(way); });
-      offers->addWidget(button);
-    }
     if (found->doubts.empty() && found->conductivityComputedMsPerCm)
       lines << tr("● The report fits together: cations %1, anions %2 meq/L; its ions make EC %3.")
                    .arg(localNumber(found->cationsMeqPerL, 2), localNumber(found->anionsMeqPerL, 2),
@@ -153,7 +132,33 @@ void Judgement::showDoubts() {
     lines << "• " + sentence;
   m_doubts->setText(lines.join("\n"));
   m_doubts->setVisible(!lines.isEmpty());
-  m_offers->setVisible(offers->count() > 0);
+  if (m_offersOf == std::pair(m_part, report)) return; // the same buttons: nothing to lay out anew
+  m_offersOf.emplace(m_part, report);
+  showOffers(found ? found->rereadings : std::vector<core::Rereading>());
+}
+
+void Judgement::showOffers(const std::vector<core::Rereading>& ways) {
+  delete m_offers;
+  m_offers = new QWidget;
+  auto* offers = new QVBoxLayout(m_offers);
+  offers->setContentsMargins(0, 0, 0, 0);
+  offers->setSpacing(3);
+  m_offerPlace->addWidget(m_offers);
+  if (!ways.empty()) {
+    auto* head = new PlainLabel(
+        tr("It would fit together if one of these were so. Nothing changes before you press:"));
+    head->setWordWrap(true);
+    offers->addWidget(head);
+  }
+  for (int number = 0; const auto& way : ways) {
+    auto* button = new QPushButton(qtext(words::rereadingText(way)));
+    button->setObjectName(QString("rereading%1").arg(number++));
+    button->setStyleSheet("text-align: left");
+    button->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+    connect(button, &QPushButton::clicked, this, [this, way] { offer(way); });
+    offers->addWidget(button);
+  }
+  m_offers->setVisible(!ways.empty());
 }
 
 void Judgement::offer(const core::Rereading& way) {

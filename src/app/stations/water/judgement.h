@@ -2,6 +2,9 @@
 #include "water/examine.h"
 
 #include <QWidget>
+#include <optional>
+#include <utility>
+#include <vector>
 
 class QComboBox;
 class QLabel;
@@ -23,6 +26,7 @@ public:
 
 private:
   void showDoubts();
+  void showOffers(const std::vector<core::Rereading>& ways);
   void showVerdicts();
   void offer(const core::Rereading& way);
   FormulaEditor& m_editor;
@@ -30,6 +34,8 @@ private:
   std::size_t m_part = 0;
   QLabel *m_doubts, *m_verdicts;
   QWidget* m_offers = nullptr;
+  std::optional<std::pair<std::size_t, core::TypedReport>>
+      m_offersOf; ///< part, and its report when they were made
   QVBoxLayout* m_offerPlace;
   QComboBox *m_system, *m_watering;
 };
