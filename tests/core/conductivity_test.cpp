@@ -1,5 +1,6 @@
 #include "base/decimal.h"
 #include "formula/mix.h"
+#include "product/catalogue.h"
 #include "solution/conductivity.h"
 #include "support/shelf_builder.h"
 #include "support/text_table.h"
@@ -71,4 +72,18 @@ TEST(Conductivity, TheUsualThreePartFeedReadsAsGrowersReport) {
   };
   EXPECT_NEAR(ec(2.4, 1.2, 2.4).milliSiemensPerCm(), 1.6, 0.2);
   EXPECT_NEAR(ec(2, 1, 2).ppm500(), 640, 60);
+}
+
+// A chelate's ion carries current too, not its sodium alone.
+TEST(Conductivity, AChelateCarriesItsShare) {
+  const auto* product = findInCatalogue("fedtpa11");
+  ASSERT_TRUE(product);
+  Solutes solution = product->composition.solutesPerGram.scaled(1.0); // 1 g in a kilogram of water
+  const auto whole = conductivityAt25(solution, 1, {});
+  ASSERT_TRUE(whole);
+  Solutes without = solution;
+  for (auto& mol : without.chelateMol)
+    mol = 0;
+  const auto rest = conductivityAt25(without, 1, {});
+  EXPECT_GT(whole->milliSiemensPerCm(), rest ? rest->milliSiemensPerCm() * 1.1 : 0.05);
 }

@@ -124,6 +124,21 @@ TEST(StockAsProduct, AStockOnTheShelfFeedsLikeItsSalts) {
   EXPECT_NEAR(grams * 1000 * product.composition.massFraction.of(Nutrient::P), phosphorus, 1e-6);
 }
 
+TEST(StockAsProduct, WhatFellOutIsNotInIt) {
+  const Bench bench;
+  const auto stock = bench.stock();
+  auto tank = stock.tanks[1];
+  const auto percentOf = [&](const TankContent& content, const std::string& key) {
+    for (const auto& [name, percent] : stockAsProduct(bench.shelf, content).percentByMass)
+      if (name == key) return percent;
+    return 0.0;
+  };
+  const double whole = percentOf(tank, "P");
+  tank.lostMgPerLitreOfFeed.add(Nutrient::P,
+                                5); // 5 mg of every litre of feed: `factor` times as much of a stock's
+  EXPECT_NEAR(whole - percentOf(tank, "P"), 5 * tank.factor / 1000 / (tank.densityKgPerLitre * 10), 1e-12);
+}
+
 TEST(UnevenFeed, AWeakTankTakesItsElementsDownAndNoOthers) {
   Bench bench;
   const auto stock = bench.stock();

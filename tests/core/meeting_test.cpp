@@ -47,6 +47,16 @@ TEST(Meeting, CalciumMeetsPhosphate) {
   EXPECT_NE(solidOf(meetingOf(concentrate("Ca(NO3)2·4H2O", 80), concentrate("K2HPO4", 10))), "");
 }
 
+TEST(Meeting, OfSeveralTheOneFarthestAboveItsSolubilityIsNamed) {
+  const auto calcium = concentrate("Ca(NO3)2·4H2O", 80);
+  const auto mixture = together(concentrate("K2SO4", 40), concentrate("K2CO3", 10));
+  const auto sulfate = meetingOf(calcium, concentrate("K2SO4", 40)),
+             carbonate = meetingOf(calcium, concentrate("K2CO3", 10)), both = meetingOf(calcium, mixture);
+  ASSERT_TRUE(sulfate && carbonate && both);
+  ASSERT_GT(carbonate->saturationIndex, sulfate->saturationIndex);
+  EXPECT_EQ(both->solid, carbonate->solid);
+}
+
 TEST(Meeting, NitratesMeetAnySalt) {
   for (const char* other : {"K2SO4", "KH2PO4", "MgSO4·7H2O", "Ca(NO3)2·4H2O"}) {
     EXPECT_FALSE(meetingOf(concentrate("KNO3", 60), concentrate(other, 40))) << other;

@@ -230,6 +230,17 @@ TEST(ManyCrops, ACorrectionNeverHurtsAndIsOneSalt) {
       with += corrected->crops[c].misfit;
       EXPECT_GE(corrected->crops[c].correctionGramsPerLitre, 0);
       EXPECT_GE(plain->crops[c].misfit, plain->crops[c].ownMisfit - 1e-9);
+      // What is said of a crop's feed is what the weights bring: stocks by their strength, and the extra
+      // salt.
+      const auto& crop = corrected->crops[c];
+      auto feed = many.water.milligramsPerLitre;
+      for (std::size_t j = 0; j < many.shelf.size(); ++j) {
+        const double extra = crop.correction == j ? crop.correctionGramsPerLitre : 0;
+        feed.addScaled(many.shelf[j].composition.massFraction,
+                       1000 * (crop.strength * corrected->gramsPerLitre[j] + extra));
+      }
+      for (const auto n : allNutrients)
+        EXPECT_NEAR(crop.milligramsPerLitre.of(n), feed.of(n), 1e-9) << nutrientKey(n);
     }
     EXPECT_LE(with, without + 1e-9);
   }

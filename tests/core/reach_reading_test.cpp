@@ -106,6 +106,9 @@ TEST(ReadingCauses, EachCauseExplainsTheReadingByItself) {
     if (c.cause == ReadingCause::WrongVolume) {
       EXPECT_NEAR(0.4 + 1.2 * 100 / c.value, 1.35, 1e-9);
     }
+    if (c.cause == ReadingCause::Undissolved) {
+      EXPECT_NEAR(0.4 + 1.2 * (1 - c.value / 100), 1.35, 1e-9) << "so many percent lie on the floor";
+    }
     if (c.cause == ReadingCause::StockOff) {
       EXPECT_NEAR(0.4 + 1.2 * c.value, 1.35, 1e-9);
     }

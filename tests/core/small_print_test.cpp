@@ -2,6 +2,7 @@
 #include "chem/same_substance.h"
 #include "formula/mix.h"
 #include "product/catalogue.h"
+#include "solution/solution_volume.h"
 #include "solve/audit.h"
 #include "solve/mends.h"
 #include "solve/solve.h"
@@ -157,6 +158,18 @@ TEST(SmallPrint, GramsOfASoldHydrateAreTurnedIntoWaterFreeSubstance) {
   EXPECT_NEAR(*dissolves, 1220 * (1 - hydrate) / (1 + 1.220 * hydrate), 1);
   EXPECT_FALSE(anhydrousGramsPerKgWater(formula, Temperature::fromCelsius(60)))
       << "where the table ends, nothing is known";
+}
+
+TEST(SmallPrint, TheIonsOfAnAcidTakeTheRoomOfTheSaltThatTheyCameFrom) {
+  // Ion by ion, phosphate is counted as dihydrogen or hydrogen phosphate by what alkalinity there is.
+  for (const char* name : {"KH2PO4", "K2HPO4", "KHCO3", "K2CO3"}) {
+    const auto composition = *compositionFromFormula(name, 100);
+    const double whole = apparentMillilitresPerGram(*densitySubstanceOf(*composition.formula), 0.95, 20);
+    double parts = 0;
+    for (const auto& part : volumePartsOf(composition.solutesPerGram))
+      parts += part.grams * apparentMillilitresPerGram(part.substance, 0.95, 20);
+    EXPECT_NEAR(parts, whole, 0.003) << name << ", mL per gram";
+  }
 }
 
 TEST(SmallPrint, OneSubstanceIsNotAnotherWithMoreInIt) {

@@ -91,6 +91,20 @@ TEST(Blend, TheShareThatJustMeetsALimitIsFound) {
             ProblemCode::NotDeterminable);
 }
 
+TEST(Blend, WhatIsNotPouredNeedNotBeKnown) {
+  WaterReport unknown;
+  unknown.conductivityMsPerCm = 0.4; // its sodium was not measured
+  const auto pond = *normaliseWater(unknown);
+  const BlendLimit limit{BlendGoal::Sodium, 10};
+  const auto without = largestShare({{bore(), 1}, {pond, 0}, {rain(), 1}}, 0, limit);
+  ASSERT_TRUE(without) << "of the pond there is nothing in it";
+  EXPECT_NEAR(*without, *largestShare({{bore(), 1}, {rain(), 1}}, 0, limit), 1e-12);
+  EXPECT_EQ(largestShare({{bore(), 1}, {pond, 1}, {rain(), 1}}, 0, limit).problem().code,
+            ProblemCode::NotDeterminable);
+  EXPECT_EQ(largestShare({{pond, 0}, {rain(), 1}}, 0, limit).problem().code, ProblemCode::NotDeterminable)
+      << "the one that is asked for has to be known, poured or not";
+}
+
 TEST(Blend, TheWorstOfSeveralReportsTakesTheHighestOfEach) {
   auto later = bore();
   later.milligramsPerLitre.add(Nutrient::Na, 10);
