@@ -71,7 +71,8 @@ def main():
     build = (root / asked.build).resolve()
     copy = build / "tree"
     shutil.rmtree(copy, ignore_errors=True)
-    shutil.copytree(root, copy, ignore=shutil.ignore_patterns("build", ".git"))
+    # Fresh times of change: what a run that was cut off made of a mutant is older.
+    shutil.copytree(root, copy, ignore=shutil.ignore_patterns("build", ".git"), copy_function=shutil.copy)
     made = ["cmake", "-S", copy, "-B", build / "made", "-G", "Ninja", "-DCMAKE_BUILD_TYPE=Debug", "-DCMAKE_CXX_FLAGS_DEBUG=-O1",
             "-DBUTTE_APP=OFF", "-DCMAKE_CXX_COMPILER_LAUNCHER=ccache"]
     flags = copy / "cmake/butte_target.cmake"  # a mutant may well leave a variable unused, and g++ 12 warns falsely at -O1

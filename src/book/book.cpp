@@ -2,6 +2,7 @@
 
 #include "edit.h"
 #include "kinds/kind_info.h"
+#include "step_check.h"
 
 #include <map>
 #include <tuple>
@@ -241,6 +242,7 @@ Trouble changeRecord(Json& document, const RecordChange& change, const Json& sta
 
 Trouble Book::writeChanges(const Waiting& waiting, bool back) {
   const auto& step = waiting.step;
+  if (auto trouble = checkStep(step)) return trouble;
   std::map<Ref, Json> touched;
   const auto one = [&](std::size_t i) -> Trouble {
     const auto& change = step.changes[i];

@@ -2,6 +2,7 @@
 
 #include "kinds/kind_info.h"
 #include "open_store.h"
+#include "step_check.h"
 
 #include <QFile>
 #include <QSaveFile>
@@ -160,6 +161,7 @@ private:
   /// False: the piece is done with and need not be kept.
   bool take(int depth, Json::parse_event_t event, Json& value) {
     using Event = Json::parse_event_t;
+    if (depth > exchange::mostNesting) m_problem = exchange::tooDeep(m_path.empty() ? "book" : m_path);
     if (m_problem) throw nlohmann::json::other_error::create(500, "stopped", nullptr);
     if (depth == 1 && event == Event::key) {
       m_list = value.get<std::string>();
@@ -334,7 +336,13 @@ private:
       s.changes.push_back(std::move(change));
     }
     reader.finish();
-    if (!m_problem) keep(m_store.putStep(s, undone));
+    if (m_problem) return;
+    if (auto trouble = checkStep(s)) {
+      trouble->where = m_path + "." + trouble->where;
+      m_problem = trouble;
+      return;
+    }
+    keep(m_store.putStep(s, undone));
   }
 
   /// A reading of an earlier version names its tank: that becomes a vessel.

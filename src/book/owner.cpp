@@ -32,7 +32,7 @@ std::string shown(const std::string& name) {
 
 /// Whose mark the file holds. Nothing: it is empty, or none of ours.
 std::optional<Owner> ownerIn(int file) {
-  const auto json = Json::parse(readAll(file), nullptr, false);
+  const auto json = exchange::parsedOrNothing(readAll(file));
   if (!json.is_object() || !json.contains("host") || !json.contains("since")) return std::nullopt;
   const auto text = [&](const char* key) {
     return json.contains(key) && json[key].is_string() ? json[key].get<std::string>() : std::string();

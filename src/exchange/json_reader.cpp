@@ -22,6 +22,7 @@ std::string joined(const std::set<std::string, std::less<>>& names) {
 class DuplicateWatch {
 public:
   bool operator()(int depth, Json::parse_event_t event, Json& value) {
+    if (depth > mostNesting) throw nlohmann::json::other_error::create(500, "nested too deep", nullptr);
     if (event == Json::parse_event_t::object_start) m_keys.resize(static_cast<std::size_t>(depth) + 2);
     if (event == Json::parse_event_t::object_start) m_keys[static_cast<std::size_t>(depth) + 1].clear();
     if (event == Json::parse_event_t::key) {
@@ -47,6 +48,24 @@ std::string typeName(const Json& value) {
   return "null";
 }
 
+core::Problem tooDeep(const std::string& where) {
+  return problemAt(
+      ProblemCode::OutOfRange, where,
+      {"its nesting", "lists and objects at most " + std::to_string(mostNesting) + " deep in one another"});
+}
+
+Json parsedOrNothing(std::string_view text) {
+  bool deep = false;
+  auto out = Json::parse(
+      text,
+      [&](int depth, Json::parse_event_t, Json&) {
+        deep = deep || depth > mostNesting;
+        return !deep; // what stands deeper is thrown away as it is read
+      },
+      false);
+  return deep ? Json(Json::value_t::discarded) : out;
+}
+
 core::Result<Json> parseJsonObject(std::string_view text) {
   DuplicateWatch watch;
   try {
@@ -55,6 +74,8 @@ core::Result<Json> parseJsonObject(std::string_view text) {
       return problemAt(ProblemCode::DuplicateKey, watch.duplicate, {watch.duplicate, watch.duplicate});
     if (!json.is_object()) return problemAt(ProblemCode::WrongType, "input", {"an object", typeName(json)});
     return json;
+  } catch (const nlohmann::json::other_error&) {
+    return tooDeep("input");
   } catch (const nlohmann::json::exception& error) {
     std::string what = error.what();
     if (const auto bracket = what.find("] "); bracket != std::string::npos) what.erase(0, bracket + 2);

@@ -12,8 +12,17 @@
 
 namespace butte::exchange {
 
+/// Lists and objects stand at most so deep in one another, in whatever is read: what walks through them goes
+/// by calls.
+inline constexpr int mostNesting = 64;
+/// "its lists and objects stand 65 deep in one another ..."
+core::Problem tooDeep(const std::string& where);
+
+/// JSON of our own making that may have been damaged: a discarded value where it can't be read.
+Json parsedOrNothing(std::string_view text);
+
 /// Parses UTF-8 JSON whose top is an object. Errors: BadJson, DuplicateKey (a key twice in one object),
-/// WrongType.
+/// WrongType, OutOfRange (nested too deep).
 core::Result<Json> parseJsonObject(std::string_view text);
 
 /// Reads one JSON object strictly: wrong types and unknown keys become Problems that name the key's path.

@@ -3,6 +3,7 @@
 // owner.
 #include "book_fixture.h"
 
+#include "book/book_json.h"
 #include "book/copies.h"
 #include "book/owner.h"
 #include "sqlite/database.h"
@@ -236,6 +237,133 @@ TEST_F(DoorsTest, AHotJournalIsPlayedBackByWhoeverMayWrite) {
   EXPECT_TRUE((*look)->isReadOnly());
   EXPECT_EQ(**(*look)->store().meta("farm"), "Test farm");
   qunsetenv("BUTTE_TREAT_AS_NETWORK");
+}
+
+/// Another user looked: his log and its index lie beside the book, and only he may write them.
+TEST_F(DoorsTest, AnothersLogBesideTheBookIsTakenOverWithWhatIsInIt) {
+  if (::geteuid() != 0) GTEST_SKIP() << "only the administrator can give files away";
+  const auto path = pathOf("farm.butte");
+  {
+    auto book = make();
+    ASSERT_TRUE(static_cast<bool>(book->create(Kind::Water, smallWater("in the log"), told("water"))));
+    std::ignore = book->flush();
+    ASSERT_GT(fs::file_size(path + "-wal"), 0u);
+    fs::create_directory(pathOf("left"));
+    for (const auto* ending : {"", "-wal", "-shm"})
+      fs::copy(path + ending, pathOf("left/farm.butte") + ending);
+  }
+  const auto left = pathOf("left/farm.butte");
+  constexpr unsigned another = 4321;
+  for (const auto* ending : {"-wal", "-shm"})
+    ASSERT_EQ(::chown((left + ending).c_str(), another, another), 0);
+  auto opened = openBook(left, pathOf("snapshots"));
+  ASSERT_TRUE(static_cast<bool>(opened)) << words::problemLine(opened.problem());
+  EXPECT_FALSE((*opened)->isReadOnly());
+  const auto waters = (*opened)->store().list(Kind::Water, false);
+  ASSERT_EQ(waters->size(), 1u) << "what stood in the log alone is there";
+  ASSERT_TRUE(static_cast<bool>((*opened)->create(Kind::Water, smallWater("after"), told("water"))));
+  struct stat log {};
+  ASSERT_EQ(::stat((left + "-wal").c_str(), &log), 0);
+  EXPECT_EQ(log.st_uid, ::geteuid());
+}
+
+TEST_F(DoorsTest, ALookLeavesNothingBesideTheBook) {
+  make().reset();
+  const auto path = pathOf("farm.butte");
+  {
+    const auto mark = OwnerMark::take(path); // somebody else writes
+    auto look = openBook(path, pathOf("snapshots"));
+    ASSERT_TRUE(static_cast<bool>(look));
+    EXPECT_TRUE((*look)->isReadOnly());
+  }
+  EXPECT_FALSE(fs::exists(path + "-wal"));
+  EXPECT_FALSE(fs::exists(path + "-shm"));
+  { // a book that is refused: its log stays empty and goes
+    auto db = Database::open(QString::fromStdString(path), Database::Mode::Write);
+    ASSERT_FALSE((*db)->run("PRAGMA user_version = 99"));
+  }
+  EXPECT_FALSE(static_cast<bool>(openBook(path, pathOf("snapshots"))));
+  EXPECT_FALSE(fs::exists(path + "-wal"));
+  EXPECT_FALSE(fs::exists(path + "-shm"));
+}
+
+/// A step as a file may hold it that somebody made.
+Step crafted(const Ref& ref, const std::string& pointer, const Json& before, const Json& after) {
+  return {1, Moment::now(), "oa", told("crafted"), {}, {{ref, pointer, before, after}}};
+}
+
+TEST_F(DoorsTest, AStepThatCantBeTakenBackIsRefusedInAFileAndAtUndo) {
+  const std::vector<std::tuple<std::string, Json, Json>> steps{{"/binned_at", "yesterday", nullptr},
+                                                               {"/binned_at", nullptr, Json::array()},
+                                                               {"/body", nullptr, Json::object()},
+                                                               {"/body", Json::object(), 5},
+                                                               {"", nullptr, nullptr},
+                                                               {"", nullptr, Json{{"body", nullptr}}},
+                                                               {"body/name", "a", "b"},
+                                                               {"/body/na~9me", "a", "b"},
+                                                               {"/uid", "a", "b"}};
+  for (const auto& [pointer, before, after] : steps) {
+    const auto name = QString("book%1.butte").arg(&pointer - &std::get<0>(steps[0]));
+    const auto path = pathOf(name);
+    {
+      auto made = createBook(path, "Farm");
+      ASSERT_TRUE(static_cast<bool>(made));
+      (*made)->setWho("oa");
+      const auto ref = (*made)->create(Kind::Water, smallWater(), told("water"));
+      ASSERT_TRUE(static_cast<bool>(ref));
+      const auto step = crafted(*ref, pointer, before, after);
+      EXPECT_TRUE((*made)->apply(step)) << "not even by ourselves: " << pointer;
+      ASSERT_TRUE(static_cast<bool>((*made)->store().addStep(step)));
+      const auto back = (*made)->undo();
+      EXPECT_FALSE(static_cast<bool>(back)) << pointer;
+      EXPECT_EQ(bodyOf(**made, *ref), smallWater()) << "nothing moved";
+    }
+    Json file{{"format", "butte-book"},
+              {"version", 3},
+              {"meta", Json::object()},
+              {"steps", Json::array({Json{{"number", 1},
+                                          {"at", "2026-03-02T07:15:00Z"},
+                                          {"who", "oa"},
+                                          {"did", "x"},
+                                          {"merge_key", ""},
+                                          {"undone", false},
+                                          {"changes", Json::array({Json{{"kind", "water"},
+                                                                        {"uid", "w"},
+                                                                        {"pointer", pointer},
+                                                                        {"before", before},
+                                                                        {"after", after}}})}}})}};
+    const auto trouble = readBookJson(file.dump(), pathOf("in.butte"), {});
+    ASSERT_TRUE(trouble) << pointer;
+    EXPECT_THAT(trouble->where, ::testing::StartsWith("steps[0].changes[0]")) << said(trouble);
+  }
+}
+
+TEST_F(DoorsTest, APlaceFarBeyondTheEndOfAListIsNoPlace) {
+  auto book = make();
+  const auto ref = book->create(Kind::Water, smallWater(), told("water"));
+  for (const auto* pointer :
+       {"/body/reports/4000000000", "/body/reports/2", "/body/x/99999999", "/body/reports/name"}) {
+    EXPECT_TRUE(book->apply(crafted(*ref, pointer, nullptr, 1))) << pointer;
+    EXPECT_EQ(bodyOf(*book, *ref), smallWater());
+  }
+}
+
+TEST_F(DoorsTest, WhatIsNestedWithoutEndIsRefused) {
+  std::string deep;
+  for (int i = 0; i < 100000; ++i)
+    deep += "[";
+  for (const auto* where :
+       {"meta", "sheets", "records", "versions", "steps", "readings", "x_note", "format"}) {
+    const auto trouble =
+        readBookJson("{\"format\": \"butte-book\", \"version\": 3, \"" + std::string(where) + "\": " + deep,
+                     pathOf("in.butte"), {});
+    ASSERT_TRUE(trouble) << where;
+    EXPECT_FALSE(fs::exists(pathOf("in.butte"))) << where;
+  }
+  for (const auto* key : {"x_note", "water", "target", "shelf", "stock"}) {
+    const auto formula = exchange::parseFormulaText("{\"" + std::string(key) + "\": " + deep);
+    EXPECT_FALSE(static_cast<bool>(formula)) << key;
+  }
 }
 
 TEST_F(DoorsTest, AClockThatRunsWildCostsOneCopyADay) {

@@ -125,11 +125,15 @@ book::Trouble BookDesk::take(std::unique_ptr<book::Book> opened) {
   connect(m_book.get(), &book::Book::copyNotMade, this, [this](const core::Problem& problem) {
     emit message(tr("Today's copy of the book was not made: %1").arg(wordsOf(problem)));
   });
+  bool allKept = true; // taking a formula in hand writes too: what could not be kept stays said
+  const auto watch = connect(m_book.get(), &book::Book::troubled, this,
+                             [&allKept](const core::Problem&) { allKept = false; });
   takeSomeFormula();
-  emit keepingChanged(m_book->isReadOnly()
-                          ? tr("only to look at: %1").arg(QString::fromStdString(m_book->readOnlyWords()))
-                          : tr("all kept"),
-                      m_book->isReadOnly());
+  disconnect(watch);
+  if (m_book->isReadOnly())
+    emit keepingChanged(tr("only to look at: %1").arg(QString::fromStdString(m_book->readOnlyWords())), true);
+  else if (allKept)
+    emit keepingChanged(tr("all kept"), false);
   emit bookOpened();
   return std::nullopt;
 }

@@ -12,7 +12,9 @@
 #include <QSet>
 #include <QStorageInfo>
 #include <QUuid>
+#include <sys/stat.h>
 #include <tuple>
+#include <unistd.h>
 
 namespace butte::book {
 
@@ -92,6 +94,42 @@ void playBackJournal(const QString& path) {
   if (auto db = Database::open(path, Database::Mode::Write)) std::ignore = schemaOf(**db);
 }
 
+/// Where a link leads: the log lies there.
+QString realPath(const std::string& file) {
+  const auto real = QFileInfo(qt(file)).canonicalFilePath();
+  return real.isEmpty() ? qt(file) : real;
+}
+
+/// Another user's look leaves a log and its index beside the book that the owner can't write: the log is made
+/// ours with all that is in it, the index is worked out anew. Only for who holds the book's mark.
+Trouble takeOverLog(const QString& path) {
+  if (!makeOurs(path + "-wal"))
+    return problemAt(ProblemCode::BookNotWritable, path.toStdString(),
+                     {"its log (" + path.toStdString() + "-wal) belongs to another user"});
+  struct stat index {};
+  const auto shared = QFile::encodeName(path + "-shm");
+  if (::lstat(shared.constData(), &index) == 0 && index.st_uid != ::geteuid()) ::unlink(shared.constData());
+  return std::nullopt;
+}
+
+/// What a look at a refused book leaves beside it goes with it: an empty log and its index, where none were.
+class LeftoverSweep {
+public:
+  explicit LeftoverSweep(const QString& path) : m_path(path) {
+    m_log = QFile::exists(path + "-wal");
+    m_index = QFile::exists(path + "-shm");
+  }
+  void sweep() const {
+    const bool empty = QFileInfo(m_path + "-wal").size() == 0;
+    if (!m_log && empty) QFile::remove(m_path + "-wal");
+    if (!m_index && empty) QFile::remove(m_path + "-shm");
+  }
+
+private:
+  QString m_path;
+  bool m_log = false, m_index = false;
+};
+
 core::Result<std::unique_ptr<Store>> openChecked(const QString& path, OpenFor purpose) {
   const bool writing = purpose == OpenFor::Writing;
   if (writing) playBackJournal(path);
@@ -136,14 +174,19 @@ bool isOnNetwork(const std::string& path) {
 }
 
 core::Result<std::unique_ptr<Store>> openStore(const std::string& file, OpenFor purpose) {
-  const auto path = qt(file);
+  const auto path = realPath(file);
   if (const auto trouble = mustBeAFile(path)) return *trouble;
   const bool network = isOnNetwork(file);
   const bool wal = isInWalMode(path);
   if (purpose == OpenFor::Writing) {
+    if (const auto trouble = takeOverLog(path)) return *trouble;
+    const LeftoverSweep leftovers(path);
     // The look, the journal and the migration each need the file; one after the other.
     auto checked = openChecked(path, purpose);
-    if (!checked) return checked.problem();
+    if (!checked) {
+      leftovers.sweep();
+      return checked.problem();
+    }
     std::move(checked).value().reset();
     auto opened = Database::open(path, Database::Mode::Write);
     if (!opened) return opened.problem();
@@ -175,7 +218,7 @@ core::Result<std::unique_ptr<Store>> createStore(const std::string& file) {
 }
 
 core::Result<std::unique_ptr<Store>> openSnapshot(const std::string& file, const std::string& privateFolder) {
-  const auto path = qt(file);
+  const auto path = realPath(file);
   if (const auto trouble = mustBeAFile(path)) return *trouble;
   makePrivateFolder(qt(privateFolder));
   const auto copy =
@@ -184,9 +227,11 @@ core::Result<std::unique_ptr<Store>> openSnapshot(const std::string& file, const
     for (const auto* ending : {"", "-wal", "-shm", "-journal"})
       QFile::remove(copy + ending);
   };
+  // Without a log beside it the file is whole as it lies, and a look through SQLite would leave one there.
+  const bool hasLog = QFileInfo(path + "-wal").size() > 0;
   const bool foreignLog = isOnNetwork(file) && isInWalMode(path);
   bool copied = false;
-  if (!foreignLog) {
+  if (hasLog && !foreignLog) {
     auto source = Database::open(path, Database::Mode::Read);
     if (!source) return source.problem();
     const auto trouble = (*source)->run("VACUUM INTO ?", {copy});

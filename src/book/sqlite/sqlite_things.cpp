@@ -1,6 +1,7 @@
 // Records of the typed kinds, their versions, and the steps.
 #include "kinds/kind_info.h"
 #include "sqlite/sqlite_store.h"
+#include "step_check.h"
 
 #include <QSqlError>
 
@@ -67,7 +68,7 @@ std::optional<Step> stepOf(const QSqlQuery& row) {
   Step step{row.value(0).toLongLong(), {row.value(1).toLongLong()},
             plain(row.value(2)),       core::deedFromLine(plain(row.value(3))),
             plain(row.value(4)),       {}};
-  const auto changes = Json::parse(plain(row.value(5)), nullptr, false);
+  const auto changes = exchange::parsedOrNothing(plain(row.value(5)));
   if (!changes.is_array()) return std::nullopt;
   for (const auto& c : changes) {
     if (!c.is_object() || !c.contains("kind") || !c["kind"].is_string() || !c.contains("uid") ||
@@ -80,6 +81,7 @@ std::optional<Step> stepOf(const QSqlQuery& row) {
                             c.value("before", Json()),
                             c.value("after", Json())});
   }
+  if (checkStep(step)) return std::nullopt;
   return step;
 }
 
@@ -91,7 +93,7 @@ std::optional<Version> versionOf(const QSqlQuery& row) {
             plain(row.value(4)),
             plain(row.value(5)),
             core::changesFromLines(plain(row.value(6))),
-            Json::parse(plain(row.value(7)), nullptr, false)};
+            exchange::parsedOrNothing(plain(row.value(7)))};
   if (v.body.is_discarded()) return std::nullopt;
   return v;
 }
@@ -156,7 +158,7 @@ core::Result<std::optional<Record>> SqliteStore::readThing(const Ref& ref) {
   std::optional<Record> out;
   if (auto trouble = m_db->each("SELECT body, binned_at FROM thing WHERE uid = ? AND kind = ?",
                                 {qt(ref.uid), kindText(ref.kind)}, [&](const QSqlQuery& row) {
-                                  fill(out, ref, Json::parse(plain(row.value(0)), nullptr, false),
+                                  fill(out, ref, exchange::parsedOrNothing(plain(row.value(0))),
                                        momentOf(row.value(1)));
                                   return false;
                                 }))
