@@ -70,9 +70,8 @@ def main():
     root = pathlib.Path(__file__).resolve().parent.parent
     build = (root / asked.build).resolve()
     copy = build / "tree"
-    shutil.rmtree(copy, ignore_errors=True)
-    # Fresh times of change: what a run that was cut off made of a mutant is older.
-    shutil.copytree(root, copy, ignore=shutil.ignore_patterns("build", ".git"), copy_function=shutil.copy)
+    shutil.rmtree(build, ignore_errors=True)  # a run that was cut off leaves parts of a mutant
+    shutil.copytree(root, copy, ignore=shutil.ignore_patterns("build", ".git"))
     made = ["cmake", "-S", copy, "-B", build / "made", "-G", "Ninja", "-DCMAKE_BUILD_TYPE=Debug", "-DCMAKE_CXX_FLAGS_DEBUG=-O1",
             "-DBUTTE_APP=OFF", "-DCMAKE_CXX_COMPILER_LAUNCHER=ccache"]
     flags = copy / "cmake/butte_target.cmake"  # a mutant may well leave a variable unused, and g++ 12 warns falsely at -O1
