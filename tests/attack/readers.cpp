@@ -1,0 +1,150 @@
+#include "readers.h"
+
+#include "book/book_json.h"
+#include "book/open_book.h"
+#include "book/open_store.h"
+#include "book/owner.h"
+#include "tables/tables.h"
+#include "chem/formula.h"
+#include "formula/formula_answer.h"
+#include "formula_json.h"
+#include "script_input.h"
+#include "verbs.h"
+#include "water_script.h"
+#include "words.h"
+
+#include <QFile>
+#include <QTemporaryDir>
+#include <cmath>
+#include <cstdio>
+#include <cstdlib>
+#include <memory>
+
+namespace butte::attack {
+
+void broken(const std::string& promise, std::string_view input) {
+  std::fprintf(stderr, "broken: %s\n%.*s\n", promise.c_str(), static_cast<int>(input.size()), input.data());
+  std::abort();
+}
+
+namespace {
+
+/// What is refused is refused in words that can be shown: one line, no control characters.
+void expectSayable(const core::Problem& problem, std::string_view input) {
+  for (const unsigned char c : words::problemLine(problem))
+    if (c < 0x20 || c == 0x7f) broken("a message carries control characters", input);
+}
+
+QTemporaryDir& folder() {
+  static QTemporaryDir one;
+  return one;
+}
+
+std::string freshPath(const char* name) {
+  const auto path = folder().filePath(name);
+  for (const auto* ending : {"", "-wal", "-shm", "-journal", ".owner"})
+    QFile::remove(path + ending);
+  return path.toStdString();
+}
+
+void takeFormula(std::string_view text) {
+  const auto formula = core::parseFormula(text);
+  if (!formula) return expectSayable(formula.problem(), text);
+  if (!(formula->molarMassGPerMol > 0)) broken("a formula weighs something", text);
+}
+
+void takeDocument(std::string_view text) {
+  const auto json = exchange::parseFormulaText(text);
+  if (!json) return expectSayable(json.problem(), text);
+  const auto document = exchange::readFormulaDocument(*json);
+  if (!document) return expectSayable(document.problem(), text);
+  const auto answer = core::compute(document->given);
+  if (!answer) return expectSayable(answer.problem(), text);
+  for (const auto grams : answer->solution.grams)
+    if (!std::isfinite(grams.grams()) || grams.grams() < 0) broken("a weight is a figure", text);
+}
+
+void takeScript(std::string_view text) {
+  const auto input = exchange::readScriptInput(text);
+  if (!input) return expectSayable(input.problem(), text);
+  for (auto* verb : {&cli::mix, &cli::solve, &cli::stock, &cli::dose, &cli::equilibrium, &cli::acid}) {
+    const auto outcome = verb(*input);
+    if (!outcome) expectSayable(outcome.problem(), text);
+  }
+}
+
+void takeWater(std::string_view text) {
+  const auto script = exchange::readWaterScript(text);
+  if (!script) return expectSayable(script.problem(), text);
+  const auto outcome = cli::water(*script);
+  if (!outcome) expectSayable(outcome.problem(), text);
+}
+
+void takeTable(std::string_view text) {
+  static auto& book = *new std::unique_ptr<book::Book>; // Qt is gone before what is static ends
+  static int inputs = 0;
+  if (inputs++ % 300 == 0) { // what is taken back stays in the bin, and a full bin makes each input slow
+    book.reset();
+    auto made = book::createBook(freshPath("table.butte"), "fuzz");
+    if (!made) broken("an empty book can be made", text);
+    book = std::move(made).value();
+  }
+  const auto plan = book::planImport(book->store(), std::string(text));
+  if (!plan) return expectSayable(plan.problem(), text);
+  if (const auto trouble = book::import(*book, *plan, "fuzz")) broken("what a plan takes is taken", text);
+  if ((!plan->changes.empty() || !plan->readings.empty()) && !book->undo())
+    broken("an import is taken back", text);
+}
+
+void takeBook(std::string_view text) {
+  const auto path = freshPath("book.butte");
+  if (const auto trouble = book::readBookJson(std::string(text), path)) {
+    if (QFile::exists(QString::fromStdString(path))) broken("nothing is half imported", text);
+    return expectSayable(*trouble, text);
+  }
+  auto opened = book::openBook(path, folder().filePath("snapshots").toStdString());
+  if (!opened || (*opened)->store().checkWhole()) broken("a book that was made is sound", text);
+  // Back and forth: an answer each time, whatever the steps hold.
+  for (int i = 0; i < 3; ++i)
+    if (const auto back = (*opened)->undo(); !back) expectSayable(back.problem(), text);
+  for (int i = 0; i < 3; ++i)
+    if (const auto again = (*opened)->redo(); !again) expectSayable(again.problem(), text);
+  if ((*opened)->store().checkWhole()) broken("it stays sound", text);
+}
+
+void takeMark(std::string_view text) {
+  const auto path = freshPath("marked.butte");
+  QFile mark(QString::fromStdString(path) + ".owner");
+  if (!mark.open(QIODevice::WriteOnly)) broken("a mark can be written", text);
+  mark.write(text.data(), static_cast<qint64>(text.size()));
+  mark.close();
+  const auto taken = book::OwnerMark::take(path);
+  if (const auto* other = std::get_if<book::Owner>(&taken)) {
+    for (const auto* name : {&other->host, &other->user})
+      for (const unsigned char c : *name)
+        if (c < 0x20 || c == 0x7f) broken("a mark's names are harmless", text);
+  }
+}
+
+} // namespace
+
+const std::vector<Reader>& readers() {
+  static const std::vector<Reader> all{
+      {"formula", {"formula.txt"}, takeFormula},
+      {"document", {"demo:ormsey.json"}, takeDocument},
+      {"script", {"script.json"}, takeScript},
+      {"water", {"water.json", "report.txt"}, takeWater},
+      {"table", {"waters.csv", "readings.csv"}, takeTable},
+      {"book", {"book.json"}, takeBook},
+      {"mark", {"owner.json"}, takeMark},
+  };
+  return all;
+}
+
+const Reader& readerNamed(std::string_view name) {
+  for (const auto& reader : readers())
+    if (reader.name == name) return reader;
+  broken("there is such a reader", name);
+}
+
+} // namespace butte::attack
