@@ -52,7 +52,7 @@ def run(command, cwd, seconds):
 def verdict(copy, build):
     """'noticed', 'not noticed' or 'does not compile'. The slower programs are asked only of what the first let pass."""
     for test in TESTS:
-        if run(["cmake", "--build", build, "-j2", "--target", test], copy, 900) != 0:
+        if run(["cmake", "--build", build, "-j2", "--target", test], copy, 2400) != 0:
             return "does not compile"
         program = next(path for path in pathlib.Path(build).rglob(test) if path.is_file())
         if run([program, "--gtest_brief=1", "--gtest_fail_fast"], copy, 300) != 0:

@@ -2,7 +2,9 @@
 
 #include "base/decimal.h"
 
+#include <algorithm>
 #include <cmath>
+#include <iterator>
 
 namespace butte::exchange {
 
@@ -36,6 +38,25 @@ public:
 private:
   std::vector<std::set<std::string>> m_keys;
 };
+
+/// Lists whose work grows faster than they do. A shelf of so many is answered within a second everywhere.
+constexpr std::pair<std::string_view, std::size_t> mostOf[] = {{"products", mostProducts},
+                                                               {"shelf", mostProducts},
+                                                               {"crops", mostCrops},
+                                                               {"tanks", 50},
+                                                               {"parts", 50},
+                                                               {"waters", 2000},
+                                                               {"readings", 1000},
+                                                               {"scales", 50},
+                                                               {"rows", 500},
+                                                               {"ratios", 200}};
+
+/// Names are painted on every line and label; what else is typed is a note at most.
+std::size_t longest(std::string_view key) {
+  constexpr std::string_view names[] = {"name", "crop",       "stage", "season", "lot",
+                                        "who",  "laboratory", "id",    "uid"};
+  return std::find(std::begin(names), std::end(names), key) != std::end(names) ? longestName : longestText;
+}
 
 } // namespace
 
@@ -131,7 +152,13 @@ std::optional<std::string> ObjectReader::text(std::string_view key) {
     fail(ProblemCode::WrongType, key, {"a text", typeName(*value)});
     return std::nullopt;
   }
-  return value->get<std::string>();
+  const auto& text = value->get_ref<const std::string&>();
+  if (text.size() > longest(key)) {
+    fail(ProblemCode::OutsideLimits, key,
+         {std::to_string(text.size()), "", std::to_string(longest(key)), "letters"});
+    return std::nullopt;
+  }
+  return text;
 }
 
 std::optional<bool> ObjectReader::flag(std::string_view key) {
@@ -159,7 +186,14 @@ const Json* ObjectReader::array(std::string_view key) {
     fail(ProblemCode::WrongType, key, {"a list", typeName(*value)});
     return nullptr;
   }
-  return value;
+  if (value) mostIn(key, value->size());
+  return failed() ? nullptr : value;
+}
+
+void ObjectReader::mostIn(std::string_view key, std::size_t count) {
+  for (const auto& [list, most] : mostOf)
+    if (list == key && count > most)
+      fail(ProblemCode::OutsideLimits, key, {std::to_string(count), "", std::to_string(most), "entries"});
 }
 
 void ObjectReader::finish() {

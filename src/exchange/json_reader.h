@@ -18,6 +18,10 @@ inline constexpr int mostNesting = 64;
 /// "its lists and objects stand 65 deep in one another ..."
 core::Problem tooDeep(const std::string& where);
 
+/// What one document or script may hold: more is refused in words, since the work would be waited for.
+inline constexpr std::size_t mostProducts = 500, mostCrops = 50;
+inline constexpr std::size_t longestName = 2000, longestText = 100000; ///< bytes
+
 /// JSON of our own making that may have been damaged: a discarded value where it can't be read.
 Json parsedOrNothing(std::string_view text);
 
@@ -38,6 +42,8 @@ public:
   std::optional<bool> flag(std::string_view key);
   const Json* object(std::string_view key);
   const Json* array(std::string_view key);
+  /// A problem where a list has more entries than its kind may hold (OutsideLimits).
+  void mostIn(std::string_view key, std::size_t count);
   /// Marks a key as known and gives its value, whatever its type.
   const Json* any(std::string_view key);
 
