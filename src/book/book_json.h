@@ -8,6 +8,9 @@
 /// A whole book as one JSON file (docs/formats/book.md): everything that is in it, and back.
 namespace butte::book {
 
+inline constexpr const char* bookJsonName = "butte-book";
+inline constexpr int bookJsonVersion = 2; ///< 1: readings named their tank, versions and steps held sentences
+
 struct ReadBookJson {
   /// Moves all times by whole days so that the sample's newest batch was mixed yesterday.
   bool shiftToToday = false;

@@ -28,7 +28,7 @@ TEST_P(InputsTest, WhateverComesInIsAnswered) {
   BrokenInputs inputs(static_cast<unsigned>(qEnvironmentVariableIntValue("BUTTE_SEED")) + 1);
   for (const auto& name : reader.seeds) {
     const auto valid = seed(name);
-    reader.take(valid);
+    EXPECT_TRUE(reader.take(valid)) << name << " is a seed: it is right";
     for (int i = 0; i < count; ++i) {
       const auto input = inputs.from(valid);
       QFile last(QString(BUTTE_LAST_INPUT)); // what ended the program, to be looked at

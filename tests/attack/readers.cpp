@@ -4,11 +4,11 @@
 #include "book/open_book.h"
 #include "book/open_store.h"
 #include "book/owner.h"
-#include "tables/tables.h"
 #include "chem/formula.h"
 #include "formula/formula_answer.h"
 #include "formula_json.h"
 #include "script_input.h"
+#include "tables/tables.h"
 #include "verbs.h"
 #include "water_script.h"
 #include "words.h"
@@ -30,9 +30,10 @@ void broken(const std::string& promise, std::string_view input) {
 namespace {
 
 /// What is refused is refused in words that can be shown: one line, no control characters.
-void expectSayable(const core::Problem& problem, std::string_view input) {
+bool refused(const core::Problem& problem, std::string_view input) {
   for (const unsigned char c : words::problemLine(problem))
     if (c < 0x20 || c == 0x7f) broken("a message carries control characters", input);
+  return false;
 }
 
 QTemporaryDir& folder() {
@@ -47,40 +48,44 @@ std::string freshPath(const char* name) {
   return path.toStdString();
 }
 
-void takeFormula(std::string_view text) {
+bool takeFormula(std::string_view text) {
   const auto formula = core::parseFormula(text);
-  if (!formula) return expectSayable(formula.problem(), text);
+  if (!formula) return refused(formula.problem(), text);
   if (!(formula->molarMassGPerMol > 0)) broken("a formula weighs something", text);
+  return true;
 }
 
-void takeDocument(std::string_view text) {
+bool takeDocument(std::string_view text) {
   const auto json = exchange::parseFormulaText(text);
-  if (!json) return expectSayable(json.problem(), text);
+  if (!json) return refused(json.problem(), text);
   const auto document = exchange::readFormulaDocument(*json);
-  if (!document) return expectSayable(document.problem(), text);
+  if (!document) return refused(document.problem(), text);
   const auto answer = core::compute(document->given);
-  if (!answer) return expectSayable(answer.problem(), text);
+  if (!answer) return refused(answer.problem(), text);
   for (const auto grams : answer->solution.grams)
     if (!std::isfinite(grams.grams()) || grams.grams() < 0) broken("a weight is a figure", text);
+  return true;
 }
 
-void takeScript(std::string_view text) {
+bool takeScript(std::string_view text) {
   const auto input = exchange::readScriptInput(text);
-  if (!input) return expectSayable(input.problem(), text);
+  if (!input) return refused(input.problem(), text);
   for (auto* verb : {&cli::mix, &cli::solve, &cli::stock, &cli::dose, &cli::equilibrium, &cli::acid}) {
     const auto outcome = verb(*input);
-    if (!outcome) expectSayable(outcome.problem(), text);
+    if (!outcome) refused(outcome.problem(), text);
   }
+  return true;
 }
 
-void takeWater(std::string_view text) {
+bool takeWater(std::string_view text) {
   const auto script = exchange::readWaterScript(text);
-  if (!script) return expectSayable(script.problem(), text);
+  if (!script) return refused(script.problem(), text);
   const auto outcome = cli::water(*script);
-  if (!outcome) expectSayable(outcome.problem(), text);
+  if (!outcome) refused(outcome.problem(), text);
+  return true;
 }
 
-void takeTable(std::string_view text) {
+bool takeTable(std::string_view text) {
   static auto& book = *new std::unique_ptr<book::Book>; // Qt is gone before what is static ends
   static int inputs = 0;
   if (inputs++ % 300 == 0) { // what is taken back stays in the bin, and a full bin makes each input slow
@@ -90,29 +95,31 @@ void takeTable(std::string_view text) {
     book = std::move(made).value();
   }
   const auto plan = book::planImport(book->store(), std::string(text));
-  if (!plan) return expectSayable(plan.problem(), text);
+  if (!plan) return refused(plan.problem(), text);
   if (const auto trouble = book::import(*book, *plan, "fuzz")) broken("what a plan takes is taken", text);
   if ((!plan->changes.empty() || !plan->readings.empty()) && !book->undo())
     broken("an import is taken back", text);
+  return true;
 }
 
-void takeBook(std::string_view text) {
+bool takeBook(std::string_view text) {
   const auto path = freshPath("book.butte");
   if (const auto trouble = book::readBookJson(std::string(text), path)) {
     if (QFile::exists(QString::fromStdString(path))) broken("nothing is half imported", text);
-    return expectSayable(*trouble, text);
+    return refused(*trouble, text);
   }
   auto opened = book::openBook(path, folder().filePath("snapshots").toStdString());
   if (!opened || (*opened)->store().checkWhole()) broken("a book that was made is sound", text);
   // Back and forth: an answer each time, whatever the steps hold.
   for (int i = 0; i < 3; ++i)
-    if (const auto back = (*opened)->undo(); !back) expectSayable(back.problem(), text);
+    if (const auto back = (*opened)->undo(); !back) refused(back.problem(), text);
   for (int i = 0; i < 3; ++i)
-    if (const auto again = (*opened)->redo(); !again) expectSayable(again.problem(), text);
+    if (const auto again = (*opened)->redo(); !again) refused(again.problem(), text);
   if ((*opened)->store().checkWhole()) broken("it stays sound", text);
+  return true;
 }
 
-void takeMark(std::string_view text) {
+bool takeMark(std::string_view text) {
   const auto path = freshPath("marked.butte");
   QFile mark(QString::fromStdString(path) + ".owner");
   if (!mark.open(QIODevice::WriteOnly)) broken("a mark can be written", text);
@@ -124,6 +131,7 @@ void takeMark(std::string_view text) {
       for (const unsigned char c : *name)
         if (c < 0x20 || c == 0x7f) broken("a mark's names are harmless", text);
   }
+  return true;
 }
 
 } // namespace

@@ -9,8 +9,7 @@ namespace butte::attack {
 struct Reader {
   std::string name;
   std::vector<std::string> seeds;      ///< files below tests/attack/seeds, or the demo's
-  void (*take)(std::string_view text); ///< reads it, and works with what was taken; ends the program where a
-                                       ///< promise breaks
+  bool (*take)(std::string_view text); ///< whether it was taken; ends the program where a promise breaks
 };
 
 const std::vector<Reader>& readers();

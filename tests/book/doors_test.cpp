@@ -319,7 +319,7 @@ TEST_F(DoorsTest, AStepThatCantBeTakenBackIsRefusedInAFileAndAtUndo) {
       EXPECT_EQ(bodyOf(**made, *ref), smallWater()) << "nothing moved";
     }
     Json file{{"format", "butte-book"},
-              {"version", 3},
+              {"version", 2},
               {"meta", Json::object()},
               {"steps", Json::array({Json{{"number", 1},
                                           {"at", "2026-03-02T07:15:00Z"},
@@ -355,7 +355,7 @@ TEST_F(DoorsTest, WhatIsNestedWithoutEndIsRefused) {
   for (const auto* where :
        {"meta", "sheets", "records", "versions", "steps", "readings", "x_note", "format"}) {
     const auto trouble =
-        readBookJson("{\"format\": \"butte-book\", \"version\": 3, \"" + std::string(where) + "\": " + deep,
+        readBookJson("{\"format\": \"butte-book\", \"version\": 2, \"" + std::string(where) + "\": " + deep,
                      pathOf("in.butte"), {});
     ASSERT_TRUE(trouble) << where;
     EXPECT_FALSE(fs::exists(pathOf("in.butte"))) << where;
