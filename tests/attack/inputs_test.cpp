@@ -24,7 +24,7 @@ class InputsTest : public ::testing::TestWithParam<std::string> {};
 TEST_P(InputsTest, WhateverComesInIsAnswered) {
   const auto& reader = readerNamed(GetParam());
   const int asked = qEnvironmentVariableIntValue("BUTTE_INPUTS");
-  const int count = asked > 0 ? asked : 40;
+  const int count = asked > 0 ? asked : 25;
   BrokenInputs inputs(static_cast<unsigned>(qEnvironmentVariableIntValue("BUTTE_SEED")) + 1);
   for (const auto& name : reader.seeds) {
     const auto valid = seed(name);
