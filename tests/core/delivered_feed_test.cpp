@@ -44,6 +44,20 @@ TEST(DeliveredFeed, TheFeedIsTheSameHoweverTheSaltsAreSplitWhenNothingFalls) {
   }
 }
 
+TEST(DeliveredFeed, AWaterKnownByItsEcAloneIsReadWithTheSalts) {
+  const Bench bench;
+  WaterReport meterOnly;
+  meterOnly.conductivityMsPerCm = 0.5;
+  const auto stock = bench.stock();
+  const auto readWith = [&](const Water& source) {
+    const auto water = mix(source, {}, {}, test::litres(1));
+    return Delivery(bench.shelf, bench.grams, test::litres(1), stock, water)
+        .conductivity({1, 1})
+        .milliSiemensPerCm();
+  };
+  EXPECT_NEAR(readWith(*normaliseWater(meterOnly)) - readWith(pureWater()), 0.5, 0.02);
+}
+
 TEST(DeliveredFeed, WhatFellOutIsMissingInTheFeed) {
   Bench bench;
   bench.plan.shares["MgSO4·7H2O"] = {1, 0};

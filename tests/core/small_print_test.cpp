@@ -10,6 +10,7 @@
 #include "stock/stock.h"
 #include "support/shelf_builder.h"
 #include "water/blend.h"
+#include "water/examine.h"
 
 #include <gmock/gmock.h>
 
@@ -170,6 +171,20 @@ TEST(SmallPrint, TheIonsOfAnAcidTakeTheRoomOfTheSaltThatTheyCameFrom) {
       parts += part.grams * apparentMillilitresPerGram(part.substance, 0.95, 20);
     EXPECT_NEAR(parts, whole, 0.003) << name << ", mL per gram";
   }
+}
+
+TEST(SmallPrint, AnAlkalinityBesideItsBicarbonateIsDoubtedWhereTheyPart) {
+  const auto doubted = [](double asCaCO3, double bicarbonate) {
+    TypedReport report;
+    report.rows = {{"Ca", 40}, {"alkalinity_as_CaCO3", asCaCO3}, {"HCO3", bicarbonate}};
+    const auto found = examineReport(report);
+    return found && std::any_of(found->doubts.begin(), found->doubts.end(), [](const DoubtFound& d) {
+             return d.doubt == WaterDoubt::AlkalinityDisagrees;
+           });
+  };
+  EXPECT_TRUE(doubted(150, 122)) << "122 mg/L of bicarbonate are 100 as CaCO3";
+  EXPECT_FALSE(doubted(100, 122));
+  EXPECT_FALSE(doubted(3, 1.2)) << "2 mg/L apart: nothing that a laboratory could tell";
 }
 
 TEST(SmallPrint, OneSubstanceIsNotAnotherWithMoreInIt) {
