@@ -207,6 +207,27 @@ TEST(ManyCrops, OneCropLosesNothingAndTwinsShareAll) {
   EXPECT_NEAR(both->crops[1].misfit, both->crops[1].ownMisfit, 1e-6);
 }
 
+TEST(ManyCrops, WhatWeighsMoreIsMissedLess) {
+  const auto request = fiveSalts();
+  const auto missOf = [&](double weight) { // of potassium, which two crops want in another share
+    ManyCropsRequest many{
+        request.water, request.shelf, {{"a", request.rows, 1}, {"b", request.rows, 1}}, false};
+    for (std::size_t c = 0; c < 2; ++c)
+      for (auto& row : many.crops[c].rows)
+        if (row.nutrient == Nutrient::K) row.milligramsPerLitre *= c == 0 ? 0.6 : 1.5, row.weight = weight;
+    const auto found = manyCrops(many);
+    double sum = 0;
+    for (std::size_t c = 0; found && c < 2; ++c)
+      for (const auto& row : many.crops[c].rows)
+        if (row.nutrient == Nutrient::K)
+          sum += std::pow(row.deviationPercent(found->crops[c].milligramsPerLitre.of(Nutrient::K)), 2);
+    return sum;
+  };
+  const double light = missOf(0.2), usual = missOf(1), heavy = missOf(5);
+  EXPECT_LT(usual, 0.95 * light);
+  EXPECT_LT(heavy, 0.95 * usual);
+}
+
 TEST(ManyCrops, ACorrectionNeverHurtsAndIsOneSalt) {
   std::mt19937 random(9);
   for (int k = 0; k < 20; ++k) {
