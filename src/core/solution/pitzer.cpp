@@ -104,10 +104,10 @@ public:
   }
 
   PitzerActivities run() {
-    const IonsOfOneSign cations{m_s.cations, pitzerCationCharges, m_p.cationTheta, m_p.cationTriples,
-                                m_out.lnCation};
-    const IonsOfOneSign anions{m_s.anions, pitzerAnionCharges, m_p.anionTheta, m_p.anionTriples,
-                               m_out.lnAnion};
+    const IonsOfOneSign<pitzerCationCharges.size()> cations{m_s.cations, pitzerCationCharges, m_p.cationTheta,
+                                                            m_p.cationTriples, m_out.lnCation};
+    const IonsOfOneSign<pitzerAnionCharges.size()> anions{m_s.anions, pitzerAnionCharges, m_p.anionTheta,
+                                                          m_p.anionTriples, m_out.lnAnion};
     m_particles = m_s.otherMol;
     m_charge = m_s.otherCharge;
     count(cations);
