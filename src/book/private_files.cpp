@@ -3,6 +3,7 @@
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
+#include <cstdio>
 #include <fcntl.h>
 #include <sys/stat.h>
 #include <unistd.h>
@@ -36,9 +37,14 @@ bool makeOurs(const QString& path) {
   const auto aside = path + ".ours";
   QFile::remove(aside);
   const bool nothingIn = !S_ISREG(about.st_mode) || about.st_size == 0;
-  if (!nothingIn && !copyPrivately(path, aside)) return false;
-  if (::unlink(name.constData()) != 0) return false;
-  return nothingIn || QFile::rename(aside, path);
+  if (nothingIn) return ::unlink(name.constData()) == 0;
+  if (!copyPrivately(path, aside)) return false;
+  // On the disk first, then in its place at once: at no moment is there none.
+  const auto copy = QFile::encodeName(aside);
+  const int file = ::open(copy.constData(), O_RDONLY | O_CLOEXEC);
+  const bool pushed = file >= 0 && ::fsync(file) == 0;
+  if (file >= 0) ::close(file);
+  return pushed && ::rename(copy.constData(), name.constData()) == 0;
 }
 
 } // namespace butte::book

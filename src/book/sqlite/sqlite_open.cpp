@@ -227,11 +227,13 @@ core::Result<std::unique_ptr<Store>> openSnapshot(const std::string& file, const
     for (const auto* ending : {"", "-wal", "-shm", "-journal"})
       QFile::remove(copy + ending);
   };
-  // Without a log beside it the file is whole as it lies, and a look through SQLite would leave one there.
-  const bool hasLog = QFileInfo(path + "-wal").size() > 0;
-  const bool foreignLog = isOnNetwork(file) && isInWalMode(path);
+  // A book kept with a log, and none beside it, is whole as it lies, and a look through SQLite would leave
+  // one there.
+  const bool wal = isInWalMode(path);
+  const bool emptyLog = wal && QFileInfo(path + "-wal").size() == 0;
+  const bool foreignLog = isOnNetwork(file) && wal;
   bool copied = false;
-  if (hasLog && !foreignLog) {
+  if (!emptyLog && !foreignLog) {
     auto source = Database::open(path, Database::Mode::Read);
     if (!source) return source.problem();
     const auto trouble = (*source)->run("VACUUM INTO ?", {copy});
