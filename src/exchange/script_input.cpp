@@ -235,8 +235,8 @@ private:
 namespace {
 
 /// A set of tanks is the whole object with the set's own keys in place of its own.
-Result<std::vector<std::pair<std::string, ScriptInput>>> readSets(const Json& whole, const Json& sets) {
-  std::vector<std::pair<std::string, ScriptInput>> out;
+Result<std::vector<NamedSet>> readSets(const Json& whole, const Json& sets) {
+  std::vector<NamedSet> out;
   if (!sets.is_object())
     return problemAt(ProblemCode::WrongType, "sets", {"an object of sets by name", typeName(sets)});
   for (const auto& [name, own] : sets.items()) {
@@ -253,7 +253,7 @@ Result<std::vector<std::pair<std::string, ScriptInput>>> readSets(const Json& wh
       problem.where = "sets." + name + "." + problem.where;
       return problem;
     }
-    out.emplace_back(name, std::move(input).value());
+    out.push_back({name, std::move(input).value()});
   }
   if (out.empty()) return problemAt(ProblemCode::MissingKey, "sets", {"one set at least"});
   return out;

@@ -110,6 +110,8 @@ struct ScriptDose {
   std::optional<core::Volume> pumpFeedPerHour;
 };
 
+struct NamedSet;
+
 /// What one JSON object of the scripting interface says (docs/formats/script.md).
 struct ScriptInput {
   core::Given given;
@@ -118,10 +120,16 @@ struct ScriptInput {
   ScriptModes modes;
   ScriptStock stock;
   ScriptDose dose;
-  std::vector<std::pair<std::string, ScriptInput>> sets; ///< several sets of tanks, each a whole input
+  std::vector<NamedSet> sets; ///< several sets of tanks, each a whole input
   std::optional<std::map<std::string, core::Mass>> weights;
   std::vector<std::pair<core::LabelRemark, std::string>> labelRemarks; ///< with the product id
   std::vector<std::string> weightsIgnored;                             ///< in a solve: given but not locked
+};
+
+/// One of several sets of tanks.
+struct NamedSet {
+  std::string name;
+  ScriptInput input;
 };
 
 /// Reads and checks the whole object; every problem names its key.

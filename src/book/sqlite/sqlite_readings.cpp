@@ -1,4 +1,5 @@
 // Readings over time, what Ctrl+K looks through, and the file as a whole.
+#include "private_files.h"
 #include "sqlite/sqlite_store.h"
 
 namespace butte::book {
