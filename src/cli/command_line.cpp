@@ -1,5 +1,6 @@
 #include "command_line.h"
 
+#include "base/decimal.h"
 #include "base/read_file.h"
 #include "batch.h"
 #include "verbs.h"
@@ -56,6 +57,20 @@ int runWaterVerb(const std::string& file) {
   return print(water(*script));
 }
 
+int runLabelVerb(const std::string& file) {
+  const auto text = readInput(file);
+  return text ? print(label(*text)) : refuse(text.problem());
+}
+
+/// A bare number with the units it is from and to; else a quantity as typed, with its units.
+Result<Outcome> runConvert(std::vector<std::string> asked) {
+  const bool plain = core::parseDecimal(asked.front()).has_value();
+  asked.resize(4);
+  if (plain && !asked[2].empty()) return convert(asked[0], asked[1], asked[2], asked[3]);
+  if (!asked[3].empty()) return problemAt(ProblemCode::NotANumber, "VALUE", {asked[0]});
+  return convertTyped(asked[0], asked[1], asked[2]);
+}
+
 int runBatch(const std::string& file, const std::string& out, bool progress) {
   const auto text = readInput(file);
   if (!text) return refuse(text.problem());
@@ -66,6 +81,11 @@ int runBatch(const std::string& file, const std::string& out, bool progress) {
   return print(Result<Outcome>(Outcome{exchange::Json{{"lines", *lines}, {"file", out}}, 0}));
 }
 
+constexpr const char* convertForms =
+    "convert VALUE FROM TO [SUBSTANCE]   12 gpg_CaCO3 dH; 3 meq/L mg/L Ca; 38 P2O5 P\n"
+    "convert TEXT TO [SUBSTANCE]         \"1 lb 3 oz\" g; \"2 1/2 gal\" L; 1:100 mL/L; \"900 ppm500\" "
+    "mS/cm\n";
+constexpr const char* labelKeys = "FILE is the label as text, as it stands on the bag.\n";
 constexpr const char* sharedKeys =
     "Keys of the JSON object:\n"
     "  water {ph, temperature_c, ec_ms_per_cm, analysis_mg_per_l {Ca, SO4, HCO3, alkalinity_as_CaCO3, ...}}\n"
@@ -129,16 +149,15 @@ int runCommandLine(int argc, char** argv) {
   CLI::App app("butte-cli: nutrient solution from dry salts, for scripts. Prints one JSON object.\n"
                "Exit 0: an answer. Exit 2: bad input, named on standard error. Exit 3: no answer exists.");
   app.require_subcommand(1);
-  std::string formula, value, from, to, substance, file = "-";
+  std::string formula, file = "-";
+  std::vector<std::string> asked;
 
   auto* compositionVerb = app.add_subcommand("composition", "Molar mass and mass fractions of a formula");
   compositionVerb->add_option("FORMULA", formula, "such as Ca(NO3)2.4H2O")->required();
 
   auto* convertVerb = app.add_subcommand("convert", "Convert between units, or between oxide and element");
-  convertVerb->add_option("VALUE", value)->required();
-  convertVerb->add_option("FROM", from)->required();
-  convertVerb->add_option("TO", to)->required();
-  convertVerb->add_option("SUBSTANCE", substance, "needed between mass, amount and equivalents");
+  convertVerb->footer(convertForms);
+  convertVerb->add_option("WORDS", asked, "what to convert, and to what")->required()->expected(2, 4);
 
   const auto fileVerb = [&](const char* name, const char* help, const std::string& keys) {
     auto* verb = app.add_subcommand(name, help);
@@ -146,6 +165,7 @@ int runCommandLine(int argc, char** argv) {
     verb->footer(keys);
     return verb;
   };
+  auto* labelVerb = fileVerb("label", "What a fertilizer's label says", labelKeys);
   auto* mixVerb = fileVerb("mix", "What water and weights give", sharedKeys);
   auto* solveVerb = fileVerb("solve", "Weights for a target", std::string(sharedKeys) + solveKeys + modeKeys);
   std::string batchFile;
@@ -175,7 +195,8 @@ int runCommandLine(int argc, char** argv) {
     return 2;
   }
   if (*compositionVerb) return print(composition(formula));
-  if (*convertVerb) return print(convert(value, from, to, substance));
+  if (*convertVerb) return print(runConvert(asked));
+  if (*labelVerb) return runLabelVerb(file);
   if (*mixVerb) return runFileVerb(mix, file);
   if (*solveVerb && !batchFile.empty()) return runBatch(file, batchFile, progress);
   if (*solveVerb) return runFileVerb(solve, file);

@@ -1,6 +1,7 @@
 #include "verbs.h"
 
 #include "base/decimal.h"
+#include "quantity/typed_quantity.h"
 #include "units/convert.h"
 #include "verb_json.h"
 #include "words.h"
@@ -30,6 +31,19 @@ Result<Outcome> convert(const std::string& value, const std::string& from, const
   if (!std::isfinite(*converted)) return problemAt(ProblemCode::OutOfRange, "VALUE", {value, "smaller"});
   Outcome outcome;
   outcome.json["value"] = *converted;
+  return outcome;
+}
+
+Result<Outcome> convertTyped(const std::string& text, const std::string& to, const std::string& substance) {
+  const auto read = reading::typedQuantity(text, to, substance);
+  if (!read) {
+    auto problem = read.problem();
+    problem.where = "TEXT";
+    return problem;
+  }
+  if (!std::isfinite(read->value)) return problemAt(ProblemCode::OutOfRange, "TEXT", {text, "smaller"});
+  Outcome outcome;
+  outcome.json["value"] = read->value;
   return outcome;
 }
 

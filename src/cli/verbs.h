@@ -15,6 +15,11 @@ struct Outcome {
 core::Result<Outcome> composition(const std::string& formula);
 core::Result<Outcome> convert(const std::string& value, const std::string& from, const std::string& to,
                               const std::string& substance);
+/// "2½ gal" in the unit asked for.
+core::Result<Outcome> convertTyped(const std::string& text, const std::string& to,
+                                   const std::string& substance);
+/// A fertilizer's label as text.
+core::Result<Outcome> label(const std::string& text);
 core::Result<Outcome> mix(const exchange::ScriptInput& input);
 core::Result<Outcome> solve(const exchange::ScriptInput& input);
 core::Result<Outcome> stock(const exchange::ScriptInput& input);

@@ -1,5 +1,6 @@
 /// `butte-cli water`: what a report says, whether it can be right, and what it is good for.
 #include "chem/ions.h"
+#include "reading_words.h"
 #include "verb_json.h"
 #include "water_script.h"
 #include "water_words.h"
@@ -70,20 +71,20 @@ std::string levelKey(VerdictLevel level) {
   return {};
 }
 
-const char* unplacedKey(WhyUnplaced why) {
-  switch (why) {
-  case WhyUnplaced::UnknownName:
-    return "unknown_name";
-  case WhyUnplaced::Formula:
-    return "formula";
-  case WhyUnplaced::NoFigure:
-    return "no_figure";
-  case WhyUnplaced::Twice:
-    return "twice";
-  case WhyUnplaced::BadUnit:
-    return "bad_unit";
+Json unplacedArray(const std::vector<reading::UnplacedRow>& rows) {
+  Json out = Json::array();
+  for (const auto& row : rows) {
+    Json couldBe = Json::array();
+    for (const auto& one : row.couldBe)
+      couldBe.push_back({{"key", one.key}, {"value", one.value}, {"unit", one.unit}});
+    out.push_back({{"line", row.place.line},
+                   {"name", row.name},
+                   {"value", row.value},
+                   {"unit", row.unit},
+                   {"why", words::code(row.why)},
+                   {"could_be", couldBe}});
   }
-  return "";
+  return out;
 }
 
 Json verdictArray(const exchange::WaterScript& script, const Water& water) {
@@ -158,14 +159,7 @@ Result<Outcome> water(const exchange::WaterScript& script) {
       outcome.json["share_problem"] =
           reachText(share.problem(), "the other waters alone are beyond the limit");
   }
-  Json unplaced = Json::array();
-  for (const auto& row : script.unplaced)
-    unplaced.push_back({{"line", row.line},
-                        {"name", row.name},
-                        {"value", row.value},
-                        {"unit", row.unit},
-                        {"why", unplacedKey(row.why)}});
-  outcome.json["unplaced"] = unplaced;
+  outcome.json["unplaced"] = unplacedArray(script.unplaced);
   return outcome;
 }
 

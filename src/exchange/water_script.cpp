@@ -150,7 +150,7 @@ Result<WaterScript> readWaterScript(std::string_view bytes) {
   const std::string text = utf8From(bytes);
   const auto first = text.find_first_not_of(" \t\r\n");
   if (first != std::string_view::npos && text[first] != '{') {
-    auto table = readReportText(text);
+    auto table = reading::readReportText(text);
     const bool empty = table.report.rows.empty() && !table.report.conductivityMsPerCm;
     if (empty)
       return problemAt(ProblemCode::BadFile, "FILE",

@@ -1,5 +1,5 @@
 #pragma once
-#include "water/report_text.h"
+#include "report/report_text.h"
 #include "water/verdict.h"
 #include "water/water_plan.h"
 
@@ -23,7 +23,7 @@ struct WaterScript {
   core::WaterUse use;
   std::vector<core::TargetRow> target;
   std::optional<WantedShare> wanted;
-  std::vector<core::UnplacedRow> unplaced; ///< of a report that came as a table
+  std::vector<reading::UnplacedRow> unplaced; ///< of a report that came as a table
 };
 
 /// Reads the JSON object, or a laboratory's table as text. Errors name the key.

@@ -155,6 +155,8 @@ std::string problemText(const core::Problem& p) {
     return formulaProblemText(p);
   case ProblemCode::NotANumber:
     return said("'{}' is not a number; write one such as 12.5", v(0));
+  case ProblemCode::Unclear:
+    return said("'{}' is not clear: it could mean {}", v(0), text(value(p, 1)));
   case ProblemCode::OutOfRange:
     return said("{} is out of range; it should be {}", v(0), text(value(p, 1)));
   case ProblemCode::OutsideLimits:

@@ -201,6 +201,36 @@ TEST_F(WaterPageTest, APastedReportIsUnderstoodAndTheRestIsPlacedByHand) {
   EXPECT_NE(water().milligramsPerLitre.of(Nutrient::Ca), 78) << "one step of undo";
 }
 
+TEST_F(WaterPageTest, WhatIsNotClearAsksAndIsAnsweredByOnePress) {
+  click("pasteReport");
+  auto* text = find<QPlainTextEdit>("reportText");
+  text->setPlainText("Parameter\tWell 1\tWell 2\tUnit\nCalcium\t78\t91\tmg/l\nMagnesium\t14\t15\tmg/l\n");
+  EXPECT_THAT(label("reportFound"), HasSubstr("2 lines ask."));
+  EXPECT_THAT(label("unplaced0"), HasSubstr("Calcium"));
+  EXPECT_FALSE(text->extraSelections().isEmpty()) << "the source shows where it stands";
+  click("takeReport");
+  EXPECT_NE(water().milligramsPerLitre.of(Nutrient::Ca), 91) << "nothing is guessed";
+  click("choice0_1");
+  EXPECT_THAT(label("reportFound"), HasSubstr("1 line asks."));
+  EXPECT_THAT(label("reportFound"), HasSubstr("calcium 91"));
+  click("choice1_1");
+  click("takeReport");
+  EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::Ca), 91);
+  EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::Mg), 15);
+  editor().undo();
+  EXPECT_NE(water().milligramsPerLitre.of(Nutrient::Ca), 91) << "one step of undo";
+}
+
+TEST_F(WaterPageTest, AReadingIsCheckedAgainstItselfAsOneReads) {
+  click("pasteReport");
+  auto* text = find<QPlainTextEdit>("reportText");
+  text->setPlainText("Calcium 78 mg/l\nMagnesium 14 mg/l\nSodium 23 mg/l\nChloride 34 mg/l\nSulfate 41 mg/l\nNitrate 12 "
+                     "mg/l\nAlkalinity as CaCO3 203 mg/l\n");
+  EXPECT_THAT(label("reportBalance"), HasSubstr("balances"));
+  text->setPlainText(text->toPlainText().replace("78", "780"));
+  EXPECT_THAT(label("reportBalance"), ::testing::Not(HasSubstr("balances"))) << "a wrong line shows at once";
+}
+
 TEST_F(WaterPageTest, AnOldSpreadsheetsFileIsReadAndItsFormulaNamed) {
   const auto path = folder.filePath("report.csv");
   QFile file(path);
@@ -215,7 +245,7 @@ TEST_F(WaterPageTest, AnOldSpreadsheetsFileIsReadAndItsFormulaNamed) {
   EXPECT_THAT(label("reportFound"), HasSubstr("21.5")) << "a decimal comma in the file";
   EXPECT_THAT(label("unplaced0"), HasSubstr("=SUM(A1:A9)"));
   EXPECT_THAT(label("unplaced0"), HasSubstr("a spreadsheet's formula, not its figure"));
-  EXPECT_FALSE(find<QComboBox>("place0")->isVisible()) << "there is no figure to place";
+  EXPECT_EQ(window->findChild<QComboBox*>("place0"), nullptr) << "there is no figure to place";
   EXPECT_THAT(label("unplaced1"), HasSubstr("a second time"));
   click("takeReport");
   EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::Na), 21.5);

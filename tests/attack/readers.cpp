@@ -7,6 +7,9 @@
 #include "chem/formula.h"
 #include "formula/formula_answer.h"
 #include "formula_json.h"
+#include "label/label_text.h"
+#include "quantity/typed_quantity.h"
+#include "report/report_text.h"
 #include "script_input.h"
 #include "tables/tables.h"
 #include "verbs.h"
@@ -77,6 +80,38 @@ bool takeScript(std::string_view text) {
   return true;
 }
 
+bool takeReport(std::string_view text) {
+  const auto read = reading::readReportText(text);
+  for (const auto& row : read.read) {
+    if (!std::isfinite(row.row.value) || row.row.value < 0)
+      broken("what was read of a report is a figure", text);
+  }
+  for (const auto& row : read.unplaced)
+    if (row.place.to < row.place.from) broken("what was not placed stands somewhere", text);
+  return !read.read.empty();
+}
+
+bool takeLabel(std::string_view text) {
+  const auto read = reading::readLabelText(text);
+  for (const auto& [key, percent] : read.rows)
+    if (!(percent > 0) || !std::isfinite(percent)) broken("what was read of a label is a figure", text);
+  return !read.rows.empty();
+}
+
+bool takeTyped(std::string_view text) {
+  bool any = false;
+  for (const char* unit : {"g", "L", "mL/L", "mg/L", "mS/cm", "C", "percent", "mg/L_CaCO3", ""}) {
+    const auto read = reading::typedQuantity(text, unit);
+    if (!read) {
+      refused(read.problem(), text);
+      continue;
+    }
+    if (!std::isfinite(read->value)) broken("a typed quantity is a figure", text);
+    any = true;
+  }
+  return any;
+}
+
 bool takeWater(std::string_view text) {
   const auto script = exchange::readWaterScript(text);
   if (!script) return refused(script.problem(), text);
@@ -145,6 +180,9 @@ const std::vector<Reader>& readers() {
       {"table", {"waters.csv", "readings.csv"}, takeTable},
       {"book", {"book.json"}, takeBook},
       {"mark", {"owner.json"}, takeMark},
+      {"report", {"report.txt"}, takeReport},
+      {"label", {"label.txt"}, takeLabel},
+      {"typed", {"typed.txt"}, takeTyped},
   };
   return all;
 }

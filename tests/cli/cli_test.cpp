@@ -53,7 +53,8 @@ TEST(Cli, CompositionAndConvertPrintTheirKeys) {
 
 TEST(Cli, BadWordsAreRefused) {
   for (const char* words : {"composition 'Ca(NO3'", "composition ''", "convert abc g kg", "convert 1 g L",
-                            "convert 1 g", "nonsense", "", "mix /no/such/file", "convert 1e308 kg mg"}) {
+                            "convert 1", "convert 1 g kg L m3", "convert '1 lb' L", "nonsense", "",
+                            "mix /no/such/file", "convert 1e308 kg mg"}) {
     const auto run = cli(words);
     EXPECT_EQ(run.code, 2) << words;
     EXPECT_TRUE(run.out.empty()) << words;

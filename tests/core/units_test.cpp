@@ -2,7 +2,6 @@
 #include "support/text_table.h"
 #include "units/convert.h"
 #include "units/quantity.h"
-#include "units/typed_unit.h"
 
 #include <gtest/gtest.h>
 
@@ -64,57 +63,4 @@ TEST(Units, GrowersSumsByHandComeOut) {
   // 31.4 lb and 7.4 lb in 50 US gallons.
   EXPECT_NEAR((Mass::fromPounds(31.4) / Volume::fromUsGallons(50)).gramsPerLitre(), 75.2, 0.06);
   EXPECT_NEAR((Mass::fromPounds(7.4) / Volume::fromUsGallons(50)).gramsPerLitre(), 17.7, 0.04);
-}
-
-TEST(TypedUnit, WhatHandsTypeIsTurnedIntoWhatTheFieldAsksFor) {
-  const struct {
-    const char *typed, *unit, *substance;
-    double value;
-  } good[] = {{"500 mL", "L", "", 0.5},
-              {"500ml", "gal_us", "", 0.132086},
-              {"2 gal", "L", "", 7.570824},
-              {"2 gal", "gal_imp", "", 2},
-              {"1 US gal", "gal_imp", "", 0.832674},
-              {"100 lb", "g", "", 45359.237},
-              {"3 lbs", "kg", "", 1.360777},
-              {"2.5 oz", "g", "", 70.8738},
-              {"1,5 kg", "g", "", 1500},
-              {"1e3 g", "kg", "", 1},
-              {"1.2 meq/L", "mg/L", "Ca", 24.0468},
-              {"2 mmol/L", "mg/L", "K", 78.1966},
-              {"900 ppm", "mg/L", "K", 900},
-              {"1200 uS/cm", "mS/cm", "", 1.2},
-              {"1.4 mS", "ppm500", "", 700},
-              {"68 °F", "C", "", 20},
-              {"5 %", "%", "", 5},
-              {"12.50", "g", "", 12.5},
-              {"3 tsp", "mL", "", 14.7868},
-              {"10 °C", "C", "", 10}};
-  for (const auto& [typed, unit, substance, value] : good) {
-    const auto figure = typedFigure(typed);
-    ASSERT_TRUE(figure) << typed;
-    const auto digits = digitsIn(*figure, unit, substance);
-    ASSERT_TRUE(digits) << typed << " in " << unit;
-    EXPECT_NEAR(*parseDecimal(*digits), value, 2e-5 * value) << typed << " in " << unit;
-  }
-}
-
-TEST(TypedUnit, WhatIsNotOfTheQuantityOrUnclearIsNothing) {
-  const struct {
-    const char *typed, *unit, *substance;
-  } bad[] = {{"500 mL", "g", ""},     {"12 g", "mg/L", "K"}, {"5 parsec", "L", ""}, {"900 ppm", "mS/cm", ""},
-             {"2 meq/L", "mg/L", ""}, {"7 L", "", ""},       {"3 kg", "L", ""},     {"5 l/min", "L", ""}};
-  for (const auto& [typed, unit, substance] : bad) {
-    const auto figure = typedFigure(typed);
-    ASSERT_TRUE(figure) << typed;
-    EXPECT_FALSE(digitsIn(*figure, unit, substance)) << typed << " in " << unit;
-  }
-  for (const char* none : {"", "abc", "mL", "-", "L 5"})
-    EXPECT_FALSE(typedFigure(none)) << none;
-}
-
-TEST(TypedUnit, TypedDigitsStayAsTheyAreWhereNothingIsConverted) {
-  EXPECT_EQ(*digitsIn(*typedFigure("12.50 kg"), "kg"), "12.50");
-  EXPECT_EQ(*digitsIn(*typedFigure(" 12,50 "), "kg"), "12.50");
-  EXPECT_EQ(*digitsIn(*typedFigure("1 lb"), "g"), "453.59237");
 }

@@ -2,8 +2,9 @@
 
 #include "base/decimal.h"
 #include "deed_words.h"
+#include "quantity/typed_quantity.h"
+#include "quantity/unit_names.h"
 #include "services/units_shown.h"
-#include "units/typed_unit.h"
 #include "wording/tr.h"
 
 #include <QKeyEvent>
@@ -60,22 +61,24 @@ void NumberField::take(const QString& digits) {
 
 /// The figure's digits in the unit asked for; empty with the fault in words where it can't be had.
 QString NumberField::inAskedUnit(const QString& figure, QString& fault) const {
-  const auto typed = core::typedFigure(figure.toStdString());
+  const auto unit = asked ? asked() : AskedUnit{reading::unitNamed(m_spec.unit.toStdString()), {}};
+  const auto typed = reading::typedQuantity(figure.toStdString(), unit.unit, unit.substance);
+  if (typed) return QString::fromStdString(typed->digits);
   const auto shortText = figure.size() > 24 ? figure.left(22) + "…" : figure;
-  if (!typed) {
+  const auto& problem = typed.problem();
+  if (problem.code == core::ProblemCode::NotANumber)
     fault =
         tr("%1: “%2” is not a number; type one such as %3").arg(m_spec.name, shortText, localNumber(12.5, 1));
-    return {};
-  }
-  auto unit =
-      asked ? asked() : AskedUnit{core::unitTyped(m_spec.unit.toStdString()).value_or(std::string()), {}};
-  const auto digits = core::digitsIn(*typed, unit.unit, unit.substance);
-  if (digits) return QString::fromStdString(*digits);
-  fault = unit.unit.empty() ? tr("%1: “%2” is not a number; type one such as %3, without a unit")
-                                  .arg(m_spec.name, shortText, localNumber(12.5, 1))
-                            : tr("%1: “%2” is not a number in a unit known here; type one such as %3 %4")
-                                  .arg(m_spec.name, shortText, localNumber(12.5, 1),
-                                       QString::fromStdString(words::unitName(unit.unit)));
+  else if (problem.code == core::ProblemCode::Unclear)
+    fault = tr("%1: “%2” is not clear; it could mean %3")
+                .arg(m_spec.name, shortText, QString::fromStdString(problem.values.at(1)));
+  else if (unit.unit.empty())
+    fault = tr("%1: “%2” is not a number; type one such as %3, without a unit")
+                .arg(m_spec.name, shortText, localNumber(12.5, 1));
+  else
+    fault = tr("%1: “%2” is not a number in a unit known here; type one such as %3 %4")
+                .arg(m_spec.name, shortText, localNumber(12.5, 1),
+                     QString::fromStdString(words::unitName(unit.unit)));
   return {};
 }
 

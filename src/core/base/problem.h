@@ -12,6 +12,7 @@ enum class ProblemCode {
   UnknownElement,         ///< values: formula, position (1-based), symbol
   FormulaTooLarge,        ///< values: formula, limit
   NotANumber,             ///< values: text
+  Unclear,                ///< values: text, what it could mean
   OutOfRange,             ///< values: value, what is right (a phrase)
   OutsideLimits,          ///< values: value, least, most, unit; an empty limit is none
   NotAbove,               ///< values: value, what it must be above, unit

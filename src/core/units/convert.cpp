@@ -22,6 +22,9 @@ struct Unit {
 constexpr double meqPerMilligramCaCO3 = 1 / constant::milligramsCaCO3PerMeq;
 // One German degree is 10 mg/L of CaO (56.077 g/mol, two equivalents); DIN 38409-6 as remembered.
 constexpr double meqPerGermanDegree = 10 * 2 / 56.077;
+// One French degree is 0.1 mmol/L of calcium and magnesium, in older words 10 mg/L as CaCO3; NF T 90-003 as
+// remembered.
+constexpr double meqPerFrenchDegree = 0.2;
 constexpr double grainMilligrams = factor::gramsPerGrain * 1000;
 
 constexpr std::array<Unit, 35> units{{
@@ -52,7 +55,7 @@ constexpr std::array<Unit, 35> units{{
     {"meq/L", Dimension::EquivalentsPerVolume, 1},
     {"mg/L_CaCO3", Dimension::EquivalentsPerVolume, meqPerMilligramCaCO3},
     {"dH", Dimension::EquivalentsPerVolume, meqPerGermanDegree},
-    {"fH", Dimension::EquivalentsPerVolume, 10 * meqPerMilligramCaCO3},
+    {"fH", Dimension::EquivalentsPerVolume, meqPerFrenchDegree},
     {"clark", Dimension::EquivalentsPerVolume,
      grainMilligrams / factor::litresPerImperialGallon* meqPerMilligramCaCO3},
     {"gpg_CaCO3", Dimension::EquivalentsPerVolume,

@@ -1,66 +1,51 @@
 #include "stations/water/paste_panel.h"
 
-#include "base/decimal.h"
 #include "base/encoding.h"
 #include "document/formula_editor.h"
 #include "edits/water_edits.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
+#include "report/answers.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
+#include "stations/water/reading_rows.h"
+#include "water/examine.h"
 #include "water_words.h"
 #include "wording/tr.h"
 
 #include <QApplication>
 #include <QClipboard>
-#include <QComboBox>
 #include <QFile>
 #include <QFileInfo>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPlainTextEdit>
 #include <QPushButton>
+#include <QScrollArea>
+#include <QScrollBar>
+#include <QTextBlock>
 #include <QVBoxLayout>
 
 namespace butte::app {
 
 namespace {
 
-std::string bareFigure(const std::string& typed) {
-  return typed.starts_with('<') ? typed.substr(1) : typed;
-}
-
-QString whyText(core::WhyUnplaced why) {
-  switch (why) {
-  case core::WhyUnplaced::UnknownName:
-    return "is";
-  case core::WhyUnplaced::Formula:
-    return tr("is a spreadsheet's formula, not its figure: put the figure in its place.");
-  case core::WhyUnplaced::NoFigure:
-    return tr("is no figure; put one in its place, or “n.d.” where it was not measured.");
-  case core::WhyUnplaced::Twice:
-    return tr("comes a second time; use it instead for");
-  case core::WhyUnplaced::BadUnit:
-    return tr("can't have this unit or size; it is rather");
-  }
-  return {};
-}
+/// Beyond it a paper is no report of a water, and reading would keep a hand waiting.
+constexpr qsizetype mostLetters = 400'000;
 
 } // namespace
 
 PastePanel::PastePanel(FormulaEditor& editor, Prompts& prompts, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_prompts(prompts), m_text(new QPlainTextEdit),
-      m_found(new WrappedLabel), m_placePlace(new QVBoxLayout) {
+      m_rows(new ReadingRows(m_text)), m_rowsRoom(new QScrollArea), m_found(new WrappedLabel),
+      m_balance(new WrappedLabel) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
-  auto* title = new PlainLabel(tr("Paste the report here, or open it as a table (CSV)"));
+  auto* title = new PlainLabel(tr("The report as it stands: paste it, open it as text or table, or type it"));
   title->setFont(faceOf(15, true));
-  m_text->setObjectName("reportText");
-  m_text->setPlaceholderText(tr("One line a figure, such as\nCalcium    78    mg/l\nNitrate as N    2.7    "
-                                "mg/l\nBoron    <0.05    mg/l"));
-  m_text->setTabChangesFocus(true);
   m_found->setObjectName("reportFound");
+  m_balance->setObjectName("reportBalance");
   auto* row = new QHBoxLayout;
   auto* open = new QPushButton(tr("Open a file…"));
   open->setObjectName("openReport");
@@ -73,14 +58,39 @@ PastePanel::PastePanel(FormulaEditor& editor, Prompts& prompts, QWidget* parent)
     row->addWidget(button);
   row->addStretch();
   column->addWidget(title);
-  column->addWidget(m_text, 1);
+  column->addWidget(makePicture(), 1);
   column->addWidget(m_found);
-  column->addLayout(m_placePlace);
+  column->addWidget(m_balance);
   column->addLayout(row);
   connect(m_text, &QPlainTextEdit::textChanged, this, &PastePanel::read);
+  connect(m_rows, &ReadingRows::answered, this, &PastePanel::refresh);
   connect(open, &QPushButton::clicked, this, &PastePanel::openFile);
   connect(use, &QPushButton::clicked, this, &PastePanel::take);
   connect(back, &QPushButton::clicked, this, &PastePanel::done);
+}
+
+/// The paper at the left, what was read of it at the right; they scroll together.
+QWidget* PastePanel::makePicture() {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(0);
+  m_text->setObjectName("reportText");
+  m_text->setFont(faceOf(15));
+  m_text->setLineWrapMode(QPlainTextEdit::NoWrap);
+  m_text->setPlaceholderText(
+      tr("Such as\nCalcium    78    mg/l\nNitrate as N    2.7    mg/l\nBoron    <0.05    mg/l"));
+  m_text->setTabChangesFocus(true);
+  m_rowsRoom->setWidget(m_rows);
+  m_rowsRoom->setWidgetResizable(true);
+  m_rowsRoom->setFrameShape(QFrame::NoFrame);
+  m_rowsRoom->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  row->addWidget(m_text, 1);
+  row->addWidget(m_rowsRoom, 1);
+  connect(m_text->verticalScrollBar(), &QScrollBar::valueChanged, this, [this](int line) {
+    m_rowsRoom->verticalScrollBar()->setValue(line * m_text->fontMetrics().lineSpacing());
+  });
+  return box;
 }
 
 void PastePanel::start(std::size_t part) {
@@ -93,79 +103,93 @@ void PastePanel::start(std::size_t part) {
 }
 
 void PastePanel::openFile() {
-  const auto path = m_prompts.fileToOpen(tr("Open a water report"), {}, tr("Tables (*.csv *.txt *.tsv)"));
+  const auto path =
+      m_prompts.fileToOpen(tr("Open a water report"), {}, tr("Tables and text (*.csv *.txt *.tsv *.md)"));
   if (path.isEmpty()) return;
   QFile file(path);
-  constexpr qint64 most = 8 << 20; // a report is a page, not a library
   if (!QFileInfo(path).isFile() || !file.open(QIODevice::ReadOnly))
     return emit message(tr("It can't be read: %1").arg(file.errorString()));
-  if (file.size() > most)
-    emit message(tr("The file is larger than 8 MB: only its beginning is read. Is it a water report?"));
-  m_text->setPlainText(QString::fromStdString(core::utf8From(file.read(most).toStdString())));
+  if (file.size() > mostLetters)
+    emit message(tr("The file is too long for a water report: only its beginning is read."));
+  m_text->setPlainText(QString::fromStdString(core::utf8From(file.read(mostLetters).toStdString())));
 }
 
 void PastePanel::read() {
-  m_report = core::readReportText(m_text->toPlainText().toStdString());
+  m_report = reading::readReportText(m_text->toPlainText().left(mostLetters).toStdString());
+  m_rows->show(m_report);
+  markSource();
+  refresh();
+}
+
+core::TypedReport PastePanel::report() const {
+  return reading::withAnswers(m_report, m_rows->answers());
+}
+
+/// What was read, what asks, and whether it can be a water: as one answers.
+void PastePanel::refresh() {
+  const auto now = report();
   QStringList found;
-  for (const auto& row : m_report.report.rows)
-    found << QString("%1 %2%3 %4")
-                 .arg(QString::fromStdString(words::reportKeyName(row.key)), row.below ? "< " : "",
-                      localFigure(row.value), QString::fromStdString(words::reportUnitName(row.unit)));
-  if (m_report.report.conductivityMsPerCm)
-    found << "EC " + localFigure(*m_report.report.conductivityMsPerCm) + " mS/cm";
-  if (m_report.report.ph) found << "pH " + localFigure(*m_report.report.ph);
-  m_found->setText(found.isEmpty() ? tr("Nothing understood yet.")
-                                   : tr("Understood: %1").arg(found.join(" · ")));
-  delete m_places;
-  m_keys.clear();
-  m_places = new QWidget;
-  auto* column = new QVBoxLayout(m_places);
-  column->setContentsMargins(0, 0, 0, 0);
-  constexpr std::size_t most = 8;
-  for (std::size_t i = 0; i < m_report.unplaced.size() && i < most; ++i) {
-    const auto& row = m_report.unplaced[i];
-    const bool placeable = core::parseDecimal(bareFigure(row.value)).has_value();
-    auto* line = new QHBoxLayout;
-    auto* said = new PlainLabel(tr("Line %1: “%2” %3 %4 %5")
-                                    .arg(row.line)
-                                    .arg(QString::fromStdString(row.name), QString::fromStdString(row.value),
-                                         QString::fromStdString(row.unit), whyText(row.why)));
-    said->setObjectName(QString("unplaced%1").arg(i));
-    line->addWidget(said, 1);
-    auto* key = new QComboBox;
-    key->setObjectName(QString("place%1").arg(i));
-    key->addItem(tr("leave it out"), "");
-    for (const auto& name : core::waterKeys())
-      key->addItem(QString::fromStdString(words::reportKeyName(name)), QString::fromStdString(name));
-    key->setVisible(placeable);
-    line->addWidget(key);
-    column->addLayout(line);
-    m_keys.push_back(key);
+  for (const auto& row : now.rows)
+    found << rowText(row);
+  if (now.conductivityMsPerCm) found << rowText({"EC", *now.conductivityMsPerCm, "mS/cm"});
+  if (now.ph) found << rowText({"pH", *now.ph, {}});
+  const auto asks = m_rows->open();
+  const auto open = asks == 0
+                        ? QString()
+                        : counted(static_cast<std::size_t>(asks), tr("%1 line asks. "), tr("%1 lines ask. "));
+  m_found->setText(found.isEmpty() ? open + tr("Nothing understood yet.")
+                                   : open + tr("Understood: %1").arg(found.join(" · ")));
+  const auto checked =
+      found.isEmpty() ? core::Result<core::Examination>(core::Examination{}) : core::examineReport(now);
+  QStringList said;
+  if (checked && checked->cationsMeqPerL > 0 && checked->anionsMeqPerL > 0)
+    said << tr("Cations %1, anions %2 meq/L")
+                .arg(localFigure(checked->cationsMeqPerL), localFigure(checked->anionsMeqPerL));
+  if (checked && !checked->doubts.empty())
+    said << QString::fromStdString(words::doubtText(checked->doubts.front()));
+  else if (!said.isEmpty())
+    said << tr("it balances");
+  m_balance->setText(said.join(": "));
+  m_balance->setVisible(!said.isEmpty());
+}
+
+/// Underlines what was read, and shades what asks, where it stands.
+void PastePanel::markSource() {
+  QList<QTextEdit::ExtraSelection> marks;
+  const auto bytes = m_text->toPlainText().toStdString();
+  const auto mark = [&](const reading::Place& place, bool asks) {
+    if (place.to > bytes.size()) return;
+    QTextEdit::ExtraSelection one;
+    one.cursor = QTextCursor(m_text->document());
+    const auto at = [&](std::size_t byte) {
+      const auto block = m_text->document()->findBlockByNumber(place.line - 1);
+      const auto begin = bytes.rfind('\n', byte == 0 ? 0 : byte - 1);
+      const auto from = begin == std::string::npos ? 0 : begin + 1;
+      return block.position() +
+             static_cast<int>(
+                 QString::fromUtf8(bytes.data() + from, static_cast<qsizetype>(byte - from)).size());
+    };
+    one.cursor.setPosition(at(place.from));
+    one.cursor.setPosition(at(place.to), QTextCursor::KeepAnchor);
+    if (asks) one.format.setBackground(theme().amberFill);
+    one.format.setFontUnderline(true);
+    one.format.setUnderlineColor(asks ? theme().amber : theme().accent);
+    marks << one;
+  };
+  constexpr std::size_t mostMarks = 500;
+  for (std::size_t i = 0; i < m_report.read.size() && i < mostMarks; ++i)
+    mark(m_report.read[i].place, false);
+  for (std::size_t i = 0; i < m_report.unplaced.size() && i < mostMarks; ++i) {
+    if (m_report.unplaced[i].why != reading::WhyUnplaced::NotNeeded) mark(m_report.unplaced[i].place, true);
   }
-  if (m_report.unplaced.size() > most)
-    column->addWidget(
-        new PlainLabel(counted(m_report.unplaced.size() - most, tr("and %1 line more that is not known"),
-                               tr("and %1 lines more that are not known"))));
-  m_placePlace->addWidget(m_places);
+  m_text->setExtraSelections(marks);
 }
 
 void PastePanel::take() {
-  auto rows = m_report.report.rows;
-  for (std::size_t i = 0; i < m_keys.size(); ++i) {
-    const auto key = m_keys[i]->currentData().toString().toStdString();
-    if (key.empty()) continue;
-    const auto& text = m_report.unplaced[i];
-    const bool below = text.value.starts_with('<');
-    const auto value = core::parseDecimal(bareFigure(text.value));
-    if (!value) continue;
-    std::erase_if(rows, [&](const auto& row) { return row.key == key; });
-    rows.push_back({key, *value, text.unit.empty() ? "mg/L" : text.unit, below});
-  }
-  if (rows.empty() && !m_report.report.conductivityMsPerCm) return emit message(tr("Nothing to take yet."));
-  auto report = m_report.report;
-  report.rows = rows;
-  if (!WaterEdits(m_editor).takePasted(m_part, report)) return; // what is wrong was said
-  emit message(counted(rows.size(), tr("%1 figure taken."), tr("%1 figures taken.")));
+  const auto now = report();
+  if (now.rows.empty() && !now.conductivityMsPerCm) return emit message(tr("Nothing to take yet."));
+  if (!WaterEdits(m_editor).takePasted(m_part, now)) return; // what is wrong was said
+  emit message(counted(now.rows.size(), tr("%1 figure taken."), tr("%1 figures taken.")));
   emit done();
 }
 

@@ -1,20 +1,20 @@
 #pragma once
-#include "water/report_text.h"
+#include "report/report_text.h"
 
 #include <QWidget>
 
-class QComboBox;
 class QLabel;
 class QPlainTextEdit;
-class QVBoxLayout;
+class QScrollArea;
 
 namespace butte::app {
 
 class FormulaEditor;
+class ReadingRows;
 struct Prompts;
 
-/// A report as text, from the clipboard or a file: what was understood is shown, what was not is placed by
-/// hand, and nothing is taken before the grower says so.
+/// A report as text, from the clipboard or a file, and beside it what was read of it, line by line. What is
+/// not clear asks at its place; nothing is taken before the grower says so.
 class PastePanel : public QWidget {
   Q_OBJECT
 
@@ -27,18 +27,21 @@ signals:
   void message(const QString& words);
 
 private:
+  QWidget* makePicture();
   void read();
+  void refresh();
+  void markSource();
   void openFile();
   void take();
+  core::TypedReport report() const;
   FormulaEditor& m_editor;
   Prompts& m_prompts;
   std::size_t m_part = 0;
   QPlainTextEdit* m_text;
-  QLabel* m_found;
-  QVBoxLayout* m_placePlace;
-  QWidget* m_places = nullptr;
-  core::ReportText m_report;
-  std::vector<QComboBox*> m_keys;
+  ReadingRows* m_rows;
+  QScrollArea* m_rowsRoom;
+  QLabel *m_found, *m_balance;
+  reading::ReportText m_report;
 };
 
 } // namespace butte::app

@@ -1,0 +1,188 @@
+#include "stations/water/reading_rows.h"
+
+#include "base/decimal.h"
+#include "paint/line_of_text.h"
+#include "paint/plain_label.h"
+#include "paint/theme.h"
+#include "reading_words.h"
+#include "services/units_shown.h"
+#include "water/water.h"
+#include "water_words.h"
+#include "wording/tr.h"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+#include <QPainter>
+#include <QPainterPath>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QTextBlock>
+#include <algorithm>
+
+namespace butte::app {
+
+namespace {
+
+constexpr int gutter = 44; ///< where the lines run from source to row
+constexpr int rowHeight = 26;
+constexpr std::size_t mostAsking = 60; ///< rows that ask; more are named in one line
+
+std::optional<double> figureOf(const reading::UnplacedRow& row) {
+  const auto digits = row.value.starts_with('<') ? row.value.substr(1) : row.value;
+  return core::parseDecimal(digits);
+}
+
+QString named(const reading::UnplacedRow& row) {
+  return QString("“%1 %2 %3”")
+      .arg(QString::fromStdString(row.name).left(40), QString::fromStdString(row.value).left(24),
+           QString::fromStdString(words::reportUnitName(row.unit)))
+      .replace(" ”", "”");
+}
+
+} // namespace
+
+QString rowText(const core::ReportRow& row) {
+  const auto figure = QString(row.below ? "< " : "") + localFigure(row.value);
+  if (row.key == "pH") return "pH " + figure;
+  if (row.key == "EC") return "EC " + figure + " mS/cm";
+  if (row.key == "temperature") return figure + " °C";
+  return QString("%1 %2 %3")
+      .arg(QString::fromStdString(words::reportKeyName(row.key)), figure,
+           QString::fromStdString(words::reportUnitName(row.unit)));
+}
+
+ReadingRows::ReadingRows(QPlainTextEdit* source, QWidget* parent) : QWidget(parent), m_source(source) {
+  setObjectName("readingRows");
+  setAccessibleName(tr("what was read, line by line"));
+}
+
+int ReadingRows::lineHeight() const {
+  return m_source->fontMetrics().lineSpacing();
+}
+
+int ReadingRows::open() const {
+  return static_cast<int>(std::count(m_asked.begin(), m_asked.end(), true));
+}
+
+void ReadingRows::show(const reading::ReportText& read) {
+  for (const auto& row : m_rows)
+    delete row.asks;
+  m_rows.clear();
+  m_answers.assign(read.unplaced.size(), std::nullopt);
+  m_asked.assign(read.unplaced.size(), false);
+  for (const auto& row : read.read)
+    m_rows.push_back({row.place.line, row.place.from, rowText(row.row), false, false, nullptr, 0, 0});
+  std::size_t asking = 0;
+  for (std::size_t i = 0; i < read.unplaced.size(); ++i) {
+    const auto& row = read.unplaced[i];
+    Row shown{
+        row.place.line, row.place.from, {}, true, row.why == reading::WhyUnplaced::NotNeeded, nullptr, 0, 0};
+    if (shown.quiet)
+      shown.text = named(row) + " · " + QString::fromStdString(words::whyUnplacedText(row.why));
+    else if (asking++ < mostAsking)
+      shown.asks = makeAsking(i, row);
+    else
+      continue;
+    m_rows.push_back(std::move(shown));
+  }
+  std::stable_sort(m_rows.begin(), m_rows.end(), [](const Row& a, const Row& b) {
+    return std::pair(a.line, a.from) < std::pair(b.line, b.from);
+  });
+  place();
+}
+
+/// What it is, and a press for each thing that it could be.
+QWidget* ReadingRows::makeAsking(std::size_t unplaced, const reading::UnplacedRow& row) {
+  auto* box = new QWidget(this);
+  auto* line = new QHBoxLayout(box);
+  line->setContentsMargins(0, 0, 0, 0);
+  line->setSpacing(6);
+  auto* said = new PlainLabel(named(row) + ": " + QString::fromStdString(words::whyUnplacedText(row.why)));
+  said->setObjectName(QString("unplaced%1").arg(unplaced));
+  line->addWidget(said);
+  for (std::size_t k = 0; k < row.couldBe.size() && k < 4; ++k) {
+    auto* press = new QPushButton(rowText(row.couldBe[k]));
+    press->setObjectName(QString("choice%1_%2").arg(unplaced).arg(k));
+    press->setCheckable(true);
+    press->setProperty("quiet", true);
+    connect(press, &QPushButton::clicked, this,
+            [this, unplaced, box, press, chosen = row.couldBe[k]](bool on) {
+              for (auto* other : box->findChildren<QPushButton*>()) {
+                if (other != press) other->setChecked(false);
+              }
+              answer(unplaced, on ? std::optional(chosen) : std::nullopt);
+            });
+    line->addWidget(press);
+  }
+  const auto figure = figureOf(row);
+  if (row.couldBe.empty() && figure) {
+    auto* key = new QComboBox;
+    key->setObjectName(QString("place%1").arg(unplaced));
+    key->addItem(tr("leave it out"), "");
+    for (const auto& name : core::waterKeys())
+      key->addItem(QString::fromStdString(words::reportKeyName(name)), QString::fromStdString(name));
+    key->setAccessibleName(tr("what %1 is").arg(named(row)));
+    connect(key, &QComboBox::currentIndexChanged, this, [this, unplaced, key, row, figure] {
+      const auto chosen = key->currentData().toString().toStdString();
+      if (chosen.empty()) return answer(unplaced, std::nullopt);
+      answer(unplaced, core::ReportRow{chosen, *figure, row.unit.empty() ? "mg/L" : row.unit,
+                                       row.value.starts_with('<')});
+    });
+    line->addWidget(key);
+  }
+  m_asked[unplaced] = !row.couldBe.empty() || figure.has_value();
+  line->addStretch();
+  box->setVisible(true);
+  return box;
+}
+
+void ReadingRows::answer(std::size_t unplaced, std::optional<core::ReportRow> row) {
+  m_asked[unplaced] = false;
+  m_answers[unplaced] = std::move(row);
+  update();
+  emit answered();
+}
+
+/// Each row at the height of its line; where one line has several, they follow one another.
+void ReadingRows::place() {
+  int next = 0;
+  const int height = lineHeight();
+  const int margin = static_cast<int>(m_source->document()->documentMargin()) + m_source->frameWidth();
+  for (auto& row : m_rows) {
+    row.sourceTop = margin + (row.line - 1) * height;
+    row.top = std::max(next, row.sourceTop + (height - rowHeight) / 2);
+    next = row.top + (row.asks ? rowHeight + 4 : std::max(height, 20));
+    if (row.asks) row.asks->setGeometry(gutter, row.top, std::max(60, width() - gutter), rowHeight);
+  }
+  setMinimumHeight(next + 8);
+  update();
+}
+
+void ReadingRows::resizeEvent(QResizeEvent* event) {
+  QWidget::resizeEvent(event);
+  place();
+}
+
+void ReadingRows::paintEvent(QPaintEvent* event) {
+  QPainter painter(this);
+  painter.setRenderHint(QPainter::Antialiasing);
+  painter.setFont(faceOf(14));
+  const int height = lineHeight();
+  for (const auto& row : m_rows) {
+    const QRect room(gutter, row.top, width() - gutter, rowHeight);
+    const double from = row.sourceTop + height / 2.0, to = row.top + rowHeight / 2.0;
+    const QRectF touched(0, std::min(from, to) - 2, width(), std::abs(from - to) + rowHeight);
+    if (!touched.intersects(event->rect())) continue;
+    const bool asks = row.doubtful && !row.quiet;
+    QPainterPath path(QPointF(0, from));
+    path.cubicTo(QPointF(gutter / 2.0, from), QPointF(gutter / 2.0, to), QPointF(gutter - 8, to));
+    painter.setPen(QPen(asks ? theme().amber : theme().line, asks ? 2 : 1.2));
+    painter.setBrush(Qt::NoBrush);
+    painter.drawPath(path);
+    if (row.asks) continue;
+    painter.setPen(row.quiet ? theme().inkSoft : theme().ink);
+    paintLine(painter, room, Qt::AlignLeft | Qt::AlignVCenter, row.text);
+  }
+}
+
+} // namespace butte::app
