@@ -26,7 +26,7 @@ std::string whyUnplacedText(WhyUnplaced why) {
   case WhyUnplaced::WhichFigure:
     return text("several figures, and nothing says which is the result");
   case WhyUnplaced::NotNeeded:
-    return text("known, and not needed for a feed");
+    return text("not needed for a feed");
   }
   return {};
 }

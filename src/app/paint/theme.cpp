@@ -89,7 +89,14 @@ void dressApplication() {
   QApplication::setStyle(new ThemeStyle);
   QFontDatabase::addApplicationFont(":/fonts/B612-Regular.otf");
   QFontDatabase::addApplicationFont(":/fonts/B612-Bold.otf");
+  QFontDatabase::addApplicationFont(":/fonts/B612Mono-Regular.otf");
   qApp->setFont(faceOf(13));
+}
+
+QFont typewriterFaceOf(int pixels) {
+  QFont font("B612 Mono");
+  font.setPixelSize(pixels);
+  return font;
 }
 
 QFont faceOf(int pixels, bool bold) {

@@ -22,5 +22,7 @@ void applyTheme(bool dark);
 /// default).
 void dressApplication();
 QFont faceOf(int pixels, bool bold = false);
+/// Letters of one width, for other people's texts that are laid out in columns.
+QFont typewriterFaceOf(int pixels);
 
 } // namespace butte::app

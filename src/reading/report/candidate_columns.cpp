@@ -139,7 +139,7 @@ void settle(RawRow& row, const UsualSpot& usual) {
 void settleAll(std::vector<RawRow>& rows) {
   const UsualSpot usual(rows);
   for (auto& row : rows) {
-    if (!row.candidates.empty() && row.analyte) settle(row, usual);
+    if (!row.candidates.empty() && row.analyte && !row.severalSamples) settle(row, usual);
   }
 }
 
@@ -149,7 +149,8 @@ void chooseAmongCandidates(std::vector<RawRow>& rows) {
   settleAll(rows);
   std::map<std::size_t, Rows> byCount;
   for (auto& row : rows) {
-    if (row.candidates.size() > 1 && row.analyte) byCount[row.candidates.size()].push_back(&row);
+    if (row.candidates.size() > 1 && row.analyte && !row.severalSamples)
+      byCount[row.candidates.size()].push_back(&row);
   }
   for (auto& [columns, some] : byCount) {
     const auto chosen = resultColumn(some, columns);

@@ -29,6 +29,7 @@ struct RawRow {
   Figure figure;
   std::optional<Spot> spot;          ///< in a line whose cells are parted
   std::vector<Candidate> candidates; ///< where nothing in the row says which is the result
+  bool severalSamples = false;       ///< the heading has a column for each: only a person can choose
   std::string unit;
 };
 

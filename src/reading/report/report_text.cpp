@@ -258,6 +258,7 @@ private:
                                   spotOf(line, *item)});
     }
     if (row.candidates.size() < 2) row.candidates.clear();
+    row.severalSamples = group.severalSamples;
   }
 
   /// The name with the form that stands with the unit, where it can have it.

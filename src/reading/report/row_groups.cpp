@@ -41,7 +41,8 @@ void choose(RowGroup& group, const Found& found) {
     if (item->kind == Kind::Figure || item->kind == Kind::Formula) group.candidates.push_back(item);
     if (!group.figure || group.figure->kind == Kind::NotMeasured) group.figure = item;
   }
-  if (group.candidates.size() < 2) group.candidates.clear();
+  group.severalSamples = group.candidates.size() > 1;
+  if (!group.severalSamples) group.candidates.clear();
   if (!group.figure) group.figure = found.text;
 }
 

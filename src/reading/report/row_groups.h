@@ -10,8 +10,9 @@ struct RowGroup {
   std::vector<const Item*> candidates; ///< all that could be the figure, where nothing says which
   std::string unit;
   std::vector<std::string> form;
-  bool below = false;        ///< said by a flag in a column of its own
-  std::size_t candidate = 0; ///< which of them `figure` is
+  bool below = false;          ///< said by a flag in a column of its own
+  bool severalSamples = false; ///< `candidates` stand in columns of unknown headings
+  std::size_t candidate = 0;   ///< which of them `figure` is
 };
 
 /// The groups of a line below a heading: "Calcium 52 mg/L | Sulfate 41 mg/L" has two.

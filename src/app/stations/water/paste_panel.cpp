@@ -26,6 +26,7 @@
 #include <QScrollBar>
 #include <QTextBlock>
 #include <QVBoxLayout>
+#include <cmath>
 
 namespace butte::app {
 
@@ -33,6 +34,18 @@ namespace {
 
 /// Beyond it a paper is no report of a water, and reading would keep a hand waiting.
 constexpr qsizetype mostLetters = 400'000;
+
+/// Whether what was read can be a water; empty where too little was.
+QString balanceText(const core::TypedReport& report) {
+  const auto checked = core::examineReport(report);
+  if (!checked || checked->cationsMeqPerL <= 0 || checked->anionsMeqPerL <= 0) return {};
+  const auto both = tr("Cations %1, anions %2 meq/L")
+                        .arg(localFigure(checked->cationsMeqPerL), localFigure(checked->anionsMeqPerL));
+  if (!checked->doubts.empty())
+    return both + ": " + QString::fromStdString(words::doubtText(checked->doubts.front()));
+  const bool meets = std::abs(checked->cationsMeqPerL - checked->anionsMeqPerL) <= checked->allowedMeqPerL;
+  return both + ": " + (meets ? tr("it balances") : tr("they do not meet; an ion is not there yet"));
+}
 
 } // namespace
 
@@ -76,7 +89,7 @@ QWidget* PastePanel::makePicture() {
   row->setContentsMargins(0, 0, 0, 0);
   row->setSpacing(0);
   m_text->setObjectName("reportText");
-  m_text->setFont(faceOf(15));
+  m_text->setFont(typewriterFaceOf(13)); // papers are laid out in columns of letters
   m_text->setLineWrapMode(QPlainTextEdit::NoWrap);
   m_text->setPlaceholderText(
       tr("Such as\nCalcium    78    mg/l\nNitrate as N    2.7    mg/l\nBoron    <0.05    mg/l"));
@@ -85,8 +98,8 @@ QWidget* PastePanel::makePicture() {
   m_rowsRoom->setWidgetResizable(true);
   m_rowsRoom->setFrameShape(QFrame::NoFrame);
   m_rowsRoom->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  row->addWidget(m_text, 1);
-  row->addWidget(m_rowsRoom, 1);
+  row->addWidget(m_text, 5);
+  row->addWidget(m_rowsRoom, 4);
   connect(m_text->verticalScrollBar(), &QScrollBar::valueChanged, this, [this](int line) {
     m_rowsRoom->verticalScrollBar()->setValue(line * m_text->fontMetrics().lineSpacing());
   });
@@ -128,29 +141,14 @@ core::TypedReport PastePanel::report() const {
 /// What was read, what asks, and whether it can be a water: as one answers.
 void PastePanel::refresh() {
   const auto now = report();
-  QStringList found;
-  for (const auto& row : now.rows)
-    found << rowText(row);
-  if (now.conductivityMsPerCm) found << rowText({"EC", *now.conductivityMsPerCm, "mS/cm"});
-  if (now.ph) found << rowText({"pH", *now.ph, {}});
+  const auto figures = now.rows.size() + now.conductivityMsPerCm.has_value() + now.ph.has_value();
   const auto asks = m_rows->open();
-  const auto open = asks == 0
-                        ? QString()
-                        : counted(static_cast<std::size_t>(asks), tr("%1 line asks. "), tr("%1 lines ask. "));
-  m_found->setText(found.isEmpty() ? open + tr("Nothing understood yet.")
-                                   : open + tr("Understood: %1").arg(found.join(" · ")));
-  const auto checked =
-      found.isEmpty() ? core::Result<core::Examination>(core::Examination{}) : core::examineReport(now);
   QStringList said;
-  if (checked && checked->cationsMeqPerL > 0 && checked->anionsMeqPerL > 0)
-    said << tr("Cations %1, anions %2 meq/L")
-                .arg(localFigure(checked->cationsMeqPerL), localFigure(checked->anionsMeqPerL));
-  if (checked && !checked->doubts.empty())
-    said << QString::fromStdString(words::doubtText(checked->doubts.front()));
-  else if (!said.isEmpty())
-    said << tr("it balances");
-  m_balance->setText(said.join(": "));
-  m_balance->setVisible(!said.isEmpty());
+  if (figures > 0) said << counted(figures, tr("%1 figure read"), tr("%1 figures read"));
+  if (asks > 0) said << counted(static_cast<std::size_t>(asks), tr("%1 line asks"), tr("%1 lines ask"));
+  m_found->setText(said.isEmpty() ? tr("Nothing understood yet.") : said.join(", ") + ".");
+  m_balance->setText(figures > 0 ? balanceText(now) : QString());
+  m_balance->setVisible(!m_balance->text().isEmpty());
 }
 
 /// Underlines what was read, and shades what asks, where it stands.

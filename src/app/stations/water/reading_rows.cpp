@@ -12,6 +12,7 @@
 
 #include <QComboBox>
 #include <QHBoxLayout>
+#include <QLocale>
 #include <QPainter>
 #include <QPainterPath>
 #include <QPlainTextEdit>
@@ -32,6 +33,14 @@ std::optional<double> figureOf(const reading::UnplacedRow& row) {
   return core::parseDecimal(digits);
 }
 
+/// With the digits of the paper, no zero more.
+QString asStated(double value) {
+  const auto digits = QString::fromStdString(core::decimalText(value));
+  const auto counted = std::count_if(digits.begin(), digits.end(), [](QChar c) { return c.isDigit(); });
+  if (counted > 5 || digits.contains('e')) return localFigure(value);
+  return QString(digits).replace(".", QLocale().decimalPoint());
+}
+
 QString named(const reading::UnplacedRow& row) {
   return QString("“%1 %2 %3”")
       .arg(QString::fromStdString(row.name).left(40), QString::fromStdString(row.value).left(24),
@@ -39,10 +48,20 @@ QString named(const reading::UnplacedRow& row) {
       .replace(" ”", "”");
 }
 
+/// What tells one choice from the others: the figure, or what it is of.
+QString choiceText(const reading::UnplacedRow& row, std::size_t choice) {
+  const auto& one = row.couldBe[choice];
+  const bool sameKey = std::all_of(row.couldBe.begin(), row.couldBe.end(),
+                                   [&](const auto& other) { return other.key == one.key; });
+  if (row.couldBe.size() < 2) return rowText(one);
+  return sameKey ? asStated(one.value) + " " + QString::fromStdString(words::reportUnitName(one.unit))
+                 : QString::fromStdString(words::reportKeyName(one.key));
+}
+
 } // namespace
 
 QString rowText(const core::ReportRow& row) {
-  const auto figure = QString(row.below ? "< " : "") + localFigure(row.value);
+  const auto figure = QString(row.below ? "< " : "") + asStated(row.value);
   if (row.key == "pH") return "pH " + figure;
   if (row.key == "EC") return "EC " + figure + " mS/cm";
   if (row.key == "temperature") return figure + " °C";
@@ -68,6 +87,7 @@ void ReadingRows::show(const reading::ReportText& read) {
   for (const auto& row : m_rows)
     delete row.asks;
   m_rows.clear();
+  m_read = read;
   m_answers.assign(read.unplaced.size(), std::nullopt);
   m_asked.assign(read.unplaced.size(), false);
   for (const auto& row : read.read)
@@ -88,6 +108,10 @@ void ReadingRows::show(const reading::ReportText& read) {
   std::stable_sort(m_rows.begin(), m_rows.end(), [](const Row& a, const Row& b) {
     return std::pair(a.line, a.from) < std::pair(b.line, b.from);
   });
+  QStringList texts;
+  for (const auto& row : m_rows)
+    texts << row.text;
+  setAccessibleDescription(texts.join(" · "));
   place();
 }
 
@@ -97,24 +121,28 @@ QWidget* ReadingRows::makeAsking(std::size_t unplaced, const reading::UnplacedRo
   auto* line = new QHBoxLayout(box);
   line->setContentsMargins(0, 0, 0, 0);
   line->setSpacing(6);
-  auto* said = new PlainLabel(named(row) + ": " + QString::fromStdString(words::whyUnplacedText(row.why)));
+  const auto figure = figureOf(row);
+  const auto why = QString::fromStdString(words::whyUnplacedText(row.why));
+  const bool answerable = !row.couldBe.empty() || figure;
+  const bool saysItself =
+      answerable && (row.couldBe.size() > 1 || row.why == reading::WhyUnplaced::UnknownName);
+  const bool figureIsAsked = row.couldBe.size() > 1 && row.couldBe.front().key == row.couldBe.back().key;
+  const auto what = figureIsAsked ? "“" + QString::fromStdString(row.name).left(30) + "”" : named(row);
+  auto* said = new PlainLabel(saysItself ? what + "?" : what + ": " + why);
+  said->setToolTip(why);
+  said->setAccessibleDescription(why);
   said->setObjectName(QString("unplaced%1").arg(unplaced));
   line->addWidget(said);
   for (std::size_t k = 0; k < row.couldBe.size() && k < 4; ++k) {
-    auto* press = new QPushButton(rowText(row.couldBe[k]));
+    auto* press = new QPushButton(choiceText(row, k));
+    press->setAccessibleName(rowText(row.couldBe[k]));
+    press->setToolTip(rowText(row.couldBe[k]));
     press->setObjectName(QString("choice%1_%2").arg(unplaced).arg(k));
     press->setCheckable(true);
     press->setProperty("quiet", true);
-    connect(press, &QPushButton::clicked, this,
-            [this, unplaced, box, press, chosen = row.couldBe[k]](bool on) {
-              for (auto* other : box->findChildren<QPushButton*>()) {
-                if (other != press) other->setChecked(false);
-              }
-              answer(unplaced, on ? std::optional(chosen) : std::nullopt);
-            });
+    connect(press, &QPushButton::clicked, this, [this, unplaced, k](bool on) { choose(unplaced, k, on); });
     line->addWidget(press);
   }
-  const auto figure = figureOf(row);
   if (row.couldBe.empty() && figure) {
     auto* key = new QComboBox;
     key->setObjectName(QString("place%1").arg(unplaced));
@@ -130,10 +158,31 @@ QWidget* ReadingRows::makeAsking(std::size_t unplaced, const reading::UnplacedRo
     });
     line->addWidget(key);
   }
-  m_asked[unplaced] = !row.couldBe.empty() || figure.has_value();
+  m_asked[unplaced] = answerable;
   line->addStretch();
   box->setVisible(true);
   return box;
+}
+
+/// One of the things that a line could be. Of several samples' columns one is meant: chosen in one line, it
+/// is chosen in all that were not answered otherwise.
+void ReadingRows::choose(std::size_t unplaced, std::size_t choice, bool on) {
+  const auto& pressed = m_read.unplaced[unplaced];
+  for (std::size_t i = 0; i < m_read.unplaced.size(); ++i) {
+    const auto& row = m_read.unplaced[i];
+    const bool alike = row.why == reading::WhyUnplaced::WhichFigure && pressed.why == row.why &&
+                       row.couldBe.size() == pressed.couldBe.size() && m_asked[i];
+    if (i != unplaced && !alike) continue;
+    for (std::size_t k = 0; k < row.couldBe.size(); ++k) {
+      auto* press = findChild<QPushButton*>(QString("choice%1_%2").arg(i).arg(k));
+      if (press) press->setChecked(on && k == choice);
+    }
+    m_answers[i] = on ? std::optional(row.couldBe[choice]) : std::nullopt;
+  }
+  for (std::size_t i = 0; i < m_read.unplaced.size(); ++i)
+    if (i == unplaced || m_answers[i]) m_asked[i] = false;
+  update();
+  emit answered();
 }
 
 void ReadingRows::answer(std::size_t unplaced, std::optional<core::ReportRow> row) {

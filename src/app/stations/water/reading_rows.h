@@ -42,10 +42,12 @@ private:
   };
   void place();
   QWidget* makeAsking(std::size_t unplaced, const reading::UnplacedRow& row);
+  void choose(std::size_t unplaced, std::size_t choice, bool on);
   void answer(std::size_t unplaced, std::optional<core::ReportRow> row);
   int lineHeight() const;
 
   QPlainTextEdit* m_source;
+  reading::ReportText m_read;
   std::vector<Row> m_rows;
   std::vector<std::optional<core::ReportRow>> m_answers;
   std::vector<bool> m_asked; ///< still open
