@@ -10,6 +10,7 @@
 
 #include <QComboBox>
 #include <QListWidget>
+#include <QPlainTextEdit>
 #include <QPushButton>
 
 namespace butte::app {
@@ -95,6 +96,31 @@ TEST_F(PicturesTest, AReportWithAMixUp) {
   EXPECT_THAT(find<QLabel>("waterBalance")->text().toStdString(), HasSubstr("differ by 0.770"));
   EXPECT_TRUE(find<QPushButton>("rereading0")->isVisible());
   keep("water-report");
+}
+
+TEST_F(PicturesTest, AReportAsTextBesideWhatWasReadOfIt) {
+  window->showStation(Station::Water);
+  click("pasteReport");
+  find<QPlainTextEdit>("reportText")
+      ->setPlainText("Sample: bore, north field          Received 14.03.2026\n\n"
+                     "Analyte               Result   Flag   RL      Units\n"
+                     "Calcium, Total        35.2            0.002   mg/L\n"
+                     "Magnesium, Total      8.91            0.001   mg/L\n"
+                     "Sodium, Total         17.4     B      0.010   mg/L\n"
+                     "Potassium, Total      2.06            0.020   mg/L\n"
+                     "Iron, Total           0.012    J      0.005   mg/L\n"
+                     "Boron, Total          0.004    U      0.004   mg/L\n"
+                     "Chloride              21.5            0.050   mg/L\n"
+                     "Sulfate (SO4-S)       8.3             0.060   mg/L\n"
+                     "Nitrate as N          3.15     H      0.010   mg/L\n"
+                     "Ammonia               0.4             0.010   mg/L\n"
+                     "Alkalinity, Total     98.0            2.0     mg/L\n"
+                     "Turbidity             0.3                     NTU\n"
+                     "pH                    7.42            -       SU\n"
+                     "Specific conductance  312             1       umhos/cm\n");
+  EXPECT_THAT(find<QLabel>("reportFound")->text().toStdString(), HasSubstr("12 figures read, 1 line asks"));
+  EXPECT_THAT(find<QLabel>("reportBalance")->text().toStdString(), HasSubstr("it balances"));
+  keep("reading");
 }
 
 } // namespace butte::app

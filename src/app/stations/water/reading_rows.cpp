@@ -200,7 +200,7 @@ void ReadingRows::place() {
   for (auto& row : m_rows) {
     row.sourceTop = margin + (row.line - 1) * height;
     row.top = std::max(next, row.sourceTop + (height - rowHeight) / 2);
-    next = row.top + (row.asks ? rowHeight + 4 : std::max(height, 20));
+    next = row.top + (row.asks ? rowHeight + 4 : height);
     if (row.asks) row.asks->setGeometry(gutter, row.top, std::max(60, width() - gutter), rowHeight);
   }
   setMinimumHeight(next + 8);
@@ -215,7 +215,7 @@ void ReadingRows::resizeEvent(QResizeEvent* event) {
 void ReadingRows::paintEvent(QPaintEvent* event) {
   QPainter painter(this);
   painter.setRenderHint(QPainter::Antialiasing);
-  painter.setFont(faceOf(14));
+  painter.setFont(faceOf(13));
   const int height = lineHeight();
   for (const auto& row : m_rows) {
     const QRect room(gutter, row.top, width() - gutter, rowHeight);
