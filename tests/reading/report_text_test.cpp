@@ -172,6 +172,12 @@ TEST(ReportText, TextOfOldSpreadsheetsIsRead) {
   EXPECT_DOUBLE_EQ(utf16.report.rows[0].value, 52);
 }
 
+// Found by a fuzzer.
+TEST(ReportText, ABracketThatEndsItsCellIsReadOver) {
+  EXPECT_EQ(readReportText("Calcium (\t52\tmg/l\n").report.rows.size(), 1u);
+  EXPECT_EQ(readReportText("Calcium (").report.rows.size(), 0u);
+}
+
 TEST(ReportText, AnyBytesAreReadToTheEnd) {
   std::string text;
   unsigned state = 1;

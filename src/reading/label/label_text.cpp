@@ -216,13 +216,14 @@ private:
     for (const auto& line : m_out.read) {
       if (!line.key.empty() && !line.chelate.empty()) m_out.chelates[line.key] = line.chelate;
     }
-    for (const auto& [metal, name] : m_sources) {
+    for (const auto& source : m_sources) {
+      const auto& metal = source.first;
       const bool chelated = std::any_of(m_statements.begin(), m_statements.end(), [&](const Statement& s) {
         return s.term.key == metal && s.term.part;
       });
       const bool there = std::any_of(m_out.rows.begin(), m_out.rows.end(),
                                      [&](const auto& row) { return row.first == metal; });
-      if (there && (chelated || !m_out.chelates.contains(metal))) m_out.chelates.emplace(metal, name);
+      if (there && (chelated || !m_out.chelates.contains(metal))) m_out.chelates.insert(source);
     }
   }
 

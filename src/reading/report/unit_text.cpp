@@ -52,6 +52,7 @@ bool isConnective(const Atom& atom) {
 } // namespace
 
 std::optional<UnitFound> unitAt(Atoms atoms, std::size_t at, std::size_t end) {
+  if (at >= end) return std::nullopt; // "Calcium (" at the end of its cell
   if (auto inside = withFormInside(atoms, at, end)) return inside;
   const auto found = wordAt(WordKind::Unit, atoms, at, end);
   if (!found) return std::nullopt;
