@@ -7,6 +7,7 @@
 
 #include <QCheckBox>
 #include <QComboBox>
+#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QSignalSpy>
 
@@ -234,6 +235,32 @@ TEST_F(FormulaPageTest, DoubtfulLabelsAreSaidWhileTyping) {
   EXPECT_EQ(find<QLineEdit>("label_Ca")->text(), "");
   type("label_K2O", "46");
   EXPECT_THAT(label("productDoubts"), HasSubstr("same composition")) << "potassium nitrate stands there";
+}
+
+TEST_F(FormulaPageTest, ALabelIsReadAsItStandsOnTheBag) {
+  click("ownProduct");
+  type("productName", "blend");
+  find<QPlainTextEdit>("labelText")
+      ->setPlainText("Guaranteed analysis\nTotal Nitrogen (N) .... 10.6%\n   9.6% Nitrate Nitrogen\n   1% "
+                     "Urea Nitrogen\n"
+                     "Soluble Potash (K2O) .... 33%\nIron (Fe) .... 0.3%\n   0.3% chelated by DTPA\n"
+                     "Derived from: potassium nitrate, urea\nDensity 1.24 kg/L\n");
+  EXPECT_EQ(find<QLineEdit>("label_N_NO3")->text(), "9.6");
+  EXPECT_EQ(find<QLineEdit>("label_K2O")->text(), "33");
+  EXPECT_EQ(find<QLineEdit>("label_Fe")->text(), "0.3") << "the chelated line is a part of the whole";
+  EXPECT_EQ(find<QLineEdit>("productDensity")->text(), "1.24");
+  EXPECT_THAT(label("labelRead"), HasSubstr("5 figures read"));
+  EXPECT_THAT(label("labelRead"), HasSubstr("Fe is held by DTPA"));
+  EXPECT_EQ(editor().indexOf("own_1"), -1) << "nothing is taken without a look";
+  type("label_Fe", "0.35");
+  click("putProduct");
+  const auto at = static_cast<std::size_t>(editor().indexOf("own_1"));
+  const auto& product = editor().document().allProducts[at];
+  EXPECT_NEAR(product.composition.massFraction.of(Nutrient::NNitrate), 0.096, 1e-9);
+  EXPECT_NEAR(product.composition.massFraction.of(Nutrient::Fe), 0.0035, 1e-9) << "mended by hand";
+  EXPECT_NEAR(product.composition.massFraction.of(Nutrient::K), 0.33 * 0.83015, 1e-4);
+  editor().undo();
+  EXPECT_EQ(editor().indexOf("own_1"), -1);
 }
 
 TEST_F(FormulaPageTest, APriceMayBePerBag) {

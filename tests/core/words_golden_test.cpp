@@ -60,6 +60,7 @@ TEST(WordsGolden, Problems) {
       {ProblemCode::UnknownElement, "products[0].formula", {"Xy2O", "1", "Xy"}},
       {ProblemCode::FormulaTooLarge, "products[0].formula", {"K99999999", "1000000"}},
       {ProblemCode::NotANumber, "volume_l", {"ten"}},
+      {ProblemCode::Unclear, "TEXT", {"1,250 g", "1250, 1.25"}},
       {ProblemCode::OutOfRange, "stock.factor", {"0", "above 0"}},
       {ProblemCode::OutsideLimits, "water.ph", {"15", "0", "14", ""}},
       {ProblemCode::NotAbove, "volume_l", {"0", "0", "L"}},

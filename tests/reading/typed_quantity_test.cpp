@@ -78,6 +78,11 @@ TEST(TypedQuantity, WhatHandsTypeIsTurnedIntoWhatTheFieldAsksFor) {
               {"7", "", "", 7},
               {"900 ppm500", "mS/cm", "", 1.8},
               {"900 ppm", "ppm700", "", 900},
+              {"1.8 mS cm-1", "mS/cm", "", 1.8},
+              {"150 mg l⁻¹", "mg/L", "", 150},
+              {"1 part in 100", "mL/L", "", 10},
+              {"10 mL to 1 L", "mL/L", "", 10},
+              {"1:50", "percent", "", 2},
               {"50 °F", "C", "", 10},
               {"25 °f", "mg/L_CaCO3", "", 250.2}};
   for (const auto& [typed, unit, substance, value] : good)

@@ -59,11 +59,23 @@ void NumberField::take(const QString& digits) {
   if (onTyped) onTyped(digits);
 }
 
+/// "1,335" of a density from 0.5 to 3 can only be 1.335; where both readings fit, or none, nothing.
+QString NumberField::meantByLimits(const QString& figure) const {
+  const auto decimal = core::parseDecimal(figure.toStdString());
+  const auto commas = figure.count(',');
+  if (!decimal || commas != 1) return {};
+  const auto thousands = core::parseDecimal(QString(figure).remove(',').toStdString());
+  const auto fits = [&](double value) { return value >= m_spec.least && value <= m_spec.most; };
+  if (!thousands || fits(*decimal) == fits(*thousands)) return {};
+  return QString::fromStdString(core::decimalText(fits(*decimal) ? *decimal : *thousands));
+}
+
 /// The figure's digits in the unit asked for; empty with the fault in words where it can't be had.
 QString NumberField::inAskedUnit(const QString& figure, QString& fault) const {
   const auto unit = asked ? asked() : AskedUnit{reading::unitNamed(m_spec.unit.toStdString()), {}};
   const auto typed = reading::typedQuantity(figure.toStdString(), unit.unit, unit.substance);
   if (typed) return QString::fromStdString(typed->digits);
+  if (const auto meant = meantByLimits(figure); !meant.isEmpty()) return meant;
   const auto shortText = figure.size() > 24 ? figure.left(22) + "…" : figure;
   const auto& problem = typed.problem();
   if (problem.code == core::ProblemCode::NotANumber)

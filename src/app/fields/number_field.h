@@ -55,6 +55,7 @@ private:
   void read(const QString& text);
   void refuse(const QString& message);
   void take(const QString& digits);
+  QString meantByLimits(const QString& figure) const;
   QString inAskedUnit(const QString& figure, QString& fault) const;
   FieldSpec m_spec;
   QString m_message;

@@ -94,7 +94,8 @@ void dressApplication() {
 }
 
 QFont typewriterFaceOf(int pixels) {
-  QFont font("B612 Mono");
+  QFont font;
+  font.setFamily("B612 Mono");
   font.setPixelSize(pixels);
   return font;
 }

@@ -214,9 +214,6 @@ std::optional<std::vector<LabelTerm>> shorthandOf(Atoms atoms, DecimalMark mark)
     term.unit = "%";
     out.push_back(term);
   }
-  const bool element = std::any_of(atoms.begin(), atoms.begin() + static_cast<std::ptrdiff_t>(at),
-                                   [](const Atom& a) { return a.text == "p2o5"; });
-  static_cast<void>(element);
   auto rest = labelTermsOf(atoms.subspan(at + 5), mark);
   out.insert(out.end(), rest.begin(), rest.end());
   return out;

@@ -21,14 +21,14 @@ constexpr double perThousand = 1000, perHundred = 100;
 
 /// Things that quantities come in: "25 lb bag".
 bool isVessel(const Atom& atom) {
-  static constexpr std::array<std::string_view, 16> names{
-      "bag",  "bags", "sack",   "sacks", "drum",  "jug", "bucket", "bottle",
-      "tank", "pail", "barrel", "each",  "total", "ca",  "about",  "approx"};
+  static constexpr std::array<std::string_view, 18> names{
+      "part",   "parts", "bag",  "bags",   "sack", "sacks", "drum", "jug",   "bucket",
+      "bottle", "tank",  "pail", "barrel", "each", "total", "ca",   "about", "approx"};
   return atom.kind == Atom::Kind::Word && std::find(names.begin(), names.end(), atom.text) != names.end();
 }
 
 bool isPer(const Atom& atom) {
-  static constexpr std::array<std::string_view, 6> words{"per", "pro", "par", "por", "je", "in"};
+  static constexpr std::array<std::string_view, 7> words{"to", "per", "pro", "par", "por", "je", "in"};
   return atom.is("/") ||
          (atom.kind == Atom::Kind::Word && std::find(words.begin(), words.end(), atom.text) != words.end());
 }
@@ -89,11 +89,13 @@ private:
     const bool word = between.kind == Atom::Kind::Word && (between.text == "in" || between.text == "to");
     if (first.kind != Atom::Kind::Number || last.kind != Atom::Kind::Number || !(between.is(":") || word))
       return std::nullopt;
-    if (m_unit != "mL/L") return Result<TypedQuantity>(otherQuantity());
+    if (m_unit != "mL/L" && m_unit != "percent" && m_unit != "%")
+      return Result<TypedQuantity>(otherQuantity());
     const auto parts = typedNumberAt(m_atoms, m_at), whole = typedNumberAt(m_atoms, m_at + 2);
     if (!parts || !whole || m_sign < 0 || whole->value <= 0) return Result<TypedQuantity>(notANumber());
     if (parts->value > whole->value) return Result<TypedQuantity>(unclear("1:" + parts->digits));
-    return Result<TypedQuantity>(found(parts->value / whole->value * perThousand));
+    return Result<TypedQuantity>(
+        found(parts->value / whole->value * (m_unit == "mL/L" ? perThousand : perHundred)));
   }
 
   Result<std::vector<Term>> readTerms() {

@@ -12,7 +12,7 @@ namespace {
 constexpr std::size_t mostAtoms = 8;
 
 bool isSilent(const Atom& atom) {
-  return atom.is(".") || atom.is("-") || atom.is("(") || atom.is(")") || atom.is("_");
+  return atom.is(".") || atom.is("-") || atom.is("(") || atom.is(")") || atom.is("_") || atom.is("·");
 }
 
 const std::map<std::string, TypedUnit, std::less<>>& names() {

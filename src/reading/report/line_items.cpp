@@ -114,7 +114,7 @@ private:
   std::size_t next(std::size_t i, Cell cell) {
     if (m_atoms[i].kind == Atom::Kind::Leader) return i + 1;
     if (const auto figure = figureAt(m_atoms, i, cell.to, m_mark, m_parted && i == cell.from))
-      return takeFigure(i, *figure, cell);
+      return takeFigure(i, *figure);
     const auto name = analyteAt(m_atoms, i, cell.to);
     const auto unit = unitAt(m_atoms, i, cell.to);
     const auto role = wordAt(WordKind::Role, m_atoms, i, cell.to);
@@ -148,12 +148,10 @@ private:
     return 0;
   }
 
-  std::size_t takeFigure(std::size_t i, const FigureFound& found, Cell cell) {
+  std::size_t takeFigure(std::size_t i, const FigureFound& found) {
     auto& item = put(found.kind, i, i + found.length);
     item.figure = found.figure;
     item.flag = found.flag;
-    // "52 mg/l" in one cell: the unit is a unit of its own, since in a line of blanks more may follow it.
-    static_cast<void>(cell);
     return i + found.length;
   }
 

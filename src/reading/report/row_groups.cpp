@@ -52,7 +52,6 @@ std::vector<RowGroup> groupsUnder(const Heading& heading, const Line& line) {
   std::vector<RowGroup> out;
   std::vector<Found> found;
   const auto columns = columnsOf(line, heading);
-  RowGroup before; // figures before their name
   const auto begin = [&] {
     out.emplace_back();
     found.emplace_back();

@@ -6,10 +6,13 @@
 #include "fields/number_field.h"
 #include "formula_document.h"
 #include "formula_words.h"
+#include "label/label_text.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "product/catalogue.h"
+#include "reading_words.h"
+#include "services/units_shown.h"
 #include "stock/solubility.h"
 #include "wording/tr.h"
 #include "words.h"
@@ -18,9 +21,11 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
+#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QRadioButton>
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace butte::app {
 
@@ -52,7 +57,8 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
       m_bag(new NumberField({tr("bag"), "kg", 0.001, 5000, true})),
       m_step(new NumberField({tr("weighed in steps of"), "g", 0.0001, 1e6, true})),
       m_content(new NumberField({tr("error of the content"), "%", 0, 50, true})), m_doubts(new WrappedLabel),
-      m_ownPart(new QWidget), m_put(new QPushButton), m_remove(new QPushButton(tr("Take off the shelf"))) {
+      m_labelRead(new WrappedLabel), m_labelText(new QPlainTextEdit), m_ownPart(new QWidget),
+      m_put(new QPushButton), m_remove(new QPushButton(tr("Take off the shelf"))) {
   m_title->setFont(faceOf(15, true));
   m_facts->setTextFormat(Qt::PlainText);
   m_problem->setObjectName("productProblem");
@@ -71,6 +77,7 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
   own->setContentsMargins(0, 0, 0, 0);
   own->addWidget(m_name);
   own->addWidget(m_byLabel);
+  own->addWidget(makeLabelText());
   own->addLayout(makeLabelGrid());
   own->addWidget(m_byFormula);
   auto* formulaRow = new QHBoxLayout;
@@ -118,6 +125,53 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
     m_byFormula->setChecked(true);
     showDoubts();
   });
+}
+
+/// The label as it stands on the bag: what was read of it goes into the fields below, to be looked at.
+QWidget* ProductPage::makeLabelText() {
+  auto* box = new QWidget;
+  auto* column = new QVBoxLayout(box);
+  column->setContentsMargins(0, 0, 0, 0);
+  m_labelText->setObjectName("labelText");
+  m_labelText->setAccessibleName(tr("the label as text"));
+  m_labelText->setPlaceholderText(
+      tr("Paste or type the label as it stands on the bag, or fill in its figures below"));
+  m_labelText->setFixedHeight(3 * m_labelText->fontMetrics().lineSpacing() + 12);
+  m_labelText->setTabChangesFocus(true);
+  m_labelRead->setObjectName("labelRead");
+  m_labelRead->hide();
+  column->addWidget(m_labelText);
+  column->addWidget(m_labelRead);
+  connect(m_labelText, &QPlainTextEdit::textChanged, this, &ProductPage::readLabel);
+  return box;
+}
+
+void ProductPage::readLabel() {
+  constexpr qsizetype mostLetters = 20000; // a bag has no room for more
+  const auto read = reading::readLabelText(m_labelText->toPlainText().left(mostLetters).toStdString());
+  m_labelRead->setVisible(!m_labelText->toPlainText().trimmed().isEmpty());
+  QStringList said;
+  for (const auto& found : read.doubts)
+    said << QString::fromStdString(words::labelDoubtText(found));
+  for (const auto& line : read.unplaced)
+    said << tr("not read: “%1”").arg(QString::fromStdString(line).left(60));
+  if (read.rows.empty()) {
+    m_labelRead->setText(said.isEmpty() ? tr("Nothing of a label understood yet.") : said.join("; "));
+    return;
+  }
+  m_byLabel->setChecked(true);
+  for (auto& [key, field] : m_label) {
+    const auto row =
+        std::find_if(read.rows.begin(), read.rows.end(), [&](const auto& r) { return r.first == key; });
+    field->show(row == read.rows.end() ? QString() : QString::number(row->second, 'g', 5));
+  }
+  if (read.densityKgPerL) m_density->show(QString::number(*read.densityKgPerL, 'g', 4));
+  for (const auto& [metal, agent] : read.chelates)
+    said << tr("%1 is held by %2").arg(QString::fromStdString(metal), QString::fromStdString(agent));
+  said.prepend(
+      counted(read.rows.size(), tr("%1 figure read, look it over"), tr("%1 figures read, look them over")));
+  m_labelRead->setText(said.join("; ") + ".");
+  showDoubts();
 }
 
 /// The bag as it is bought, and how it is handled.
@@ -194,7 +248,8 @@ QLayout* ProductPage::makeLabelGrid() {
       {tr("N total"), "N"}, {"NO₃-N", "N_NO3"}, {"NH₄-N", "N_NH4"}, {"urea-N", "N_urea"}, {"P₂O₅", "P2O5"},
       {"K₂O", "K2O"},       {"Ca", "Ca"},       {"CaO", "CaO"},     {"Mg", "Mg"},         {"MgO", "MgO"},
       {"S", "S"},           {"SO₃", "SO3"},     {"Fe", "Fe"},       {"Mn", "Mn"},         {"Zn", "Zn"},
-      {"B", "B"},           {"Cu", "Cu"},       {"Mo", "Mo"}};
+      {"B", "B"},           {"Cu", "Cu"},       {"Mo", "Mo"},       {"P", "P"},           {"K", "K"},
+      {"Na", "Na"},         {"Cl", "Cl"},       {"Si", "Si"},       {"SiO₂", "SiO2"}};
   int i = 0;
   for (const auto& [shown, key] : keys) {
     auto* field = new NumberField({tr("%1 on the label").arg(shown), "%", 0, 100, true});
@@ -217,6 +272,8 @@ QLayout* ProductPage::makeLabelGrid() {
 void ProductPage::showProduct(const std::string& id) {
   m_id = id;
   m_problem->clear();
+  m_labelText->clear();
+  m_labelRead->hide();
   const int at = m_editor.indexOf(id);
   const bool own = at < 0 || m_editor.document().products[static_cast<std::size_t>(at)].own;
   m_title->setText(at < 0 ? tr("Own product") : QString::fromStdString(m_editor.nameOf(id)));

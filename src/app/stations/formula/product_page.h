@@ -5,6 +5,7 @@
 
 class QLabel;
 class QLineEdit;
+class QPlainTextEdit;
 class QPushButton;
 class QRadioButton;
 
@@ -37,6 +38,8 @@ private:
   QLayout* makeBag();
   void showBag(const TypedProduct& product);
   void showDoubts();
+  QWidget* makeLabelText();
+  void readLabel();
 
   FormulaEditor& m_editor;
   std::string m_id;
@@ -44,7 +47,8 @@ private:
   QLineEdit *m_name, *m_formula, *m_code;
   QRadioButton *m_byLabel, *m_byFormula;
   NumberField *m_purity, *m_price, *m_density, *m_bagPrice, *m_bag, *m_step, *m_content;
-  QLabel* m_doubts;
+  QLabel *m_doubts, *m_labelRead;
+  QPlainTextEdit* m_labelText;
   QWidget* m_ownPart;
   QPushButton *m_put, *m_remove;
   std::vector<std::pair<std::string, NumberField*>> m_label;

@@ -33,7 +33,7 @@ namespace butte::app {
 namespace {
 
 /// Beyond it a paper is no report of a water, and reading would keep a hand waiting.
-constexpr qsizetype mostLetters = 400'000;
+constexpr qsizetype mostLetters = 400000;
 
 /// Whether what was read can be a water; empty where too little was.
 QString balanceText(const core::TypedReport& report) {
