@@ -77,7 +77,10 @@ private:
     auto terms = labelTermsOf(atoms, m_mark);
     const bool percent =
         std::any_of(terms.begin(), terms.end(), [](const LabelTerm& t) { return t.unit == "%"; });
-    if (m_derived && percent && !wordAt(WordKind::Derived, atoms, 0, atoms.size())) m_derived = false;
+    // Sources go on over lines, but no figures stand among them.
+    const bool hasFigure =
+        std::any_of(atoms.begin(), atoms.end(), [](const Atom& a) { return a.kind == Atom::Kind::Number; });
+    if (m_derived && hasFigure && !wordAt(WordKind::Derived, atoms, 0, atoms.size())) m_derived = false;
     if (m_derived) return takeSources(atoms);
     const auto trimmedLine = trimmed(line);
     if (!percent || has(WordKind::Density)) {

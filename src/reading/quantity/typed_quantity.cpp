@@ -21,9 +21,9 @@ constexpr double perThousand = 1000, perHundred = 100;
 
 /// Things that quantities come in: "25 lb bag".
 bool isVessel(const Atom& atom) {
-  static constexpr std::array<std::string_view, 18> names{
-      "part",   "parts", "bag",  "bags",   "sack", "sacks", "drum", "jug",   "bucket",
-      "bottle", "tank",  "pail", "barrel", "each", "total", "ca",   "about", "approx"};
+  static constexpr std::array<std::string_view, 16> names{
+      "bag",  "bags", "sack",   "sacks", "drum",  "jug", "bucket", "bottle",
+      "tank", "pail", "barrel", "each",  "total", "ca",  "about",  "approx"};
   return atom.kind == Atom::Kind::Word && std::find(names.begin(), names.end(), atom.text) != names.end();
 }
 
@@ -47,6 +47,11 @@ public:
 
   Result<TypedQuantity> read() {
     std::erase_if(m_all, [](const Atom& atom) { return isVessel(atom); });
+    // "1 part in 100 parts"; "parts per million" are a unit.
+    const bool perMillion =
+        std::any_of(m_all.begin(), m_all.end(), [](const Atom& a) { return a.text == "per"; });
+    if (!perMillion)
+      std::erase_if(m_all, [](const Atom& a) { return a.text == "part" || a.text == "parts"; });
     m_atoms = m_all;
     if (m_atoms.empty() || m_atoms.size() > 40) return notANumber();
     if (m_atoms[0].is("-") || m_atoms[0].is("+")) {
