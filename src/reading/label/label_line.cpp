@@ -1,5 +1,6 @@
 #include "label/label_line.h"
 
+#include "product/oxides.h"
 #include "quantity/unit_names.h"
 #include "units/convert.h"
 #include "words/vocabulary.h"
@@ -14,11 +15,10 @@ bool isWord(const Atom& atom, std::string_view text) {
   return atom.kind == Atom::Kind::Word && atom.text == text;
 }
 
-/// An oxide's element, and what states the element otherwise.
+/// Whether labels state the element by this oxide too.
 bool isOxideOf(std::string_view oxide, std::string_view element) {
-  static constexpr std::array<std::pair<std::string_view, std::string_view>, 6> pairs{
-      {{"P2O5", "P"}, {"K2O", "K"}, {"CaO", "Ca"}, {"MgO", "Mg"}, {"SO3", "S"}, {"SiO2", "Si"}}};
-  return std::find(pairs.begin(), pairs.end(), std::pair(oxide, element)) != pairs.end();
+  const auto form = core::statedFormFor(oxide);
+  return form && form->onLabels && core::nutrientKey(form->nutrient) == element;
 }
 
 /// The names and symbols of one statement, as one key; "" where they do not go together.
@@ -96,10 +96,7 @@ private:
     const auto chelate = wordAt(WordKind::Chelate, m_atoms, m_at, end);
     const auto length = [](const auto& found) { return found ? found->length : 0; };
     const auto longest = std::max({length(name), length(symbol), length(subset), length(chelate)});
-    if (longest == 0) {
-      if (isWord(atom, "total") || isWord(atom, "gesamt") || isWord(atom, "totale")) m_term.total = true;
-      return static_cast<void>(++m_at);
-    }
+    if (longest == 0) return static_cast<void>(++m_at);
     if (length(name) == longest)
       m_finder.word(name->means);
     else if (length(symbol) == longest)

@@ -14,7 +14,6 @@ struct LabelTerm {
   double value = 0;
   std::string unit;   ///< "%", "mg/kg", "g/L", or "" where none stands
   bool part = false;  ///< "chelated", "water soluble", "of which"
-  bool total = false; ///< "total"
   bool most = false;  ///< "not more than"
   std::string chelate;
 };

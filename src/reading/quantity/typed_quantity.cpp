@@ -222,7 +222,8 @@ private:
 
   static std::string restWithUnits(const std::vector<Term>& terms) {
     const auto& last = terms.back().number.digits;
-    return terms.front().unit.unit == "lb" ? "1 lb " + last + " oz" : last + " " + terms.front().unit.unit;
+    return terms.front().unit.unit == "lb" ? terms.front().number.digits + " lb " + last + " oz"
+                                           : last + " " + terms.front().unit.unit;
   }
 
   /// "10 ml per gallon", "115 g/100 L", "1 lb per 100 gal".
