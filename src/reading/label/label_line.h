@@ -12,9 +12,9 @@ namespace butte::reading {
 struct LabelTerm {
   std::string key; ///< "K2O"; empty: none was found
   double value = 0;
-  std::string unit;   ///< "%", "mg/kg", "g/L", or "" where none stands
-  bool part = false;  ///< "chelated", "water soluble", "of which"
-  bool most = false;  ///< "not more than"
+  std::string unit;  ///< "%", "mg/kg", "g/L", or "" where none stands
+  bool part = false; ///< "chelated", "water soluble", "of which"
+  bool most = false; ///< "not more than"
   std::string chelate;
 };
 
