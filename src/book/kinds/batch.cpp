@@ -108,7 +108,7 @@ RowSaid takeBatch(TableImport& import, const core::CsvRow& row) {
   return yes(RowCode::BatchLineTaken, {uid, name});
 }
 
-const TableKind batchTable{"batch", {}, "batches", writeBatches, takeBatch};
+const TableKind batchTable{"batch", "batches", writeBatches, takeBatch};
 
 } // namespace
 

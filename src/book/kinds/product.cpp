@@ -133,7 +133,7 @@ RowSaid takeProduct(TableImport& import, const core::CsvRow& row) {
   return import.put(name, std::move(body), yes(RowCode::Changed, {name}));
 }
 
-const TableKind productTable{"product", {}, "products", writeProducts, takeProduct};
+const TableKind productTable{"product", "products", writeProducts, takeProduct};
 
 } // namespace
 

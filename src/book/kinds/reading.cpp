@@ -81,7 +81,7 @@ std::string vesselNamed(TableImport& import, const std::string& name) {
 RowSaid takeReading(TableImport& import, const core::CsvRow& row) {
   using words::RowCode;
   Reading r;
-  r.vesselName = import.cell(row, import.hasColumn("vessel") ? "vessel" : "tank");
+  r.vesselName = import.cell(row, "vessel");
   const auto time = import.cell(row, "time");
   r.quantity = QString::fromStdString(import.cell(row, "quantity")).toLower().toStdString();
   if (r.vesselName.empty()) return no(RowCode::NoVessel);
@@ -111,7 +111,7 @@ RowSaid takeReading(TableImport& import, const core::CsvRow& row) {
   return yes(RowCode::ReadingTaken, {r.vesselName, words::quantityName(r.quantity), r.typed, time});
 }
 
-const TableKind readingTable{"vessel", "tank", "readings", writeReadings, takeReading};
+const TableKind readingTable{"vessel", "readings", writeReadings, takeReading};
 
 } // namespace
 

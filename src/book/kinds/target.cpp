@@ -97,7 +97,7 @@ RowSaid takeTarget(TableImport& import, const core::CsvRow& row) {
   return import.put(name, std::move(body), yes(RowCode::Changed, {name}));
 }
 
-const TableKind targetTable{"target", {}, "targets", writeTargets, takeTarget};
+const TableKind targetTable{"target", "targets", writeTargets, takeTarget};
 
 } // namespace
 

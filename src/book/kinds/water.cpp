@@ -10,7 +10,10 @@
 #include "typed_numbers.h"
 #include "units/convert.h"
 #include "water/report_row.h"
+#include "water/water.h"
 #include "water_json.h"
+
+#include <algorithm>
 
 namespace butte::book {
 
@@ -79,22 +82,28 @@ std::vector<core::Change> waterChanges(const Json& before, const Json& after) {
   return out;
 }
 
-/// Keys of a report's rows in a table.
+/// Keys of a report's rows in a table: those of its first version, then whatever else a report may hold.
 const std::vector<std::string>& waterKeys() {
-  static const std::vector<std::string> keys{"Ca",    "CaO",
-                                             "Mg",    "MgO",
-                                             "K",     "K2O",
-                                             "Na",    "NH4",
-                                             "N_NH4", "hardness_as_CaCO3",
-                                             "HCO3",  "alkalinity_as_CaCO3",
-                                             "NO3",   "N_NO3",
-                                             "SO4",   "S",
-                                             "Cl",    "P",
-                                             "H2PO4", "P2O5",
-                                             "Si",    "SiO2",
-                                             "Fe",    "Mn",
-                                             "Zn",    "B",
-                                             "Cu"};
+  static const auto keys = [] {
+    std::vector<std::string> out{"Ca",    "CaO",
+                                 "Mg",    "MgO",
+                                 "K",     "K2O",
+                                 "Na",    "NH4",
+                                 "N_NH4", "hardness_as_CaCO3",
+                                 "HCO3",  "alkalinity_as_CaCO3",
+                                 "NO3",   "N_NO3",
+                                 "SO4",   "S",
+                                 "Cl",    "P",
+                                 "H2PO4", "P2O5",
+                                 "Si",    "SiO2",
+                                 "Fe",    "Mn",
+                                 "Zn",    "B",
+                                 "Cu"};
+    for (auto& key : core::waterKeys()) {
+      if (std::find(out.begin(), out.end(), key) == out.end()) out.push_back(std::move(key));
+    }
+    return out;
+  }();
   return keys;
 }
 
@@ -166,7 +175,7 @@ RowSaid takeWater(TableImport& import, const core::CsvRow& row) {
                           no(RowCode::ReportThere, {name, date}));
 }
 
-const TableKind waterTable{"water", {}, "waters", writeWaters, takeWater};
+const TableKind waterTable{"water", "waters", writeWaters, takeWater};
 
 } // namespace
 

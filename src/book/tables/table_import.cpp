@@ -1,7 +1,10 @@
 #include "tables/table_import.h"
 
+#include "base/decimal.h"
 #include "kinds/kind_info.h"
 #include "words.h"
+
+#include <algorithm>
 
 namespace butte::book {
 
@@ -12,11 +15,16 @@ RowSaid faulty(const core::Problem& problem) {
   return no(RowCode::Faulty, {words::problemLine(problem)});
 }
 
-TableImport::TableImport(Store& store, TableText table, Kind kind)
-    : m_store(store), m_table(std::move(table)), m_how(*infoOf(kind).table), m_kind(kind) {
+TableImport::TableImport(Store& store, reading::PlainTable table, Kind kind, bool decimalComma)
+    : m_store(store), m_table(std::move(table)), m_decimalComma(decimalComma), m_how(*infoOf(kind).table),
+      m_kind(kind) {
   m_plan.kind = kind;
-  m_plan.delimiter = m_table.delimiter;
-  m_plan.decimalComma = m_table.decimalComma;
+}
+
+std::string TableImport::cell(const CsvRow& row, std::string_view column) const {
+  const auto it = std::find(m_table.header.begin(), m_table.header.end(), column);
+  const auto at = static_cast<std::size_t>(it - m_table.header.begin());
+  return it != m_table.header.end() && at < row.cells.size() ? row.cells[at] : std::string();
 }
 
 core::Result<ImportPlan> TableImport::plan() {
@@ -40,19 +48,18 @@ Trouble TableImport::readKnown() {
 
 std::optional<TableImport::Number> TableImport::number(const CsvRow& row, const std::string& column,
                                                        RowSaid& wrong, bool mayBeBelow) const {
-  auto cell = m_table.cell(row, column);
+  auto cell = this->cell(row, column);
   Number out;
   if (cell.empty()) return out;
   if (mayBeBelow && cell.front() == '<') {
     out.below = true;
     cell.erase(0, cell.find_first_not_of("< "));
   }
-  const auto found = m_table.digits(cell);
-  if (!found) {
-    wrong = no(RowCode::NotANumber, {cell, column, m_table.decimalComma ? "12,5" : "12.5"});
+  if (cell.find(',') != std::string::npos || !core::parseDecimal(cell)) {
+    wrong = no(RowCode::NotANumber, {cell, column, m_decimalComma ? "12,5" : "12.5"});
     return std::nullopt;
   }
-  out.digits = *found;
+  out.digits = cell;
   return out;
 }
 

@@ -1,7 +1,7 @@
 #pragma once
 #include "book/tables/table_kind.h"
-#include "book/tables/table_text.h"
 #include "book/tables/tables.h"
+#include "table/plain_table.h"
 
 #include <map>
 #include <set>
@@ -20,14 +20,12 @@ struct KnownRecord {
 /// kinds say how (TableKind::take); here is what they share.
 class TableImport {
 public:
-  TableImport(Store& store, TableText table, Kind kind);
+  /// `decimalComma`: how the table that it came from writes numbers, for what is said of a wrong one.
+  TableImport(Store& store, reading::PlainTable table, Kind kind, bool decimalComma);
   core::Result<ImportPlan> plan();
 
   Store& store() { return m_store; }
-  std::string cell(const core::CsvRow& row, std::string_view column) const {
-    return m_table.cell(row, column);
-  }
-  bool hasColumn(std::string_view name) const { return m_table.column(name).has_value(); }
+  std::string cell(const core::CsvRow& row, std::string_view column) const;
 
   /// A number cell as digits with a decimal point; empty cells are no number and nothing wrong.
   struct Number {
@@ -58,7 +56,8 @@ private:
   void finish();
 
   Store& m_store;
-  TableText m_table;
+  reading::PlainTable m_table;
+  bool m_decimalComma;
   const TableKind& m_how;
   Kind m_kind;
   std::map<std::string, KnownRecord> m_known;

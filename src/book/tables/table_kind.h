@@ -25,7 +25,6 @@ inline RowSaid yes(words::RowCode code, std::vector<std::string> values = {}) {
 /// A kind as a CSV table (docs/formats/tables.md), both ways.
 struct TableKind {
   std::string_view firstColumn;      ///< says what the table is: "product"
-  std::string_view firstColumnToo{}; ///< what it was called in tables of earlier versions
   const char* name = "";             ///< "products": English, for words::text()
   Trouble (*write)(Store& store, TableWriter& out) = nullptr;
   RowSaid (*take)(TableImport& import, const core::CsvRow& row) = nullptr;

@@ -19,23 +19,53 @@ std::string columnOf(const std::string& key, const std::string& unit) {
   return out;
 }
 
-std::string aboutTable(const ImportPlan& plan) {
-  return words::tableText(infoOf(plan.kind).table->name, plan.delimiter, plan.decimalComma);
+namespace {
+
+std::string firstColumns() {
+  std::string out;
+  for (const auto kind : allKinds()) {
+    if (const auto* how = infoOf(kind).table) out += (out.empty() ? "" : ", ") + std::string(how->firstColumn);
+  }
+  return out;
+}
+
+Kind kindOf(reading::TableOf table) {
+  using reading::TableOf;
+  switch (table) {
+  case TableOf::Products:
+    return Kind::Product;
+  case TableOf::Waters:
+    return Kind::Water;
+  case TableOf::Targets:
+    return Kind::Target;
+  case TableOf::Batches:
+    return Kind::Batch;
+  case TableOf::Readings:
+    break;
+  }
+  return Kind::Reading;
+}
+
+} // namespace
+
+std::string aboutTable(const reading::ForeignTable& table, const reading::TableMapping& mapping) {
+  return words::tableText(infoOf(kindOf(mapping.table)).table->name, table.delimiter,
+                          mapping.mark == reading::DecimalMark::Comma);
+}
+
+core::Result<ImportPlan> planImport(Store& store, const reading::ForeignTable& table,
+                      const reading::TableMapping& mapping) {
+  const bool comma = mapping.mark == reading::DecimalMark::Comma;
+  return TableImport(store, reading::plainTable(table, mapping), kindOf(mapping.table), comma).plan();
 }
 
 core::Result<ImportPlan> planImport(Store& store, const std::string& bytes) {
-  auto table = readTable(bytes);
+  auto table = reading::readForeignTable(bytes);
   if (!table) return table.problem();
-  const auto first = table->header.front();
-  std::string known;
-  for (const auto kind : allKinds()) {
-    const auto* how = infoOf(kind).table;
-    if (!how) continue;
-    if (how->firstColumn == first || (!how->firstColumnToo.empty() && how->firstColumnToo == first))
-      return TableImport(store, std::move(table).value(), kind).plan();
-    known += (known.empty() ? "" : ", ") + std::string(how->firstColumn);
-  }
-  return problemAt(ProblemCode::NotOneOf, "header", {first, known});
+  const auto mapping = reading::proposedMapping(*table);
+  if (!reading::openQuestions(*table, mapping).empty())
+    return problemAt(ProblemCode::NotOneOf, "header", {table->header.front(), firstColumns()});
+  return planImport(store, *table, mapping);
 }
 
 Trouble import(Book& book, const ImportPlan& plan, const std::string& fileName) {

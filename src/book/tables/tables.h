@@ -1,5 +1,6 @@
 #pragma once
 #include "book/book.h"
+#include "table/mapping.h"
 #include "table_words.h"
 
 #include <string>
@@ -18,8 +19,6 @@ struct ImportRow {
 /// A table read and checked, nothing written yet.
 struct ImportPlan {
   Kind kind = Kind::Water;
-  char delimiter = ',';
-  bool decimalComma = false;
   std::size_t taken = 0;
   std::vector<ImportRow> rows;
   std::vector<RecordChange> changes;
@@ -27,10 +26,14 @@ struct ImportPlan {
 };
 
 /// "waters, cells parted by ';', decimal comma"
-std::string aboutTable(const ImportPlan& plan);
+std::string aboutTable(const reading::ForeignTable& table, const reading::TableMapping& mapping);
 
-/// Reads a table whose first column says what it is: product, water, target, batch or vessel (for readings).
-/// Parts of cells, decimal mark and encoding are recognised. Errors: the table as a whole can't be read.
+/// What would become of the rows of a table as a mapping has them. The mapping has no open question.
+/// Errors: the book can't be read.
+core::Result<ImportPlan> planImport(Store& store, const reading::ForeignTable& table, const reading::TableMapping& mapping);
+
+/// The same of a table whose mapping need not be asked for. Errors: the table as a whole can't be read, or
+/// leaves a question open.
 core::Result<ImportPlan> planImport(Store& store, const std::string& bytes);
 
 /// Takes what the plan takes, as one step of undo, all or nothing.

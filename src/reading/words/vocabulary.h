@@ -24,7 +24,9 @@ enum class WordKind {
   Derived, ///< "derived from": no contents follow
   Most,    ///< "not more than": no content
   Density,
-  ByVolume ///< "w/v": the percent are grams in 100 mL
+  ByVolume, ///< "w/v": the percent are grams in 100 mL
+  Column,   ///< "bag size": what a column of a table of things holds
+  Month     ///< "Mar": its number
 };
 
 /// Words that stand somewhere in a row of atoms.
@@ -33,7 +35,7 @@ struct WordFound {
   std::string_view means;
 };
 
-inline constexpr std::size_t wordKindCount = 16;
+inline constexpr std::size_t wordKindCount = 18;
 
 /// The longest run of atoms from `at` on, before `end`, that is a word of each kind; blanks, hyphens, dots
 /// and apostrophes inside do not matter. Length 0: none.
