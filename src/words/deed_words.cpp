@@ -160,6 +160,7 @@ constexpr std::array<Pattern, core::deedCount> patterns{{
     {DeedCode::FormulaMade, "new formula"},
     {DeedCode::FormulaCopied, "copy of {0}"},
     {DeedCode::FormulaOpened, "formula from {0}"},
+    {DeedCode::LayoutKept, "the layout of {0} remembered"},
     {DeedCode::RowsBroughtIn, "{0:figure} row{0:plural} from {1}"},
     {DeedCode::ReadingsBroughtIn, "{0:figure} reading{0:plural} from {1}"},
     {DeedCode::BookMade, "book made"},

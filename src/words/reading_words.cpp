@@ -1,6 +1,7 @@
 #include "reading_words.h"
 
 #include "language.h"
+#include "memory/row_answers.h"
 
 namespace butte::words {
 
@@ -32,27 +33,7 @@ std::string whyUnplacedText(WhyUnplaced why) {
 }
 
 std::string_view code(WhyUnplaced why) {
-  switch (why) {
-  case WhyUnplaced::UnknownName:
-    return "unknown_name";
-  case WhyUnplaced::Formula:
-    return "formula";
-  case WhyUnplaced::NoFigure:
-    return "no_figure";
-  case WhyUnplaced::Twice:
-    return "twice";
-  case WhyUnplaced::BadUnit:
-    return "bad_unit";
-  case WhyUnplaced::UnclearName:
-    return "unclear_name";
-  case WhyUnplaced::UnclearNumber:
-    return "unclear_number";
-  case WhyUnplaced::WhichFigure:
-    return "which_figure";
-  case WhyUnplaced::NotNeeded:
-    return "not_needed";
-  }
-  return {};
+  return reading::whyKey(why);
 }
 
 std::string labelDoubtText(const reading::LabelDoubtFound& found) {

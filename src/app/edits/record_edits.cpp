@@ -2,6 +2,7 @@
 
 #include "document/book_desk.h"
 #include "edit.h"
+#include "edits/paper_memory.h"
 #include "typed_numbers.h"
 
 namespace butte::app {
@@ -138,6 +139,10 @@ Trouble ThingEdits::setColour(const std::string& colour) {
 
 Trouble ThingEdits::setHatch(const std::string& hatch) {
   return setKnown("hatch", hatch, "/hatch", hatch);
+}
+
+QStringList ThingEdits::layoutSaid() const {
+  return app::layoutSaid({ref(), body(), {}});
 }
 
 std::size_t ThingEdits::reportCount() const {

@@ -5,6 +5,7 @@
 #include "json_fwd.h"
 
 #include <QString>
+#include <QStringList>
 #include <memory>
 #include <optional>
 #include <string>
@@ -82,6 +83,9 @@ public:
   book::Trouble setColour(const std::string& colour);
   std::string hatch() const { return textAt("/hatch"); }
   book::Trouble setHatch(const std::string& hatch);
+
+  /// Of a paper's layout: what was answered, a line each.
+  QStringList layoutSaid() const;
 
   std::size_t reportCount() const;
   std::string reportDate(std::size_t report) const;

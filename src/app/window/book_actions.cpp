@@ -7,11 +7,14 @@
 #include "book/tables/table_kind.h"
 #include "book/tables/tables.h"
 #include "language.h"
+#include "tables/table_sheet.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 
+#include <QApplication>
+#include <QClipboard>
 #include <QDateTime>
 #include <QDir>
 #include <QFile>
@@ -33,7 +36,7 @@ QString jsonFilter() {
   return tr("Whole book as JSON (*.json)");
 }
 QString tableFilter() {
-  return tr("Tables (*.csv *.txt)");
+  return tr("Tables (*.csv *.txt *.tsv *.tab *.md);;All files (*)");
 }
 constexpr qint64 largestTable = 64 << 20;
 constexpr int rowsShown = 14;
@@ -62,7 +65,8 @@ void BookActions::addActions(QMenu* menu) {
   add(tr("Sample book a&fresh"), {}, &BookActions::startSampleAfresh);
   add(tr("&Look again"), QKeySequence("F5"), &BookActions::lookAgain);
   menu->addSeparator();
-  add(tr("&Bring in a table (CSV)…"), {}, &BookActions::importTable)->setObjectName("importTable");
+  add(tr("&Bring in a table…"), {}, &BookActions::importTable)->setObjectName("importTable");
+  add(tr("Bring in the table on the cli&pboard…"), {}, &BookActions::pasteTable)->setObjectName("pasteTable");
   auto* tables = menu->addMenu(tr("Write a &table (CSV)"));
   for (const auto kind : book::allKinds()) {
     if (const auto* table = book::infoOf(kind).table) {
@@ -295,10 +299,31 @@ bool BookActions::importTableFrom(const QString& path) {
                                                      : tr(" can't be read: %1").arg(file.errorString())));
     return false;
   }
-  auto plan = book::planImport(m_window.desk().book().store(), file.readAll().toStdString());
+  return importTableText(name, file.readAll().toStdString());
+}
+
+void BookActions::pasteTable() {
+  const auto text = QApplication::clipboard()->text();
+  if (text.trimmed().isEmpty()) return m_window.prompts().trouble(tr("There is no table on the clipboard."));
+  importTableText(tr("the clipboard"), text.toStdString());
+}
+
+bool BookActions::importTableText(const QString& name, const std::string& bytes) {
+  auto& store = m_window.desk().book().store();
+  auto table = reading::readForeignTable(bytes);
+  if (!table) return tell(table.problem(), tr("%1 was not brought in; the book stays as it is.").arg(name));
+  const auto mapping = reading::proposedMapping(*table);
+  if (!reading::isOwnTable(*table, mapping)) {
+    auto* sheet = new TableSheet(m_window.desk(), name, std::move(table).value(), &m_window);
+    connect(sheet, &TableSheet::taken, this, [this, name](std::size_t rows) { sayTaken(name, rows); });
+    connect(sheet, &TableSheet::message, &m_window, &MainWindow::say);
+    sheet->open();
+    return true;
+  }
+  auto plan = book::planImport(store, *table, mapping);
   if (!plan) return tell(plan.problem(), tr("%1 was not brought in; the book stays as it is.").arg(name));
   QStringList lines{tr("%1: %2. Rows that would be taken: %3, that would not: %4.")
-                        .arg(name, QString::fromStdString(book::aboutTable(*plan)))
+                        .arg(name, QString::fromStdString(book::aboutTable(*table, mapping)))
                         .arg(plan->taken)
                         .arg(plan->rows.size() - plan->taken)};
   int shown = 0;
@@ -323,10 +348,14 @@ bool BookActions::importTableFrom(const QString& path) {
     return false;
   if (!tell(book::import(m_window.desk().book(), *plan, name.toStdString()), tr("Nothing was brought in.")))
     return false;
-  m_window.say(counted(plan->taken, tr("%1 row of %2 is in the book; Ctrl+Z takes it out again."),
+  sayTaken(name, plan->taken);
+  return true;
+}
+
+void BookActions::sayTaken(const QString& name, std::size_t rows) {
+  m_window.say(counted(rows, tr("%1 row of %2 is in the book; Ctrl+Z takes it out again."),
                        tr("%1 rows of %2 are in the book; Ctrl+Z takes them out again."))
                    .arg(name));
-  return true;
 }
 
 void BookActions::exportTable(Kind kind) {

@@ -34,7 +34,11 @@ public:
   bool bookFromJsonFile(const QString& source, const QString& target);
   /// Reads a table, shows row by row what would be taken, and takes it when told so.
   void importTable();
+  /// One of our own is asked about in a word; another's opens a sheet that asks what its columns hold.
   bool importTableFrom(const QString& path);
+  bool importTableText(const QString& name, const std::string& bytes);
+  /// What a spreadsheet put on the clipboard.
+  void pasteTable();
   void exportTable(book::Kind kind);
   bool exportTableTo(book::Kind kind, const QString& path, bool decimalComma);
 
@@ -43,6 +47,7 @@ private:
   bool openUsualBook();
   void openBookAside(const QString& why);
   bool heal(const QString& path, const core::Problem& damage);
+  void sayTaken(const QString& name, std::size_t rows);
   void fillRecent();
   void copyDaily();
   bool tell(const book::Trouble& trouble, const QString& what);

@@ -6,7 +6,18 @@
 namespace butte::book {
 
 /// What a book can hold. A new kind is a line here, a line in kinds.cpp and a file beside them.
-enum class Kind { Water, Product, Target, Formula, StockPlan, Vessel, Batch, Reading, ReadingImport };
+enum class Kind {
+  Water,
+  Product,
+  Target,
+  Formula,
+  StockPlan,
+  Vessel,
+  Batch,
+  Reading,
+  ReadingImport,
+  PaperLayout
+};
 
 /// The codes that stand in the file: "water", "product", "stock_plan" ...
 std::string_view code(Kind kind);

@@ -37,7 +37,8 @@ std::string nameIn(Kind kind, const Json& body);
 
 /// The kinds, each in its own file.
 namespace kinds {
-extern const KindInfo water, product, target, formula, stockPlan, vessel, batch, reading, readingImport;
+extern const KindInfo water, product, target, formula, stockPlan, vessel, batch, reading, readingImport,
+    paperLayout;
 }
 
 } // namespace butte::book

@@ -57,6 +57,7 @@ const std::array<Part, BookPage::Copies + 1>& parts() {
        {QT_TRANSLATE_NOOP("butte", "Stock plans"), "sectionStockPlans", Kind::StockPlan},
        {QT_TRANSLATE_NOOP("butte", "Vessels"), "sectionVessels", Kind::Vessel},
        {QT_TRANSLATE_NOOP("butte", "Readings"), "sectionReadings"},
+       {QT_TRANSLATE_NOOP("butte", "Papers"), "sectionPapers", Kind::PaperLayout},
        {QT_TRANSLATE_NOOP("butte", "Bin"), "sectionBin"},
        {QT_TRANSLATE_NOOP("butte", "Copies"), "sectionCopies"}}};
   return all;
@@ -191,7 +192,8 @@ QWidget* BookPage::makeThings() {
   connect(m_thingList->selectionModel(), &QItemSelectionModel::currentChanged, this, &BookPage::chooseThing);
   connect(m_thingList, &QListView::activated, this, [this](const QModelIndex& index) {
     const auto* head = m_things->head(index);
-    if (head && !head->binnedAt && head->ref.kind != Kind::Batch && head->ref.kind != Kind::Vessel)
+    if (head && !head->binnedAt && head->ref.kind != Kind::Batch && head->ref.kind != Kind::Vessel &&
+        head->ref.kind != Kind::PaperLayout)
       use(head->ref);
   });
   m_keep = new QPushButton;

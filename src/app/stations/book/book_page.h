@@ -35,7 +35,19 @@ class BookPage : public QWidget {
   Q_OBJECT
 
 public:
-  enum Section { Batches, Formulas, Waters, Targets, Products, StockPlans, Vessels, Readings, Bin, Copies };
+  enum Section {
+    Batches,
+    Formulas,
+    Waters,
+    Targets,
+    Products,
+    StockPlans,
+    Vessels,
+    Readings,
+    Papers,
+    Bin,
+    Copies
+  };
   static constexpr int sectionCount = Copies + 1;
 
   BookPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, Prompts& prompts,

@@ -100,8 +100,12 @@ void ThingFacts::build() {
     addUpkeep(QT_TRANSLATE_NOOP("butte", "carbon filter"), "6");
     addUpkeep(QT_TRANSLATE_NOOP("butte", "membrane"), "18");
   }
+  if (kind == Kind::PaperLayout) {
+    addText(tr("name"), "name", "");
+    addSaid();
+  }
   const bool notes = kind == Kind::Target || kind == Kind::Product || kind == Kind::Water ||
-                     kind == Kind::StockPlan || kind == Kind::Vessel;
+                     kind == Kind::StockPlan || kind == Kind::Vessel || kind == Kind::PaperLayout;
   if (notes) addText(tr("note"), "note", "");
   m_content->setEnabled(!m_desk.isReadOnly());
 }
@@ -143,6 +147,13 @@ void ThingFacts::addAmount(const Measure& measure, const Amount& known,
   row->addWidget(unit);
   row->addStretch();
   m_rows->addLayout(row);
+}
+
+/// What was answered about a paper's layout, line by line.
+void ThingFacts::addSaid() {
+  auto* said = new WrappedLabel(m_edits->layoutSaid().join('\n'));
+  said->setObjectName("layoutSaid");
+  m_rows->addWidget(said);
 }
 
 void ThingFacts::addBag() {

@@ -38,6 +38,7 @@ private:
   };
   void addAmount(const Measure& measure, const exchange::Amount& known,
                  const std::function<book::Trouble(const exchange::Amount&)>& keepIt);
+  void addSaid();
   void addBag();
   void addVolume();
   void addHazards();

@@ -145,7 +145,8 @@ void TrailPanel::show(const book::Ref& ref) {
   }
   m_title->setText(nameOf(m_record));
   m_known->show(m_record);
-  m_use->setVisible(ref.kind != Kind::Batch && ref.kind != Kind::ReadingImport && ref.kind != Kind::Vessel);
+  m_use->setVisible(ref.kind != Kind::Batch && ref.kind != Kind::ReadingImport && ref.kind != Kind::Vessel &&
+                    ref.kind != Kind::PaperLayout);
   fillVersions();
   const auto kind = kindText(ref.kind);
   m_facts->setText(QString("%1 · %2%3")
