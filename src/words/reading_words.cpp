@@ -28,6 +28,8 @@ std::string whyUnplacedText(WhyUnplaced why) {
     return text("several figures, and nothing says which is the result");
   case WhyUnplaced::NotNeeded:
     return text("not needed for a feed");
+  case WhyUnplaced::Blurred:
+    return text("hard to read in the picture: look at it");
   }
   return {};
 }

@@ -14,7 +14,7 @@ struct WhyName {
   WhyUnplaced why;
   std::string_view key;
 };
-constexpr std::array<WhyName, 9> whyNames{{{WhyUnplaced::UnknownName, "unknown_name"},
+constexpr std::array<WhyName, 10> whyNames{{{WhyUnplaced::UnknownName, "unknown_name"},
                                            {WhyUnplaced::Formula, "formula"},
                                            {WhyUnplaced::NoFigure, "no_figure"},
                                            {WhyUnplaced::Twice, "twice"},
@@ -22,7 +22,8 @@ constexpr std::array<WhyName, 9> whyNames{{{WhyUnplaced::UnknownName, "unknown_n
                                            {WhyUnplaced::UnclearName, "unclear_name"},
                                            {WhyUnplaced::UnclearNumber, "unclear_number"},
                                            {WhyUnplaced::WhichFigure, "which_figure"},
-                                           {WhyUnplaced::NotNeeded, "not_needed"}}};
+                                           {WhyUnplaced::NotNeeded, "not_needed"},
+                                           {WhyUnplaced::Blurred, "blurred"}}};
 
 /// Which line it is, and what it asks.
 RowAnswer questionOf(const UnplacedRow& row) {

@@ -148,7 +148,7 @@ private:
     } else {
       m_out.report.rows.push_back(row);
     }
-    m_out.read.push_back({from.place, from.name, row});
+    m_out.read.push_back({from.place, from.name, row, !from.unit.empty()});
   }
 
   static bool isSame(const ReportRow& a, const ReportRow& b) {

@@ -177,13 +177,8 @@ private:
 
   /// "All results in mg/L", "Metals (ug/L)": the unit of what follows.
   bool takeDefaultUnit(const Line& line) {
-    const Item* unit = nullptr;
-    for (const auto& item : line.items) {
-      if (item.kind == Kind::Unit && unit && unit->unit != item.unit) return false;
-      if (item.kind == Kind::Unit) unit = &item;
-      if (item.kind == Kind::Name && item.unit.empty()) return false;
-    }
-    for (std::size_t i = 0; !unit && i < line.atoms.size(); ++i) {
+    // Said in words it is no name, whatever else "in mg" could be.
+    for (std::size_t i = 0; i < line.atoms.size(); ++i) {
       const auto says = wordAt(WordKind::AllIn, line.atoms, i, line.atoms.size());
       const auto found = says && i + says->length < line.atoms.size()
                              ? unitAt(line.atoms, i + says->length, line.atoms.size())
@@ -191,6 +186,12 @@ private:
       if (!found) continue;
       m_unit = found->unit;
       return true;
+    }
+    const Item* unit = nullptr;
+    for (const auto& item : line.items) {
+      if (item.kind == Kind::Unit && unit && unit->unit != item.unit) return false;
+      if (item.kind == Kind::Unit) unit = &item;
+      if (item.kind == Kind::Name && item.unit.empty()) return false;
     }
     const bool text =
         std::any_of(line.items.begin(), line.items.end(), [](const Item& i) { return i.kind == Kind::Text; });

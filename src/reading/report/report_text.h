@@ -18,6 +18,7 @@ enum class WhyUnplaced {
   UnclearNumber, ///< "1,250" may be 1250 or 1.25: `couldBe`
   WhichFigure,   ///< several figures stand there and nothing says which is the result: `couldBe`
   NotNeeded,     ///< known, and nothing that a feed asks for
+  Blurred,       ///< of a picture: its readings differ, or only one has it: `couldBe`
 };
 
 /// Where something stands in the text: bytes of the UTF-8 text that was read, and its line.
@@ -39,6 +40,7 @@ struct ReadRow {
   Place place;
   std::string name;    ///< as the paper has it
   core::ReportRow row; ///< its key may be "EC" (mS/cm), "pH" or "temperature" (C) too
+  bool unitStated = false; ///< in its row, its heading or for all; else it is the usual one
 };
 
 /// What was understood of a paper.

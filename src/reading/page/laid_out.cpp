@@ -1,0 +1,130 @@
+#include "page/laid_out.h"
+
+#include "page/mended_word.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace butte::reading {
+namespace {
+
+/// UTF-8 letters, not bytes.
+std::size_t lettersOf(const std::string& text) {
+  return static_cast<std::size_t>(
+      std::count_if(text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
+}
+
+double medianOf(std::vector<double> values, double otherwise) {
+  if (values.empty()) return otherwise;
+  const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
+  std::nth_element(values.begin(), middle, values.end());
+  return *middle;
+}
+
+/// How wide a letter is, in the middle.
+double letterWidth(const std::vector<PageWord>& words) {
+  std::vector<double> widths;
+  for (const auto& word : words) {
+    const auto letters = lettersOf(word.text);
+    if (letters >= 3) widths.push_back((word.right - word.left) / static_cast<double>(letters));
+  }
+  return std::max(0.5, medianOf(std::move(widths), 8));
+}
+
+using WordLine = std::vector<const PageWord*>;
+
+/// Words whose middles stand at one height are a line.
+std::vector<WordLine> linesOf(const std::vector<PageWord>& words) {
+  std::vector<const PageWord*> all;
+  for (const auto& word : words) {
+    if (!word.text.empty()) all.push_back(&word);
+  }
+  const auto middle = [](const PageWord& word) { return (word.top + word.bottom) / 2; };
+  std::stable_sort(all.begin(), all.end(),
+                   [&](const auto* a, const auto* b) { return middle(*a) < middle(*b); });
+  std::vector<double> heights;
+  for (const auto* word : all)
+    heights.push_back(word->bottom - word->top);
+  const double apart = 0.6 * std::max(1.0, medianOf(std::move(heights), 10));
+  std::vector<WordLine> out;
+  double last = -1e9;
+  for (const auto* word : all) {
+    if (middle(*word) - last > apart) out.emplace_back();
+    // The height of the line is that of its first word: a page that leans does not run together.
+    if (out.back().empty()) last = middle(*word);
+    out.back().push_back(word);
+  }
+  for (auto& line : out)
+    std::stable_sort(line.begin(), line.end(), [](const auto* a, const auto* b) { return a->left < b->left; });
+  return out;
+}
+
+class Setter {
+public:
+  LaidOut out;
+
+  void page(const std::vector<PageWord>& words, std::size_t number) {
+    if (words.empty()) return;
+    m_letter = letterWidth(words);
+    // Narrow letters need more room in a typewriter's line than on the page: columns are drawn apart for
+    // them, so that none runs into the next.
+    m_column = 0.7 * m_letter;
+    m_left = 1e18;
+    for (const auto& word : words)
+      m_left = std::min(m_left, word.left);
+    double below = 0;
+    for (const auto& line : linesOf(words)) {
+      const double top = line.front()->top, height = line.front()->bottom - top;
+      if (below > 0 && top - below > 1.4 * height) emptyLine(number);
+      setLine(line, number);
+      below = line.front()->bottom;
+    }
+  }
+
+private:
+  void emptyLine(std::size_t number) {
+    out.strips.push_back({number, 0, 0, 0, 0});
+    out.text += '\n';
+  }
+
+  void setLine(const WordLine& line, std::size_t number) {
+    LineStrip strip{number, line.front()->left, line.front()->top, line.front()->right, line.front()->bottom};
+    std::size_t column = 0;
+    double right = -1e9;
+    for (const auto* word : line) {
+      const double gap = word->left - right;
+      const auto wanted = static_cast<std::size_t>(std::max(0.0, std::round((word->left - m_left) / m_column)));
+      std::size_t blanks = 0;
+      if (column == 0 && right < 0)
+        blanks = wanted;
+      else if (gap < 1.6 * m_letter)
+        blanks = gap < 0.12 * m_letter ? 0 : 1;
+      else
+        blanks = std::max<std::size_t>(3, wanted > column ? wanted - column : 0);
+      out.text.append(blanks, ' ');
+      const auto text = mendedWord(word->text);
+      out.words.push_back({out.text.size(), out.text.size() + text.size(), word->sureness});
+      out.text += text;
+      column += blanks + lettersOf(text);
+      right = word->right;
+      strip.right = std::max(strip.right, word->right);
+      strip.top = std::min(strip.top, word->top);
+      strip.bottom = std::max(strip.bottom, word->bottom);
+    }
+    out.text += '\n';
+    out.strips.push_back(strip);
+  }
+
+  double m_letter = 8, m_column = 6, m_left = 0;
+};
+
+} // namespace
+
+LaidOut laidOut(const std::vector<std::vector<PageWord>>& pages) {
+  Setter setter;
+  for (std::size_t i = 0; i < pages.size(); ++i)
+    setter.page(pages[i], i);
+  return std::move(setter.out);
+}
+
+} // namespace butte::reading

@@ -1,0 +1,29 @@
+#pragma once
+#include <QImage>
+#include <memory>
+#include <optional>
+
+struct Pix;
+
+namespace butte::scan {
+
+/// A picture of a page made ready to be read: grey, turned upright, its light evened out.
+class CleanPicture {
+public:
+  CleanPicture(Pix* pix, double letterHeight);
+  Pix* pix() const { return m_pix.get(); }
+  QImage image() const;
+  /// Dots that letters without strokes up or down are high, in the middle.
+  double letterHeight() const { return m_letterHeight; }
+  /// Larger or smaller; `hard`: black and white only.
+  CleanPicture scaled(double by, bool hard) const;
+
+private:
+  std::shared_ptr<Pix> m_pix;
+  double m_letterHeight = 20;
+};
+
+/// Nothing where there is nothing to read: an empty picture, one without letters.
+std::optional<CleanPicture> cleaned(const QImage& picture);
+
+} // namespace butte::scan
