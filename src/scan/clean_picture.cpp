@@ -83,14 +83,15 @@ double letterHeightOf(Pix* grey) {
   }
   boxaDestroy(&boxes);
   if (heights.size() < 5) return 0;
-  std::nth_element(heights.begin(), heights.begin() + static_cast<std::ptrdiff_t>(heights.size() / 2), heights.end());
+  std::nth_element(heights.begin(), heights.begin() + static_cast<std::ptrdiff_t>(heights.size() / 2),
+                   heights.end());
   return heights[heights.size() / 2];
 }
 
 } // namespace
 
-CleanPicture::CleanPicture(Pix* pix, double letterHeight)
-    : m_pix(pix, PixDeleter()), m_letterHeight(letterHeight) {}
+CleanPicture::CleanPicture(Pix* pix, double letterHeight, int margin)
+    : m_pix(pix, PixDeleter()), m_letterHeight(letterHeight), m_margin(margin) {}
 
 QImage CleanPicture::image() const {
   QImage out(pixGetWidth(pix()), pixGetHeight(pix()), QImage::Format_Grayscale8);
@@ -111,7 +112,9 @@ CleanPicture CleanPicture::scaled(double by, bool hard) const {
   }
   // Letters at the very edge are not found.
   constexpr int margin = 30;
-  if (pixGetDepth(out.get()) == 8) out = PixPointer(pixAddBorder(out.get(), margin, 255));
+  const bool grey = pixGetDepth(out.get()) == 8;
+  if (PixPointer framed{pixAddBorder(out.get(), margin, grey ? 255 : 0)})
+    return {framed.release(), m_letterHeight * factor, margin};
   return {out.release(), m_letterHeight * factor};
 }
 

@@ -54,11 +54,11 @@ public:
       return false;
     };
     if (m_reader.Recognize(&monitor) != 0 || watch.isStopped()) return {};
-    return words(scale);
+    return words(scale, picture.margin());
   }
 
 private:
-  std::vector<PageWord> words(double scale) {
+  std::vector<PageWord> words(double scale, int margin) {
     std::vector<PageWord> out;
     const std::unique_ptr<tesseract::ResultIterator> at(m_reader.GetIterator());
     if (!at) return out;
@@ -66,8 +66,8 @@ private:
       const std::unique_ptr<char[]> text(at->GetUTF8Text(tesseract::RIL_WORD));
       int left = 0, top = 0, right = 0, bottom = 0;
       if (!text || !at->BoundingBox(tesseract::RIL_WORD, &left, &top, &right, &bottom)) continue;
-      out.push_back({text.get(), left / scale, top / scale, right / scale, bottom / scale,
-                     at->Confidence(tesseract::RIL_WORD) / 100.0});
+      out.push_back({text.get(), (left - margin) / scale, (top - margin) / scale, (right - margin) / scale,
+                     (bottom - margin) / scale});
     } while (at->Next(tesseract::RIL_WORD));
     return out;
   }

@@ -24,7 +24,7 @@ struct Watch {
 bool canReadPictures();
 
 /// Reads printed text in a picture: a scan, a photo of a sheet. Nothing is uncertain about where a word
-/// stands; about each letter something is (PageWord::sureness). Empty where it was stopped, or holds no text.
+/// stands; about each letter something is. Empty where it was stopped, or holds no text.
 PictureWords readPicture(const QImage& picture, const Watch& watch = {});
 
 } // namespace butte::scan

@@ -22,7 +22,8 @@ QStringList cellsOf(const QString& line) {
 QImage blurred(const QImage& picture, double dots) {
   if (dots <= 0) return picture;
   // Down and up again is what a lens out of focus does, near enough.
-  const auto small = picture.scaled(picture.size() / (1 + dots), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
+  const auto small =
+      picture.scaled(picture.size() / (1 + dots), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
   return small.scaled(picture.size(), Qt::IgnoreAspectRatio, Qt::SmoothTransformation);
 }
 
@@ -54,7 +55,8 @@ QImage printed(const QString& text, const QString& family, int dotsPerInch) {
     all += width + gap;
   const double margin = dotsPerInch * 0.6, height = metrics.lineSpacing() * 1.15;
   QImage page(static_cast<int>(std::max(all, widest) + 2 * margin),
-              static_cast<int>(height * static_cast<double>(lines.size()) + 2 * margin), QImage::Format_RGB32);
+              static_cast<int>(height * static_cast<double>(lines.size()) + 2 * margin),
+              QImage::Format_RGB32);
   page.fill(Qt::white);
   QPainter painter(&page);
   painter.setFont(font);
@@ -74,8 +76,8 @@ QImage printed(const QString& text, const QString& family, int dotsPerInch) {
 QImage afterAll(const QImage& picture, const Befallen& what) {
   auto out = picture;
   if (what.turnedDegrees != 0) {
-    const auto turned =
-        out.transformed(QTransform().rotate(what.turnedDegrees), Qt::SmoothTransformation).convertToFormat(QImage::Format_ARGB32);
+    const auto turned = out.transformed(QTransform().rotate(what.turnedDegrees), Qt::SmoothTransformation)
+                            .convertToFormat(QImage::Format_ARGB32);
     QImage flat(turned.size(), QImage::Format_RGB32);
     flat.fill(Qt::white);
     QPainter(&flat).drawImage(0, 0, turned);
@@ -83,13 +85,15 @@ QImage afterAll(const QImage& picture, const Befallen& what) {
   }
   out = blurred(out, what.blurDots);
   std::mt19937 random(7);
-  std::normal_distribution<double> grain(0, what.noise);
+  std::normal_distribution<double> grain(0, std::max(what.noise, 1e-9));
   for (int y = 0; y < out.height(); ++y) {
     for (int x = 0; x < out.width(); ++x) {
       // From the upper left to the lower right a hand's shadow lies over it.
       const double light = what.shadow ? 1.0 - 0.55 * (x + y) / (out.width() + out.height()) : 1.0;
       const auto dot = QColor(out.pixel(x, y));
-      const auto lit = [&](int v) { return std::clamp(static_cast<int>(v * light + (what.noise > 0 ? grain(random) : 0)), 0, 255); };
+      const auto lit = [&](int v) {
+        return std::clamp(static_cast<int>(v * light + (what.noise > 0 ? grain(random) : 0)), 0, 255);
+      };
       out.setPixel(x, y, qRgb(lit(dot.red()), lit(dot.green()), lit(dot.blue())));
     }
   }

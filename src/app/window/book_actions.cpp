@@ -7,6 +7,7 @@
 #include "book/tables/table_kind.h"
 #include "book/tables/tables.h"
 #include "language.h"
+#include "scan/paper_reader.h"
 #include "tables/table_sheet.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
@@ -205,8 +206,14 @@ bool BookActions::openAnything(const QString& path) {
   if (book::looksLikeBook(path.toStdString()) || path.endsWith(".butte")) return openBook(path);
   if (path.endsWith(".csv", Qt::CaseInsensitive) || path.endsWith(".txt", Qt::CaseInsensitive))
     return importTableFrom(path);
+  if (path.endsWith(".tsv", Qt::CaseInsensitive) || path.endsWith(".tab", Qt::CaseInsensitive))
+    return importTableFrom(path);
   QFile file(path);
-  if (file.open(QIODevice::ReadOnly) && file.read(200).contains("\"butte-book\""))
+  if (file.open(QIODevice::ReadOnly) && scan::isPaper(file.peek(4096))) {
+    m_window.openReport(path);
+    return true;
+  }
+  if (file.isOpen() && file.read(200).contains("\"butte-book\""))
     return bookFromJsonFile(path, path + ".butte");
   return m_window.files().openFile(path);
 }

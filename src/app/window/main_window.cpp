@@ -127,9 +127,14 @@ void MainWindow::connectParts(QWidget* acidPart) {
 
 MainWindow::~MainWindow() = default;
 
+void MainWindow::openReport(const QString& path) {
+  showStation(Station::Water);
+  m_water->openReport(path);
+}
+
 QWidget* MainWindow::makeStations() {
   m_pages = new QStackedWidget;
-  auto* water = new WaterPage(m_editor, m_units, m_desk, m_prompts);
+  auto* water = m_water = new WaterPage(m_editor, m_units, m_desk, m_prompts);
   auto* target = new TargetPage(m_editor, m_units, m_desk);
   auto* formula = new QWidget;
   m_lanes = new ElementLanes(m_editor);

@@ -25,6 +25,7 @@ class LineBar;
 class ProductList;
 class ProductPage;
 class StocksPage;
+class WaterPage;
 class ViewActions;
 
 /// The whole chain at once: the line across the top, the station in hand, the shelf beside it, the tanks
@@ -55,6 +56,8 @@ public:
   void findText(const QString& text);
   /// Opens a thing where it is worked on: a formula at its station, the rest in the Book station.
   void showRecord(const book::Ref& ref);
+  /// A water report as a PDF or a picture: to the Water station.
+  void openReport(const QString& path);
   void say(const QString& words);
 
 protected:
@@ -87,6 +90,7 @@ private:
   BookActions* m_books = nullptr;
   BookPage* m_bookPage = nullptr;
   StocksPage* m_stocks = nullptr;
+  WaterPage* m_water = nullptr;
   FirstStart* m_firstStart = nullptr;
   QLabel *m_banner = nullptr, *m_kept = nullptr;
   QWidget *m_productView = nullptr,

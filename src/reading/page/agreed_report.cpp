@@ -32,6 +32,8 @@ const ReadRow* rowOf(const ReportText& reading, const std::string& key) {
   return it == reading.read.end() ? nullptr : &*it;
 }
 
+constexpr std::size_t agreeing = 2;
+
 class Agreement {
 public:
   explicit Agreement(std::span<const LaidOut> readings) {
@@ -65,8 +67,8 @@ private:
     for (const auto& other : m_readings) {
       if (const auto* same = rowOf(other, row.row.key)) found.push_back(same);
     }
-    const auto stated =
-        std::find_if(found.begin(), found.end(), [](const ReadRow* r) { return r->unitStated || !needsUnit(r->row); });
+    const auto stated = std::find_if(found.begin(), found.end(),
+                                     [](const ReadRow* r) { return r->unitStated || !needsUnit(r->row); });
     const auto& best = stated == found.end() ? row : **stated;
     std::vector<ReportRow> differ{best.row};
     std::size_t votes = 0;
@@ -77,7 +79,7 @@ private:
       if (!alike) differ.push_back(one->row);
     }
     const auto place = reading == 0 ? row.place : placeIn(row);
-    if (stated != found.end() && differ.size() == 1 && votes >= std::min<std::size_t>(2, m_readings.size()))
+    if (stated != found.end() && differ.size() == 1 && votes >= agreeing)
       return put({place, row.name, best.row, true});
     dropUnplaced(place);
     std::vector<ReportRow> couldBe;

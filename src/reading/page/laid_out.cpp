@@ -10,8 +10,8 @@ namespace {
 
 /// UTF-8 letters, not bytes.
 std::size_t lettersOf(const std::string& text) {
-  return static_cast<std::size_t>(
-      std::count_if(text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
+  return static_cast<std::size_t>(std::count_if(
+      text.begin(), text.end(), [](char c) { return (static_cast<unsigned char>(c) & 0xC0) != 0x80; }));
 }
 
 double medianOf(std::vector<double> values, double otherwise) {
@@ -55,7 +55,8 @@ std::vector<WordLine> linesOf(const std::vector<PageWord>& words) {
     out.back().push_back(word);
   }
   for (auto& line : out)
-    std::stable_sort(line.begin(), line.end(), [](const auto* a, const auto* b) { return a->left < b->left; });
+    std::stable_sort(line.begin(), line.end(),
+                     [](const auto* a, const auto* b) { return a->left < b->left; });
   return out;
 }
 
@@ -93,7 +94,8 @@ private:
     double right = -1e9;
     for (const auto* word : line) {
       const double gap = word->left - right;
-      const auto wanted = static_cast<std::size_t>(std::max(0.0, std::round((word->left - m_left) / m_column)));
+      const auto wanted =
+          static_cast<std::size_t>(std::max(0.0, std::round((word->left - m_left) / m_column)));
       std::size_t blanks = 0;
       if (column == 0 && right < 0)
         blanks = wanted;
@@ -103,7 +105,8 @@ private:
         blanks = std::max<std::size_t>(3, wanted > column ? wanted - column : 0);
       out.text.append(blanks, ' ');
       const auto text = mendedWord(word->text);
-      out.words.push_back({out.text.size(), out.text.size() + text.size(), word->sureness});
+      out.words.push_back({out.text.size(), out.text.size() + text.size(), number, word->left, word->top,
+                           word->right, word->bottom});
       out.text += text;
       column += blanks + lettersOf(text);
       right = word->right;

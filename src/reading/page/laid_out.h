@@ -10,7 +10,6 @@ namespace butte::reading {
 struct PageWord {
   std::string text; ///< UTF-8
   double left = 0, top = 0, right = 0, bottom = 0;
-  double sureness = 1; ///< 0 to 1, of its worst letter; 1 where the text itself was there
 };
 
 /// A line of the text that was laid out, and where it stands on its page.
@@ -19,17 +18,18 @@ struct LineStrip {
   double left = 0, top = 0, right = 0, bottom = 0;
 };
 
-/// Bytes of the text that may be read wrongly.
-struct Faint {
+/// Where a word of the text that was laid out stands in it (bytes) and on its page.
+struct SetWord {
   std::size_t from = 0, to = 0;
-  double sureness = 0;
+  std::size_t page = 0;
+  double left = 0, top = 0, right = 0, bottom = 0;
 };
 
 /// A page, or several, as a typewriter would have set them.
 struct LaidOut {
   std::string text;
   std::vector<LineStrip> strips; ///< parallel to the lines
-  std::vector<Faint> words;      ///< every word of a picture, in order
+  std::vector<SetWord> words;    ///< in order
 };
 
 /// Puts words into lines, and each as far from the left as it stands on the page, so that columns stay

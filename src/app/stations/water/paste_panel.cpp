@@ -1,14 +1,19 @@
 #include "stations/water/paste_panel.h"
 
 #include "base/encoding.h"
+#include "document/book_desk.h"
 #include "document/formula_editor.h"
+#include "edits/paper_memory.h"
 #include "edits/water_edits.h"
+#include "page/agreed_report.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "report/answers.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
+#include "stations/water/paper_loader.h"
+#include "stations/water/paper_view.h"
 #include "stations/water/reading_rows.h"
 #include "water/examine.h"
 #include "water_words.h"
@@ -19,13 +24,20 @@
 #include <QFile>
 #include <QFileInfo>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QLabel>
+#include <QMimeData>
 #include <QPlainTextEdit>
+#include <QProgressBar>
 #include <QPushButton>
 #include <QScrollArea>
 #include <QScrollBar>
+#include <QSignalBlocker>
+#include <QStackedWidget>
 #include <QTextBlock>
+#include <QUrl>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <cmath>
 
 namespace butte::app {
@@ -47,39 +59,92 @@ QString balanceText(const core::TypedReport& report) {
   return both + ": " + (meets ? tr("it balances") : tr("they do not meet; an ion is not there yet"));
 }
 
+/// Lines of a text are where the editor has them before it is scrolled.
+class TextLines : public ReadingSource {
+public:
+  explicit TextLines(const QPlainTextEdit& text) : m_text(text) {}
+  int lineTop(int line) const override {
+    const int margin = static_cast<int>(m_text.document()->documentMargin()) + m_text.frameWidth();
+    return margin + (line - 1) * lineHeight(line);
+  }
+  int lineHeight(int) const override { return m_text.fontMetrics().lineSpacing(); }
+
+private:
+  const QPlainTextEdit& m_text;
+};
+
+QString paperTroubleText(scan::PaperTrouble trouble) {
+  using scan::PaperTrouble;
+  switch (trouble) {
+  case PaperTrouble::NoPaper:
+    return tr("It is neither a PDF nor a picture that can be read.");
+  case PaperTrouble::TooLarge:
+    return tr("It is too large: 64 MB at most.");
+  case PaperTrouble::Locked:
+    return tr("The PDF wants a password: open it elsewhere, copy its text and paste it here.");
+  case PaperTrouble::NoReader:
+    return tr("Pictures can't be read here: the package tesseract-ocr-eng is missing.");
+  case PaperTrouble::NothingToRead:
+    return tr("No text was found in it. A sharp picture from straight above, in good light, helps.");
+  case PaperTrouble::Stopped:
+    return tr("Stopped.");
+  }
+  return {};
+}
+
+enum SourcePage { TextPage, PaperPage, WaitPage };
+
 } // namespace
 
-PastePanel::PastePanel(FormulaEditor& editor, Prompts& prompts, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_prompts(prompts), m_text(new QPlainTextEdit),
-      m_rows(new ReadingRows(m_text)), m_rowsRoom(new QScrollArea), m_found(new WrappedLabel),
-      m_balance(new WrappedLabel) {
+PastePanel::PastePanel(FormulaEditor& editor, BookDesk& desk, Prompts& prompts, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_desk(desk), m_prompts(prompts), m_text(new QPlainTextEdit),
+      m_textLines(std::make_unique<TextLines>(*m_text)), m_paper(new PaperView),
+      m_loader(new PaperLoader(this)), m_paperRoom(new QScrollArea), m_rowsRoom(new QScrollArea),
+      m_source(new QStackedWidget), m_rows(new ReadingRows), m_progress(new QProgressBar),
+      m_take(new QPushButton(tr("Take these figures"))), m_found(new WrappedLabel),
+      m_balance(new WrappedLabel), m_recalled(new WrappedLabel) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
-  auto* title = new PlainLabel(tr("The report as it stands: paste it, open it as text or table, or type it"));
+  auto* title = new PlainLabel(
+      tr("The report as it stands: paste it, drop it, open it as text, PDF or photo, or type it"));
   title->setFont(faceOf(15, true));
   m_found->setObjectName("reportFound");
   m_balance->setObjectName("reportBalance");
-  auto* row = new QHBoxLayout;
-  auto* open = new QPushButton(tr("Open a file…"));
-  open->setObjectName("openReport");
-  auto* use = new QPushButton(tr("Take these figures"));
-  use->setObjectName("takeReport");
-  use->setProperty("primary", true);
-  auto* back = new QPushButton(tr("Back"));
-  back->setObjectName("leaveReport");
-  for (auto* button : {use, open, back})
-    row->addWidget(button);
-  row->addStretch();
+  m_recalled->setObjectName("reportRecalled");
+  m_recalled->setProperty("soft", true);
+  m_recalled->hide();
   column->addWidget(title);
   column->addWidget(makePicture(), 1);
-  column->addWidget(m_found);
-  column->addWidget(m_balance);
-  column->addLayout(row);
+  for (auto* label : {m_recalled, m_found, m_balance})
+    column->addWidget(label);
+  column->addWidget(makeButtons());
+  setAcceptDrops(false); // the window takes what is dropped
   connect(m_text, &QPlainTextEdit::textChanged, this, &PastePanel::read);
   connect(m_rows, &ReadingRows::answered, this, &PastePanel::refresh);
+  connect(m_loader, &PaperLoader::progress, m_progress, &QProgressBar::setValue);
+  connect(m_loader, &PaperLoader::loaded, this, &PastePanel::showPaper);
+  m_text->installEventFilter(this);
+}
+
+PastePanel::~PastePanel() = default;
+
+QWidget* PastePanel::makeButtons() {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  auto* open = new QPushButton(tr("Open a file…"));
+  open->setObjectName("openReport");
+  m_take->setObjectName("takeReport");
+  m_take->setProperty("primary", true);
+  auto* back = new QPushButton(tr("Back"));
+  back->setObjectName("leaveReport");
+  for (auto* button : {m_take, open, back})
+    row->addWidget(button);
+  row->addStretch();
   connect(open, &QPushButton::clicked, this, &PastePanel::openFile);
-  connect(use, &QPushButton::clicked, this, &PastePanel::take);
-  connect(back, &QPushButton::clicked, this, &PastePanel::done);
+  connect(m_take, &QPushButton::clicked, this, &PastePanel::take);
+  connect(back, &QPushButton::clicked, this, &PastePanel::leave);
+  return box;
 }
 
 /// The paper at the left, what was read of it at the right; they scroll together.
@@ -94,48 +159,172 @@ QWidget* PastePanel::makePicture() {
   m_text->setPlaceholderText(
       tr("Such as\nCalcium    78    mg/l\nNitrate as N    2.7    mg/l\nBoron    <0.05    mg/l"));
   m_text->setTabChangesFocus(true);
+  m_paperRoom->setWidget(m_paper);
   m_rowsRoom->setWidget(m_rows);
-  m_rowsRoom->setWidgetResizable(true);
-  m_rowsRoom->setFrameShape(QFrame::NoFrame);
-  m_rowsRoom->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-  row->addWidget(m_text, 5);
-  row->addWidget(m_rowsRoom, 4);
+  for (auto* room : {m_paperRoom, m_rowsRoom}) {
+    room->setWidgetResizable(true);
+    room->setFrameShape(QFrame::NoFrame);
+    room->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+  }
+  m_source->addWidget(m_text);
+  m_source->addWidget(m_paperRoom);
+  m_source->addWidget(makeWaiting());
+  row->addWidget(m_source, 5);
+  row->addWidget(m_rowsRoom, 5);
   connect(m_text->verticalScrollBar(), &QScrollBar::valueChanged, this, [this](int line) {
     m_rowsRoom->verticalScrollBar()->setValue(line * m_text->fontMetrics().lineSpacing());
+  });
+  connect(m_paperRoom->verticalScrollBar(), &QScrollBar::valueChanged, m_rowsRoom->verticalScrollBar(),
+          &QScrollBar::setValue);
+  connect(m_rowsRoom->verticalScrollBar(), &QScrollBar::valueChanged, m_paperRoom->verticalScrollBar(),
+          &QScrollBar::setValue);
+  connect(m_paper, &PaperView::moved, m_rows, &ReadingRows::place);
+  return box;
+}
+
+QWidget* PastePanel::makeWaiting() {
+  auto* box = new QWidget;
+  auto* column = new QVBoxLayout(box);
+  auto* words =
+      new WrappedLabel(tr("The paper is being read. A page of a picture takes some seconds; you can "
+                          "go on with other work meanwhile."));
+  auto* stop = new QPushButton(tr("Stop"));
+  stop->setObjectName("stopReading");
+  m_progress->setObjectName("readingProgress");
+  m_progress->setAccessibleName(tr("how far the paper is read"));
+  column->addStretch();
+  column->addWidget(words);
+  column->addWidget(m_progress);
+  column->addWidget(stop, 0, Qt::AlignLeft);
+  column->addStretch();
+  connect(stop, &QPushButton::clicked, this, [this] {
+    m_loader->stop();
+    showText();
+    emit message(paperTroubleText(scan::PaperTrouble::Stopped));
   });
   return box;
 }
 
 void PastePanel::start(std::size_t part) {
   m_part = part;
-  const auto clip = QApplication::clipboard()->text();
-  // What was copied is most likely the report: several lines with figures.
-  m_text->setPlainText(clip.count('\n') >= 2 ? clip : QString());
-  read();
+  m_name.clear();
+  showText();
+  const QSignalBlocker once(m_text);
+  m_text->clear();
+  if (!takeClipboard()) read();
   m_text->setFocus();
 }
 
+void PastePanel::start(std::size_t part, const QString& path) {
+  m_part = part;
+  openPath(path);
+}
+
+/// What was copied is most likely the report: a picture, or several lines with figures.
+bool PastePanel::takeClipboard() {
+  const auto* clip = QApplication::clipboard()->mimeData();
+  if (!clip) return false;
+  const auto text = clip->text();
+  if (clip->hasImage() && text.count('\n') < 2) {
+    m_source->setCurrentIndex(WaitPage);
+    m_progress->setValue(0);
+    m_loader->load(qvariant_cast<QImage>(clip->imageData()));
+    read();
+    return true;
+  }
+  if (text.count('\n') < 2) return false;
+  m_text->setPlainText(text);
+  read();
+  return true;
+}
+
+/// A picture or a file pasted into the text.
+bool PastePanel::eventFilter(QObject* watched, QEvent* event) {
+  if (watched != m_text || event->type() != QEvent::KeyPress) return QWidget::eventFilter(watched, event);
+  const auto* key = static_cast<QKeyEvent*>(event);
+  const auto* clip = QApplication::clipboard()->mimeData();
+  if (!key->matches(QKeySequence::Paste) || !clip) return false;
+  if (clip->hasUrls() && clip->urls().front().isLocalFile()) {
+    openPath(clip->urls().front().toLocalFile());
+    return true;
+  }
+  return clip->hasImage() && takeClipboard();
+}
+
 void PastePanel::openFile() {
-  const auto path =
-      m_prompts.fileToOpen(tr("Open a water report"), {}, tr("Tables and text (*.csv *.txt *.tsv *.md)"));
-  if (path.isEmpty()) return;
+  const auto path = m_prompts.fileToOpen(tr("Open a water report"), {},
+                                         tr("Reports (*.pdf *.png *.jpg *.jpeg *.tif *.tiff *.webp *.bmp "
+                                            "*.csv *.txt *.tsv *.md);;All files (*)"));
+  if (!path.isEmpty()) openPath(path);
+}
+
+void PastePanel::openPath(const QString& path) {
   QFile file(path);
   if (!QFileInfo(path).isFile() || !file.open(QIODevice::ReadOnly))
     return emit message(tr("It can't be read: %1").arg(file.errorString()));
+  m_name = QFileInfo(path).fileName();
+  if (scan::isPaper(file.peek(4096))) {
+    if (file.size() > scan::largestPaper) return emit message(paperTroubleText(scan::PaperTrouble::TooLarge));
+    return load(file.readAll());
+  }
   if (file.size() > mostLetters)
     emit message(tr("The file is too long for a water report: only its beginning is read."));
+  showText();
   m_text->setPlainText(QString::fromStdString(core::utf8From(file.read(mostLetters).toStdString())));
 }
 
+void PastePanel::load(const QByteArray& bytes) {
+  m_source->setCurrentIndex(WaitPage);
+  m_progress->setValue(0);
+  m_loader->load(bytes);
+}
+
+void PastePanel::showText() {
+  m_source->setCurrentIndex(TextPage);
+  m_rows->standBeside(*m_textLines);
+}
+
+void PastePanel::showPaper(const scan::Paper& paper) {
+  if (paper.trouble) {
+    showText();
+    read();
+    return emit message(paperTroubleText(*paper.trouble));
+  }
+  m_source->setCurrentIndex(PaperPage);
+  m_paper->show(paper);
+  m_rows->standBeside(
+      *m_paper, [this](const reading::Place& place, int height) { return m_paper->around(place, height); });
+  m_report = paper.isPicture ? reading::agreedReport(paper.readings)
+                             : reading::readReportText(paper.readings.front().text);
+  if (paper.pagesLeftOut > 0) emit message(tr("Only the first %1 pages were read.").arg(paper.pages.size()));
+  showReading();
+}
+
 void PastePanel::read() {
+  if (m_source->currentIndex() == PaperPage) return;
   m_report = reading::readReportText(m_text->toPlainText().left(mostLetters).toStdString());
+  showReading();
+}
+
+/// What was read, and what was said of such papers before.
+void PastePanel::showReading() {
   m_rows->show(m_report);
+  const auto known = PaperMemory(m_desk).answers(m_report);
+  const auto recalled = reading::recalled(m_report, known);
+  const bool any = std::count(recalled.said.begin(), recalled.said.end(), true) > 0;
+  m_recalled->setVisible(any);
+  if (any) {
+    m_rows->recall(recalled);
+    m_recalled->setText(counted(std::count(recalled.said.begin(), recalled.said.end(), true),
+                                tr("%1 line is answered as you did for this layout before."),
+                                tr("%1 lines are answered as you did for this layout before.")));
+  }
   markSource();
   refresh();
 }
 
 core::TypedReport PastePanel::report() const {
-  return reading::withAnswers(m_report, m_rows->answers());
+  return reading::withAnswers(m_report, m_rows->answers().rows);
 }
 
 /// What was read, what asks, and whether it can be a water: as one answers.
@@ -153,6 +342,7 @@ void PastePanel::refresh() {
 
 /// Underlines what was read, and shades what asks, where it stands.
 void PastePanel::markSource() {
+  if (m_source->currentIndex() == PaperPage) return m_paper->mark(m_report);
   QList<QTextEdit::ExtraSelection> marks;
   const auto bytes = m_text->toPlainText().toStdString();
   const auto mark = [&](const reading::Place& place, bool asks) {
@@ -183,12 +373,19 @@ void PastePanel::markSource() {
   m_text->setExtraSelections(marks);
 }
 
+void PastePanel::leave() {
+  m_loader->stop();
+  showText();
+  emit done();
+}
+
 void PastePanel::take() {
   const auto now = report();
   if (now.rows.empty() && !now.conductivityMsPerCm) return emit message(tr("Nothing to take yet."));
+  PaperMemory(m_desk).keep(m_name.isEmpty() ? tr("a report") : m_name, m_report, m_rows->answers());
   if (!WaterEdits(m_editor).takePasted(m_part, now)) return; // what is wrong was said
   emit message(counted(now.rows.size(), tr("%1 figure taken."), tr("%1 figures taken.")));
-  emit done();
+  leave();
 }
 
 } // namespace butte::app

@@ -1,6 +1,7 @@
 #include "stations/water/reading_rows.h"
 
 #include "base/decimal.h"
+#include "fields/number_field.h"
 #include "paint/line_of_text.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
@@ -15,9 +16,8 @@
 #include <QLocale>
 #include <QPainter>
 #include <QPainterPath>
-#include <QPlainTextEdit>
 #include <QPushButton>
-#include <QTextBlock>
+#include <QSignalBlocker>
 #include <algorithm>
 
 namespace butte::app {
@@ -26,6 +26,7 @@ namespace {
 
 constexpr int gutter = 44; ///< where the lines run from source to row
 constexpr int rowHeight = 26;
+constexpr int plainRow = 17;           ///< a line of text alone
 constexpr std::size_t mostAsking = 60; ///< rows that ask; more are named in one line
 
 std::optional<double> figureOf(const reading::UnplacedRow& row) {
@@ -70,13 +71,14 @@ QString rowText(const core::ReportRow& row) {
            QString::fromStdString(words::reportUnitName(row.unit)));
 }
 
-ReadingRows::ReadingRows(QPlainTextEdit* source, QWidget* parent) : QWidget(parent), m_source(source) {
+ReadingRows::ReadingRows(QWidget* parent) : QWidget(parent) {
   setObjectName("readingRows");
   setAccessibleName(tr("what was read, line by line"));
 }
 
-int ReadingRows::lineHeight() const {
-  return m_source->fontMetrics().lineSpacing();
+void ReadingRows::standBeside(const ReadingSource& source, Around around) {
+  m_source = &source;
+  m_around = std::move(around);
 }
 
 int ReadingRows::open() const {
@@ -88,7 +90,8 @@ void ReadingRows::show(const reading::ReportText& read) {
     delete row.asks;
   m_rows.clear();
   m_read = read;
-  m_answers.assign(read.unplaced.size(), std::nullopt);
+  m_answers.rows.assign(read.unplaced.size(), std::nullopt);
+  m_answers.said.assign(read.unplaced.size(), false);
   m_asked.assign(read.unplaced.size(), false);
   for (const auto& row : read.read)
     m_rows.push_back({row.place.line, row.place.from, rowText(row.row), false, false, nullptr, 0, 0});
@@ -115,24 +118,52 @@ void ReadingRows::show(const reading::ReportText& read) {
   place();
 }
 
+namespace {
+
+/// Its figure is what asks: it can be typed as well.
+bool figureAsks(const reading::UnplacedRow& row) {
+  using enum reading::WhyUnplaced;
+  return !row.couldBe.empty() && (row.why == Blurred || row.why == UnclearNumber || row.why == WhichFigure);
+}
+
+} // namespace
+
 /// What it is, and a press for each thing that it could be.
 QWidget* ReadingRows::makeAsking(std::size_t unplaced, const reading::UnplacedRow& row) {
   auto* box = new QWidget(this);
   auto* line = new QHBoxLayout(box);
   line->setContentsMargins(0, 0, 0, 0);
   line->setSpacing(6);
-  const auto figure = figureOf(row);
   const auto why = QString::fromStdString(words::whyUnplacedText(row.why));
-  const bool answerable = !row.couldBe.empty() || figure;
-  const bool saysItself =
-      answerable && (row.couldBe.size() > 1 || row.why == reading::WhyUnplaced::UnknownName);
+  const bool answerable = !row.couldBe.empty() || figureOf(row);
+  const bool saysItself = answerable && (row.couldBe.size() > 1 ||
+                                         row.why == reading::WhyUnplaced::UnknownName || figureAsks(row));
   const bool figureIsAsked = row.couldBe.size() > 1 && row.couldBe.front().key == row.couldBe.back().key;
-  const auto what = figureIsAsked ? "“" + QString::fromStdString(row.name).left(30) + "”" : named(row);
+  const bool bare = figureIsAsked || row.why == reading::WhyUnplaced::Blurred;
+  const auto what = bare ? "“" + QString::fromStdString(row.name).left(30) + "”" : named(row);
   auto* said = new PlainLabel(saysItself ? what + "?" : what + ": " + why);
   said->setToolTip(why);
   said->setAccessibleDescription(why);
   said->setObjectName(QString("unplaced%1").arg(unplaced));
   line->addWidget(said);
+  if (const auto picture = m_around ? m_around(row.place, rowHeight - 2) : QPixmap(); !picture.isNull()) {
+    auto* strip = new PlainLabel;
+    strip->setObjectName(QString("strip%1").arg(unplaced));
+    strip->setPixmap(picture);
+    strip->setAccessibleName(tr("the paper at this place"));
+    line->addWidget(strip);
+  }
+  addChoices(box, unplaced, row);
+  if (figureAsks(row)) addTyping(box, unplaced, row);
+  if (row.couldBe.empty() && figureOf(row)) addPlaces(box, unplaced, row);
+  if (answerable) addLeaving(box, unplaced);
+  m_asked[unplaced] = answerable;
+  line->addStretch();
+  box->setVisible(true);
+  return box;
+}
+
+void ReadingRows::addChoices(QWidget* box, std::size_t unplaced, const reading::UnplacedRow& row) {
   for (std::size_t k = 0; k < row.couldBe.size() && k < 4; ++k) {
     auto* press = new QPushButton(choiceText(row, k));
     press->setAccessibleName(rowText(row.couldBe[k]));
@@ -141,27 +172,85 @@ QWidget* ReadingRows::makeAsking(std::size_t unplaced, const reading::UnplacedRo
     press->setCheckable(true);
     press->setProperty("quiet", true);
     connect(press, &QPushButton::clicked, this, [this, unplaced, k](bool on) { choose(unplaced, k, on); });
-    line->addWidget(press);
+    box->layout()->addWidget(press);
   }
-  if (row.couldBe.empty() && figure) {
-    auto* key = new QComboBox;
-    key->setObjectName(QString("place%1").arg(unplaced));
-    key->addItem(tr("leave it out"), "");
-    for (const auto& name : core::waterKeys())
-      key->addItem(QString::fromStdString(words::reportKeyName(name)), QString::fromStdString(name));
-    key->setAccessibleName(tr("what %1 is").arg(named(row)));
-    connect(key, &QComboBox::currentIndexChanged, this, [this, unplaced, key, row, figure] {
-      const auto chosen = key->currentData().toString().toStdString();
-      if (chosen.empty()) return answer(unplaced, std::nullopt);
-      answer(unplaced, core::ReportRow{chosen, *figure, row.unit.empty() ? "mg/L" : row.unit,
-                                       row.value.starts_with('<')});
-    });
-    line->addWidget(key);
+}
+
+/// What stands there, typed: in the unit that its line has.
+void ReadingRows::addTyping(QWidget* box, std::size_t unplaced, const reading::UnplacedRow& row) {
+  const auto& first = row.couldBe.front();
+  const auto unit = first.key == "EC" ? std::string("mS/cm") : first.key == "pH" ? std::string() : first.unit;
+  auto* field = new NumberField({tr("what stands there for %1").arg(QString::fromStdString(row.name)),
+                                 QString::fromStdString(words::reportUnitName(unit)), 0, 1e6, true, true});
+  field->setObjectName(QString("typed%1").arg(unplaced));
+  field->setPlaceholderText(tr("type it"));
+  field->setFixedWidth(64);
+  field->onTyped = [this, unplaced, first](const QString& digits) {
+    const bool below = digits.startsWith('<');
+    const auto value = core::parseDecimal((below ? digits.mid(1) : digits).toStdString());
+    if (!value) return answer(unplaced, std::nullopt, false);
+    auto typed = first;
+    typed.value = *value;
+    typed.below = below;
+    answer(unplaced, typed, true);
+    showChosen(unplaced);
+  };
+  box->layout()->addWidget(field);
+}
+
+void ReadingRows::addPlaces(QWidget* box, std::size_t unplaced, const reading::UnplacedRow& row) {
+  auto* key = new QComboBox;
+  key->setObjectName(QString("place%1").arg(unplaced));
+  key->addItem(tr("it is…"), "");
+  for (const auto& name : core::waterKeys())
+    key->addItem(QString::fromStdString(words::reportKeyName(name)), QString::fromStdString(name));
+  key->setAccessibleName(tr("what %1 is").arg(named(row)));
+  connect(key, &QComboBox::currentIndexChanged, this, [this, unplaced, key, row] {
+    const auto chosen = key->currentData().toString().toStdString();
+    answer(unplaced, chosen.empty() ? std::nullopt : reading::placedAs(row, chosen), true);
+  });
+  box->layout()->addWidget(key);
+}
+
+/// Waved off: it asks no more, and nothing of it is taken.
+void ReadingRows::addLeaving(QWidget* box, std::size_t unplaced) {
+  auto* leave = new QPushButton(tr("leave out"));
+  leave->setObjectName(QString("leave%1").arg(unplaced));
+  leave->setCheckable(true);
+  leave->setProperty("quiet", true);
+  connect(leave, &QPushButton::clicked, this, [this, unplaced](bool on) {
+    answer(unplaced, std::nullopt, on);
+    showChosen(unplaced);
+  });
+  box->layout()->addWidget(leave);
+}
+
+/// The buttons of a row as it is answered.
+void ReadingRows::showChosen(std::size_t unplaced) {
+  const auto& row = m_read.unplaced[unplaced];
+  const auto& chosen = m_answers.rows[unplaced];
+  for (std::size_t k = 0; k < row.couldBe.size(); ++k) {
+    auto* press = findChild<QPushButton*>(QString("choice%1_%2").arg(unplaced).arg(k));
+    if (press) press->setChecked(chosen && *chosen == row.couldBe[k]);
   }
-  m_asked[unplaced] = answerable;
-  line->addStretch();
-  box->setVisible(true);
-  return box;
+  if (auto* leave = findChild<QPushButton*>(QString("leave%1").arg(unplaced)))
+    leave->setChecked(m_answers.said[unplaced] && !chosen);
+  if (auto* place = findChild<QComboBox*>(QString("place%1").arg(unplaced)); place && chosen) {
+    const QSignalBlocker quiet(place);
+    place->setCurrentIndex(std::max(0, place->findData(QString::fromStdString(chosen->key))));
+  }
+}
+
+void ReadingRows::recall(const reading::RowsAnswered& known) {
+  for (std::size_t i = 0; i < known.rows.size() && i < m_answers.rows.size(); ++i) {
+    if (!known.said[i]) continue;
+    m_answers.rows[i] = known.rows[i];
+    m_answers.said[i] = true;
+    m_asked[i] = false;
+    showChosen(i);
+  }
+  update();
+  emit answered();
 }
 
 /// One of the things that a line could be. Of several samples' columns one is meant: chosen in one line, it
@@ -173,21 +262,19 @@ void ReadingRows::choose(std::size_t unplaced, std::size_t choice, bool on) {
     const bool alike = row.why == reading::WhyUnplaced::WhichFigure && pressed.why == row.why &&
                        row.couldBe.size() == pressed.couldBe.size() && m_asked[i];
     if (i != unplaced && !alike) continue;
-    for (std::size_t k = 0; k < row.couldBe.size(); ++k) {
-      auto* press = findChild<QPushButton*>(QString("choice%1_%2").arg(i).arg(k));
-      if (press) press->setChecked(on && k == choice);
-    }
-    m_answers[i] = on ? std::optional(row.couldBe[choice]) : std::nullopt;
+    m_answers.rows[i] = on ? std::optional(row.couldBe[choice]) : std::nullopt;
+    m_answers.said[i] = on;
+    m_asked[i] = !on;
+    showChosen(i);
   }
-  for (std::size_t i = 0; i < m_read.unplaced.size(); ++i)
-    if (i == unplaced || m_answers[i]) m_asked[i] = false;
   update();
   emit answered();
 }
 
-void ReadingRows::answer(std::size_t unplaced, std::optional<core::ReportRow> row) {
-  m_asked[unplaced] = false;
-  m_answers[unplaced] = std::move(row);
+void ReadingRows::answer(std::size_t unplaced, std::optional<core::ReportRow> row, bool said) {
+  m_asked[unplaced] = !said;
+  m_answers.said[unplaced] = said;
+  m_answers.rows[unplaced] = std::move(row);
   update();
   emit answered();
 }
@@ -195,12 +282,12 @@ void ReadingRows::answer(std::size_t unplaced, std::optional<core::ReportRow> ro
 /// Each row at the height of its line; where one line has several, they follow one another.
 void ReadingRows::place() {
   int next = 0;
-  const int height = lineHeight();
-  const int margin = static_cast<int>(m_source->document()->documentMargin()) + m_source->frameWidth();
   for (auto& row : m_rows) {
-    row.sourceTop = margin + (row.line - 1) * height;
+    const int height = m_source->lineHeight(row.line);
+    row.sourceTop = m_source->lineTop(row.line);
+    row.sourceMiddle = row.sourceTop + height / 2;
     row.top = std::max(next, row.sourceTop + (height - rowHeight) / 2);
-    next = row.top + (row.asks ? rowHeight + 4 : height);
+    next = row.top + (row.asks ? rowHeight + 4 : std::max(height, plainRow));
     if (row.asks) row.asks->setGeometry(gutter, row.top, std::max(60, width() - gutter), rowHeight);
   }
   setMinimumHeight(next + 8);
@@ -216,10 +303,9 @@ void ReadingRows::paintEvent(QPaintEvent* event) {
   QPainter painter(this);
   painter.setRenderHint(QPainter::Antialiasing);
   painter.setFont(faceOf(13));
-  const int height = lineHeight();
   for (const auto& row : m_rows) {
     const QRect room(gutter, row.top, width() - gutter, rowHeight);
-    const double from = row.sourceTop + height / 2.0, to = row.top + rowHeight / 2.0;
+    const double from = row.sourceMiddle, to = row.top + rowHeight / 2.0;
     const QRectF touched(0, std::min(from, to) - 2, width(), std::abs(from - to) + rowHeight);
     if (!touched.intersects(event->rect())) continue;
     const bool asks = row.doubtful && !row.quiet;

@@ -1,12 +1,13 @@
 #pragma once
+#include "memory/row_answers.h"
 #include "report/report_text.h"
+#include "stations/water/reading_source.h"
 
+#include <QPixmap>
 #include <QWidget>
 #include <functional>
 #include <optional>
 #include <vector>
-
-class QPlainTextEdit;
 
 namespace butte::app {
 
@@ -17,12 +18,19 @@ class ReadingRows : public QWidget {
   Q_OBJECT
 
 public:
-  explicit ReadingRows(QPlainTextEdit* source, QWidget* parent = nullptr);
+  explicit ReadingRows(QWidget* parent = nullptr);
+  /// Beside what the rows stand: set before show(). `around`: the picture of a figure; nothing for a text.
+  using Around = std::function<QPixmap(const reading::Place&, int height)>;
+  void standBeside(const ReadingSource& source, Around around = {});
   void show(const reading::ReportText& read);
+  /// What was said of papers of this layout before: pressed already, to be pressed off where it is wrong.
+  void recall(const reading::RowsAnswered& known);
   /// Parallel to the unplaced rows: what was chosen for each.
-  const std::vector<std::optional<core::ReportRow>>& answers() const { return m_answers; }
+  const reading::RowsAnswered& answers() const { return m_answers; }
   /// How many still ask.
   int open() const;
+  /// The source's lines stand elsewhere.
+  void place();
 
 signals:
   void answered();
@@ -38,18 +46,22 @@ private:
     QString text;
     bool doubtful = false, quiet = false;
     QWidget* asks = nullptr; ///< its buttons
-    int top = 0, sourceTop = 0;
+    int top = 0, sourceTop = 0, sourceMiddle = 0;
   };
-  void place();
   QWidget* makeAsking(std::size_t unplaced, const reading::UnplacedRow& row);
   void choose(std::size_t unplaced, std::size_t choice, bool on);
-  void answer(std::size_t unplaced, std::optional<core::ReportRow> row);
-  int lineHeight() const;
+  void answer(std::size_t unplaced, std::optional<core::ReportRow> row, bool said);
+  void addChoices(QWidget* box, std::size_t unplaced, const reading::UnplacedRow& row);
+  void addTyping(QWidget* box, std::size_t unplaced, const reading::UnplacedRow& row);
+  void addPlaces(QWidget* box, std::size_t unplaced, const reading::UnplacedRow& row);
+  void addLeaving(QWidget* box, std::size_t unplaced);
+  void showChosen(std::size_t unplaced);
 
-  QPlainTextEdit* m_source;
+  const ReadingSource* m_source = nullptr;
+  Around m_around;
   reading::ReportText m_read;
   std::vector<Row> m_rows;
-  std::vector<std::optional<core::ReportRow>> m_answers;
+  reading::RowsAnswered m_answers;
   std::vector<bool> m_asked; ///< still open
 };
 

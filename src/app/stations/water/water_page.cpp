@@ -57,7 +57,7 @@ WaterPage::WaterPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, P
                      QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_bar(new BlendBar), m_stack(new QStackedWidget),
       m_source(new SourcePanel(editor, desk)), m_table(new ReportTable(editor)), m_ions(new IonStacks),
-      m_judgement(new Judgement(editor, units)), m_paste(new PastePanel(editor, prompts)),
+      m_judgement(new Judgement(editor, units)), m_paste(new PastePanel(editor, desk, prompts)),
       m_acid(new QComboBox),
       m_acidLeft(new NumberField({tr("alkalinity that acid leaves"), "meq/L", 0, 100})),
       m_acidDose(new PlainLabel), m_result(new WrappedLabel) {
@@ -92,6 +92,7 @@ WaterPage::WaterPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, P
     m_paste->start(m_part);
   });
   connect(m_paste, &PastePanel::done, this, [this] { m_stack->setCurrentIndex(0); });
+  m_paste->setObjectName("pastePanel");
   auto* fresh = new WhileSeen(this, [this] { refresh(); });
   connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
   connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
@@ -101,6 +102,11 @@ WaterPage::WaterPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, P
       fresh->outdate();
   });
   fresh->outdate();
+}
+
+void WaterPage::openReport(const QString& path) {
+  m_stack->setCurrentIndex(1);
+  m_paste->start(m_part, path);
 }
 
 QWidget* WaterPage::makeWork() {

@@ -29,6 +29,8 @@ public:
             QWidget* parent = nullptr);
   /// Takes a source in hand.
   void choosePart(std::size_t part);
+  /// A report as text, PDF or picture, for the source in hand.
+  void openReport(const QString& path);
 
 signals:
   void message(const QString& words);
