@@ -1,6 +1,6 @@
 // A report that comes as a picture or a PDF, read behind the window and looked at beside its picture.
 #include "scan/rendered_paper.h"
-#include "stations/water/paper_view.h"
+#include "papers/paper_view.h"
 #include "stations/water/reading_rows.h"
 #include "window_fixture.h"
 
@@ -106,6 +106,24 @@ TEST_F(ReportPictureTest, APictureOnTheClipboardIsReadWhenTheReportIsAskedFor) {
   click("pasteReport");
   waitRead();
   EXPECT_THAT(report("reportFound"), HasSubstr("figures read"));
+}
+
+TEST_F(ReportPictureTest, ALabelsPhotoFillsTheFieldsToBeLookedAt) {
+  const auto path = folder.filePath("bag.png");
+  test::afterAll(test::printed("GUARANTEED ANALYSIS\nTotal Nitrogen (N)\t15.5%\n14.4% Nitrate Nitrogen\n"
+                               "1.1% Ammoniacal Nitrogen\nCalcium (Ca)\t19.0%\n",
+                               "B612", 220),
+                 {1.0, 0.2, false, 70, 1})
+      .save(path);
+  click("ownProduct");
+  window->prompts().fileToOpen = [&](const QString&, const QString&, const QString&) { return path; };
+  click("openLabel");
+  QDeadlineTimer patience(60000);
+  while (!find<QWidget>("labelPicture")->isVisible() && !patience.hasExpired())
+    QTest::qWait(20);
+  EXPECT_EQ(find("label_Ca")->text(), "19");
+  EXPECT_EQ(find("label_N_NO3")->text(), "14.4");
+  EXPECT_THAT(report("labelRead"), HasSubstr("look them over"));
 }
 
 } // namespace

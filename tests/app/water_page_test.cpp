@@ -220,6 +220,53 @@ TEST_F(WaterPageTest, WhatIsNotClearAsksAndIsAnsweredByOnePress) {
   EXPECT_NE(water().milligramsPerLitre.of(Nutrient::Ca), 91) << "one step of undo";
 }
 
+TEST_F(WaterPageTest, AnAnswerIsRememberedForTheNextPaperOfThatLayout) {
+  const auto paper = [](const char* calcium, const char* magnesium, const char* odd) {
+    return QString("Parameter\tWell 1\tWell 2\tUnit\nCalcium\t78\t%1\tmg/l\nMagnesium\t14\t%2\tmg/l\n"
+                   "Sodium\t20\t21\tmg/l\nGlow index\t3\t%3\tmg/l\n")
+        .arg(calcium, magnesium, odd);
+  };
+  click("pasteReport");
+  auto* text = find<QPlainTextEdit>("reportText");
+  text->setPlainText(paper("91", "15", "4"));
+  EXPECT_FALSE(find<QLabel>("reportRecalled")->isVisible());
+  click("choice0_1");
+  click("leave3"); // what nobody knows is waved off
+  EXPECT_THAT(label("reportFound"), HasSubstr("3 figures read."));
+  click("takeReport");
+  EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::Ca), 91);
+  // Next year's sheet of the same laboratory.
+  click("pasteReport");
+  text->setPlainText(paper("95", "16", "5"));
+  EXPECT_THAT(label("reportRecalled"), HasSubstr("4 lines are answered as you did"));
+  EXPECT_THAT(label("reportFound"), HasSubstr("3 figures read."));
+  click("choice0_1"); // pressed off: it asks again
+  EXPECT_THAT(label("reportFound"), HasSubstr("1 line asks"));
+  click("choice0_1");
+  click("takeReport");
+  EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::Ca), 95);
+  // In the book it can be looked at and taken back.
+  window->showStation(Station::Book);
+  click("sectionPapers");
+  EXPECT_THAT(label("layoutSaid"), HasSubstr("“calcium”: figure 2 of 2"));
+  EXPECT_THAT(label("layoutSaid"), HasSubstr("“glow index”: left out"));
+  click("binThing");
+  window->showStation(Station::Water);
+  click("pasteReport");
+  text->setPlainText(paper("96", "17", "6"));
+  EXPECT_FALSE(find<QLabel>("reportRecalled")->isVisible()) << "what lies in the bin answers nothing";
+}
+
+TEST_F(WaterPageTest, AFigureThatAsksCanBeTypedToo) {
+  click("pasteReport");
+  find<QPlainTextEdit>("reportText")->setPlainText("Calcium\t1,250\tmg/l\nSodium\t20\tmg/l\n");
+  EXPECT_THAT(label("reportFound"), HasSubstr("1 line asks"));
+  type("typed0", "125");
+  EXPECT_THAT(label("reportFound"), HasSubstr("2 figures read."));
+  click("takeReport");
+  EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::Ca), 125);
+}
+
 TEST_F(WaterPageTest, AReadingIsCheckedAgainstItselfAsOneReads) {
   click("pasteReport");
   auto* text = find<QPlainTextEdit>("reportText");

@@ -6,13 +6,12 @@
 #include "fields/number_field.h"
 #include "formula_document.h"
 #include "formula_words.h"
-#include "label/label_text.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "product/catalogue.h"
-#include "reading_words.h"
 #include "services/units_shown.h"
+#include "stations/formula/label_paper.h"
 #include "stock/solubility.h"
 #include "wording/tr.h"
 #include "words.h"
@@ -21,7 +20,6 @@
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
-#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QRadioButton>
 #include <QVBoxLayout>
@@ -45,7 +43,7 @@ QString solubilityWords(const core::CatalogueProduct& entry) {
 
 } // namespace
 
-ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
+ProductPage::ProductPage(FormulaEditor& editor, Prompts& prompts, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_title(new PlainLabel), m_facts(new WrappedLabel),
       m_problem(new WrappedLabel), m_name(new QLineEdit), m_formula(new QLineEdit), m_code(new QLineEdit),
       m_byLabel(new QRadioButton(tr("by its label, percent by weight"))),
@@ -57,7 +55,7 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
       m_bag(new NumberField({tr("bag"), "kg", 0.001, 5000, true})),
       m_step(new NumberField({tr("weighed in steps of"), "g", 0.0001, 1e6, true})),
       m_content(new NumberField({tr("error of the content"), "%", 0, 50, true})), m_doubts(new WrappedLabel),
-      m_labelRead(new WrappedLabel), m_labelText(new QPlainTextEdit), m_ownPart(new QWidget),
+      m_labelPaper(new LabelPaper(prompts)), m_ownPart(new QWidget),
       m_put(new QPushButton), m_remove(new QPushButton(tr("Take off the shelf"))) {
   m_title->setFont(faceOf(15, true));
   m_facts->setTextFormat(Qt::PlainText);
@@ -77,7 +75,8 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
   own->setContentsMargins(0, 0, 0, 0);
   own->addWidget(m_name);
   own->addWidget(m_byLabel);
-  own->addWidget(makeLabelText());
+  own->addWidget(m_labelPaper);
+  connect(m_labelPaper, &LabelPaper::understood, this, &ProductPage::takeLabel);
   own->addLayout(makeLabelGrid());
   own->addWidget(m_byFormula);
   auto* formulaRow = new QHBoxLayout;
@@ -127,38 +126,8 @@ ProductPage::ProductPage(FormulaEditor& editor, QWidget* parent)
   });
 }
 
-/// The label as it stands on the bag: what was read of it goes into the fields below, to be looked at.
-QWidget* ProductPage::makeLabelText() {
-  auto* box = new QWidget;
-  auto* column = new QVBoxLayout(box);
-  column->setContentsMargins(0, 0, 0, 0);
-  m_labelText->setObjectName("labelText");
-  m_labelText->setAccessibleName(tr("the label as text"));
-  m_labelText->setPlaceholderText(
-      tr("Paste or type the label as it stands on the bag, or fill in its figures below"));
-  m_labelText->setFixedHeight(3 * m_labelText->fontMetrics().lineSpacing() + 12);
-  m_labelText->setTabChangesFocus(true);
-  m_labelRead->setObjectName("labelRead");
-  m_labelRead->hide();
-  column->addWidget(m_labelText);
-  column->addWidget(m_labelRead);
-  connect(m_labelText, &QPlainTextEdit::textChanged, this, &ProductPage::readLabel);
-  return box;
-}
-
-void ProductPage::readLabel() {
-  constexpr qsizetype mostLetters = 20000; // a bag has no room for more
-  const auto read = reading::readLabelText(m_labelText->toPlainText().left(mostLetters).toStdString());
-  m_labelRead->setVisible(!m_labelText->toPlainText().trimmed().isEmpty());
-  QStringList said;
-  for (const auto& found : read.doubts)
-    said << QString::fromStdString(words::labelDoubtText(found));
-  for (const auto& line : read.unplaced)
-    said << tr("not read: “%1”").arg(QString::fromStdString(line).left(60));
-  if (read.rows.empty()) {
-    m_labelRead->setText(said.isEmpty() ? tr("Nothing of a label understood yet.") : said.join("; "));
-    return;
-  }
+/// What was read of a label goes into the fields, to be looked at.
+void ProductPage::takeLabel(const reading::LabelText& read) {
   m_byLabel->setChecked(true);
   for (auto& [key, field] : m_label) {
     const auto row =
@@ -166,11 +135,6 @@ void ProductPage::readLabel() {
     field->show(row == read.rows.end() ? QString() : QString::number(row->second, 'g', 5));
   }
   if (read.densityKgPerL) m_density->show(QString::number(*read.densityKgPerL, 'g', 4));
-  for (const auto& [metal, agent] : read.chelates)
-    said << tr("%1 is held by %2").arg(QString::fromStdString(metal), QString::fromStdString(agent));
-  said.prepend(
-      counted(read.rows.size(), tr("%1 figure read, look it over"), tr("%1 figures read, look them over")));
-  m_labelRead->setText(said.join("; ") + ".");
   showDoubts();
 }
 
@@ -272,8 +236,7 @@ QLayout* ProductPage::makeLabelGrid() {
 void ProductPage::showProduct(const std::string& id) {
   m_id = id;
   m_problem->clear();
-  m_labelText->clear();
-  m_labelRead->hide();
+  m_labelPaper->clear();
   const int at = m_editor.indexOf(id);
   const bool own = at < 0 || m_editor.document().products[static_cast<std::size_t>(at)].own;
   m_title->setText(at < 0 ? tr("Own product") : QString::fromStdString(m_editor.nameOf(id)));

@@ -5,14 +5,19 @@
 
 class QLabel;
 class QLineEdit;
-class QPlainTextEdit;
 class QPushButton;
 class QRadioButton;
+
+namespace butte::reading {
+struct LabelText;
+}
 
 namespace butte::app {
 
 class FormulaEditor;
+class LabelPaper;
 class NumberField;
+struct Prompts;
 struct TypedProduct;
 
 /// One product's details: its price, and for the grower's own its composition by label or by formula.
@@ -20,7 +25,7 @@ class ProductPage : public QWidget {
   Q_OBJECT
 
 public:
-  explicit ProductPage(FormulaEditor& editor, QWidget* parent = nullptr);
+  ProductPage(FormulaEditor& editor, Prompts& prompts, QWidget* parent = nullptr);
   /// Shows a product of the shelf; an empty id starts a new one.
   void showProduct(const std::string& id);
 
@@ -38,8 +43,7 @@ private:
   QLayout* makeBag();
   void showBag(const TypedProduct& product);
   void showDoubts();
-  QWidget* makeLabelText();
-  void readLabel();
+  void takeLabel(const reading::LabelText& read);
 
   FormulaEditor& m_editor;
   std::string m_id;
@@ -47,8 +51,8 @@ private:
   QLineEdit *m_name, *m_formula, *m_code;
   QRadioButton *m_byLabel, *m_byFormula;
   NumberField *m_purity, *m_price, *m_density, *m_bagPrice, *m_bag, *m_step, *m_content;
-  QLabel *m_doubts, *m_labelRead;
-  QPlainTextEdit* m_labelText;
+  QLabel* m_doubts;
+  LabelPaper* m_labelPaper;
   QWidget* m_ownPart;
   QPushButton *m_put, *m_remove;
   std::vector<std::pair<std::string, NumberField*>> m_label;

@@ -12,8 +12,9 @@
 #include "report/answers.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
-#include "stations/water/paper_loader.h"
-#include "stations/water/paper_view.h"
+#include "papers/paper_loader.h"
+#include "papers/paper_trouble.h"
+#include "papers/paper_view.h"
 #include "stations/water/reading_rows.h"
 #include "water/examine.h"
 #include "water_words.h"
@@ -72,25 +73,6 @@ public:
 private:
   const QPlainTextEdit& m_text;
 };
-
-QString paperTroubleText(scan::PaperTrouble trouble) {
-  using scan::PaperTrouble;
-  switch (trouble) {
-  case PaperTrouble::NoPaper:
-    return tr("It is neither a PDF nor a picture that can be read.");
-  case PaperTrouble::TooLarge:
-    return tr("It is too large: 64 MB at most.");
-  case PaperTrouble::Locked:
-    return tr("The PDF wants a password: open it elsewhere, copy its text and paste it here.");
-  case PaperTrouble::NoReader:
-    return tr("Pictures can't be read here: the package tesseract-ocr-eng is missing.");
-  case PaperTrouble::NothingToRead:
-    return tr("No text was found in it. A sharp picture from straight above, in good light, helps.");
-  case PaperTrouble::Stopped:
-    return tr("Stopped.");
-  }
-  return {};
-}
 
 enum SourcePage { TextPage, PaperPage, WaitPage };
 

@@ -1,7 +1,7 @@
 #pragma once
 #include "memory/row_answers.h"
 #include "report/report_text.h"
-#include "stations/water/reading_source.h"
+#include "papers/reading_source.h"
 
 #include <QPixmap>
 #include <QWidget>

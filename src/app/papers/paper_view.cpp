@@ -1,4 +1,4 @@
-#include "stations/water/paper_view.h"
+#include "papers/paper_view.h"
 
 #include "paint/theme.h"
 #include "wording/tr.h"
@@ -37,16 +37,23 @@ void PaperView::show(const scan::Paper& paper) {
 }
 
 void PaperView::mark(const reading::ReportText& read) {
-  m_marks.clear();
-  const auto add = [&](const reading::Place& place, bool asks) {
-    std::size_t page = 0;
-    const auto room = roomOf(place, page);
-    if (!room.isNull()) m_marks.push_back({page, room, asks});
-  };
+  std::vector<reading::Place> sure, asks;
   for (const auto& row : read.read)
-    add(row.place, false);
+    sure.push_back(row.place);
   for (const auto& row : read.unplaced)
-    if (row.why != reading::WhyUnplaced::NotNeeded) add(row.place, true);
+    if (row.why != reading::WhyUnplaced::NotNeeded) asks.push_back(row.place);
+  markLines(sure, asks);
+}
+
+void PaperView::markLines(const std::vector<reading::Place>& sure, const std::vector<reading::Place>& asks) {
+  m_marks.clear();
+  for (const auto* places : {&sure, &asks}) {
+    for (const auto& place : *places) {
+      std::size_t page = 0;
+      const auto room = roomOf(place, page);
+      if (!room.isNull() && page < m_pages.size()) m_marks.push_back({page, room, places == &asks});
+    }
+  }
   update();
 }
 

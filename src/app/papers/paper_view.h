@@ -1,7 +1,7 @@
 #pragma once
 #include "report/report_text.h"
 #include "scan/paper_reader.h"
-#include "stations/water/reading_source.h"
+#include "papers/reading_source.h"
 
 #include <QPixmap>
 #include <QWidget>
@@ -17,6 +17,7 @@ public:
   explicit PaperView(QWidget* parent = nullptr);
   void show(const scan::Paper& paper);
   void mark(const reading::ReportText& read);
+  void markLines(const std::vector<reading::Place>& sure, const std::vector<reading::Place>& asks);
   int lineTop(int line) const override;
   int lineHeight(int line) const override;
   /// The picture around a figure, to be looked at beside it.

@@ -1,4 +1,4 @@
-#include "stations/water/paper_loader.h"
+#include "papers/paper_loader.h"
 
 #include <QPointer>
 

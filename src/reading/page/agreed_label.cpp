@@ -1,0 +1,70 @@
+#include "page/agreed_label.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace butte::reading {
+namespace {
+
+constexpr std::size_t votesWanted = 2;
+
+bool isSamePercent(double a, double b) {
+  return std::abs(a - b) <= 1e-9 * std::max(std::abs(a), std::abs(b));
+}
+
+int lineOfKey(const LabelText& label, const std::string& key) {
+  const auto it =
+      std::find_if(label.read.begin(), label.read.end(), [&](const LabelLine& l) { return l.key == key; });
+  return it == label.read.end() ? 0 : it->line;
+}
+
+/// What the readings have a density as.
+std::optional<double> agreedDensity(const std::vector<LabelText>& all) {
+  std::optional<double> out;
+  std::size_t votes = 0;
+  for (const auto& one : all) {
+    if (!one.densityKgPerL) continue;
+    if (out && !isSamePercent(*out, *one.densityKgPerL)) return std::nullopt;
+    out = one.densityKgPerL;
+    ++votes;
+  }
+  return votes >= votesWanted ? out : std::nullopt;
+}
+
+} // namespace
+
+AgreedLabel agreedLabel(std::span<const LaidOut> readings) {
+  std::vector<LabelText> all;
+  std::vector<std::string> keys;
+  for (const auto& one : readings) {
+    all.push_back(readLabelText(one.text));
+    for (const auto& [key, percent] : all.back().rows) {
+      if (std::find(keys.begin(), keys.end(), key) == keys.end()) keys.push_back(key);
+    }
+  }
+  AgreedLabel out;
+  if (all.empty()) return out;
+  out.label = all.front();
+  out.label.rows.clear();
+  out.label.densityKgPerL = agreedDensity(all);
+  for (const auto& key : keys) {
+    std::vector<double> found;
+    std::size_t votes = 0;
+    for (const auto& one : all) {
+      const auto row =
+          std::find_if(one.rows.begin(), one.rows.end(), [&](const auto& r) { return r.first == key; });
+      if (row == one.rows.end()) continue;
+      ++votes;
+      const bool there =
+          std::any_of(found.begin(), found.end(), [&](double f) { return isSamePercent(f, row->second); });
+      if (!there) found.push_back(row->second);
+    }
+    if (found.size() == 1 && votes >= votesWanted)
+      out.label.rows.emplace_back(key, found.front());
+    else
+      out.blurred.push_back({key, std::move(found), lineOfKey(all.front(), key)});
+  }
+  return out;
+}
+
+} // namespace butte::reading
