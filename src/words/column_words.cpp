@@ -114,6 +114,8 @@ std::string mappingQuestionText(MappingQuestion question, TableOf table) {
     return text("Say which column has the dates.");
   case MappingQuestion::BagNotKnown:
     return text("Prices are for a bag: say which column has what a bag holds, or for how much they are.");
+  case MappingQuestion::PriceForWhat:
+    return text("Say for how much the prices are: choose it above their column.");
   }
   return {};
 }

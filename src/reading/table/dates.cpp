@@ -198,8 +198,7 @@ std::optional<DateRead> dateInOneNumber(std::string_view digits) {
 
 bool isSeparator(const Piece& piece) {
   static constexpr std::array<std::string_view, 4> signs{"-", "/", ".", ","};
-  return piece.kind == Piece::Kind::Sign &&
-         std::find(signs.begin(), signs.end(), piece.text) != signs.end();
+  return piece.kind == Piece::Kind::Sign && std::find(signs.begin(), signs.end(), piece.text) != signs.end();
 }
 
 /// The three parts of a date and where they end; a weekday's name before it and "of" between do not matter.
@@ -294,6 +293,9 @@ std::optional<DateRead> dateIn(std::string_view text, DateOrder order) {
 }
 
 std::optional<int> clockIn(std::string_view text) {
+  // A spreadsheet's part of a day has more digits than minutes have: 0.302.
+  const auto part = text.size() > 4 && text.starts_with("0.") ? core::parseDecimal(text) : std::nullopt;
+  if (part) return static_cast<int>(std::lround(*part * secondsOfDay));
   const auto pieces = piecesOf(text);
   DateRead out;
   if (pieces.empty() || !ClockReader(pieces, 0).read(out)) return std::nullopt;
@@ -304,7 +306,12 @@ DateOrderFound dateOrderOf(const std::vector<std::string>& cells) {
   DateOrderFound out;
   std::size_t day = 0, month = 0;
   std::array<std::vector<std::string>, 2> days;
+  const auto yearFirst = [](const std::string& cell) {
+    return cell.size() > 4 && std::all_of(cell.begin(), cell.begin() + 4, isDateDigit) &&
+           !isDateDigit(cell[4]);
+  };
   for (const auto& cell : cells) {
+    if (yearFirst(cell)) continue; // says nothing of the others, and a logger has a hundred thousand of them
     const auto a = dateIn(cell, DateOrder::DayFirst), b = dateIn(cell, DateOrder::MonthFirst);
     day += a && !b;
     month += b && !a;
@@ -320,7 +327,8 @@ DateOrderFound dateOrderOf(const std::vector<std::string>& cells) {
     std::size_t count = 0;
     for (std::size_t i = 1; i < list.size(); ++i)
       count += list[i] < list[i - 1];
-    return std::min(count, list.size() - 1 - std::min(count, list.size() - 1)); // newest first is an order too
+    return std::min(count,
+                    list.size() - 1 - std::min(count, list.size() - 1)); // newest first is an order too
   };
   out.likelier = stepsBack(days[1]) < stepsBack(days[0]) ? DateOrder::MonthFirst : DateOrder::DayFirst;
   return out;

@@ -81,7 +81,8 @@ double headingScore(const CsvRow& row) {
   double score = 0;
   for (const auto& cell : row.cells) {
     if (cell.empty()) continue;
-    if (isNumberish(cell) || (cell.front() >= '0' && cell.front() <= '9' && dateIn(cell, DateOrder::DayFirst)))
+    if (isNumberish(cell) ||
+        (cell.front() >= '0' && cell.front() <= '9' && dateIn(cell, DateOrder::DayFirst)))
       score -= 2;
     else if (const auto heading = columnHeadingOf(cell); isOurs(cell) || (!heading.empty() && heading.whole))
       score += 2;
@@ -119,7 +120,8 @@ bool isUnitRow(const CsvRow& row) {
   for (const auto& cell : row.cells) {
     if (cell.empty() || cell == "-") continue;
     // "Unit | mg/L | mg/L": the row says itself what it is.
-    const bool title = &cell == &row.cells.front() && columnHeadingOf(cell).words == std::vector<std::string>{"unit"};
+    const bool title =
+        &cell == &row.cells.front() && columnHeadingOf(cell).words == std::vector<std::string>{"unit"};
     if (!title && unitAlone(cell).empty()) return false;
     units += !title;
   }
@@ -128,6 +130,7 @@ bool isUnitRow(const CsvRow& row) {
 
 /// Names that go down instead of across ("Element | Tomato | Lettuce"): rows and columns change places.
 bool namesGoDown(const std::vector<CsvRow>& rows, std::size_t heading) {
+  if (rows.size() >= mostColumns) return false;
   std::size_t named = 0, all = 0, across = 0;
   for (auto i = heading + 1; i < rows.size(); ++i) {
     const auto& first = rows[i].cells.front();
@@ -146,7 +149,7 @@ bool namesGoDown(const std::vector<CsvRow>& rows, std::size_t heading) {
     firsts.push_back(rows[i].cells.front());
   std::sort(firsts.begin(), firsts.end());
   const bool twice = std::adjacent_find(firsts.begin(), firsts.end()) != firsts.end();
-  return all >= 3 && named * 3 >= all * 2 && across <= 1 && !twice && rows.size() < mostColumns;
+  return all >= 3 && named * 3 >= all * 2 && across <= 1 && !twice;
 }
 
 std::vector<CsvRow> turned(const std::vector<CsvRow>& rows, std::size_t heading) {

@@ -83,20 +83,20 @@ private:
   /// Dates and clocks are told apart by what stands there: "Time" may head either.
   ColumnMeaning whenMeaning(std::size_t column, const Field* own) const {
     const auto& fields = fieldsOf(m_out.table);
-    const auto date = std::find_if(fields.begin(), fields.end(),
-                                   [](const Field& f) { return f.sort == FieldSort::Date; });
+    const auto date =
+        std::find_if(fields.begin(), fields.end(), [](const Field& f) { return f.sort == FieldSort::Date; });
     if (date == fields.end()) return {};
     const auto& words = m_headings[column].words;
     const bool said = (own && (own->sort == FieldSort::Date || own->sort == FieldSort::Clock)) ||
-                      std::any_of(words.begin(), words.end(), [&](const auto& word) {
-                        return word == "clock" || saysWord(*date, word);
-                      });
+                      std::any_of(words.begin(), words.end(),
+                                  [&](const auto& word) { return word == "clock" || saysWord(*date, word); });
     if (!said) return {};
     std::size_t dates = 0, clocks = 0;
     for (std::size_t i = 0; i < m_table.rows.size() && i < rowsLookedAt; ++i) {
       const auto& cells = m_table.rows[i].cells;
       if (column >= cells.size()) continue;
-      const bool isDate = dateIn(cells[column], DateOrder::DayFirst) || dateIn(cells[column], DateOrder::MonthFirst);
+      const bool isDate =
+          dateIn(cells[column], DateOrder::DayFirst) || dateIn(cells[column], DateOrder::MonthFirst);
       dates += isDate;
       clocks += !isDate && clockIn(cells[column]);
     }
@@ -120,7 +120,8 @@ private:
     if (heading.empty()) return {};
     for (const auto& key : keysOf(heading)) {
       for (const auto& field : fieldsOf(m_out.table)) {
-        if (field.sort == FieldSort::Key && field.key == key) return withUnit(column, field, heading, heading.whole);
+        if (field.sort == FieldSort::Key && field.key == key)
+          return withUnit(column, field, heading, heading.whole);
       }
     }
     return {};
@@ -132,8 +133,10 @@ private:
     const auto add = [&](const std::string& key) {
       if (!key.empty()) out.push_back(key);
     };
-    if (m_out.table == TableOf::Products) add(heading.labelKey), add(heading.analyte ? heading.analyte->key : "");
-    if (m_out.table == TableOf::Waters && heading.analyte && !heading.analyte->aside) add(heading.analyte->key);
+    if (m_out.table == TableOf::Products)
+      add(heading.labelKey), add(heading.analyte ? heading.analyte->key : "");
+    if (m_out.table == TableOf::Waters && heading.analyte && !heading.analyte->aside)
+      add(heading.analyte->key);
     if (m_out.table != TableOf::Targets) return out;
     if (core::nutrientFromKey(heading.labelKey)) add(heading.labelKey);
     if (heading.analyte && core::nutrientFromKey(heading.analyte->key)) add(heading.analyte->key);
@@ -143,7 +146,8 @@ private:
     return out;
   }
 
-  ColumnMeaning withUnit(std::size_t column, const Field& field, const ColumnHeading& heading, bool sure) const {
+  ColumnMeaning withUnit(std::size_t column, const Field& field, const ColumnHeading& heading,
+                         bool sure) const {
     ColumnMeaning out{field.column, field.unit, 1, sure};
     const auto stated = unitOf(column, heading);
     const auto units = unitsOf(field);
@@ -152,7 +156,8 @@ private:
     if (units.empty()) return out;
     if (known) {
       out.unit = stated;
-      if (heading.per && field.column != "bag (kg)") out.sure = false; // "10 L": nothing that a column can be in
+      if (heading.per && field.column != "bag (kg)")
+        out.sure = false; // "10 L": nothing that a column can be in
       return out;
     }
     if (!stated.empty()) out.sure = false; // a unit that such a thing can't have: to be looked at
@@ -350,6 +355,8 @@ std::vector<MappingQuestion> openQuestions(const ForeignTable& table, const Tabl
     if (field->sort == FieldSort::Date && mapping.dates == DateOrder::Unknown &&
         Proposer::dateOrderIn(table, i).matters)
       out.push_back(MappingQuestion::DayOrMonth);
+    if (field->sort == FieldSort::Price && !mapping.columns[i].sure)
+      out.push_back(MappingQuestion::PriceForWhat);
     if (field->sort == FieldSort::Price && mapping.columns[i].unit == "bag" && !hasField(mapping, "bag (kg)"))
       out.push_back(MappingQuestion::BagNotKnown);
   }

@@ -36,6 +36,7 @@ enum class MappingQuestion {
   WhatComma,     ///< "1,250"
   NoDate,        ///< rows of such a table have a date
   BagNotKnown,   ///< a price for a bag, and no column says how much a bag holds
+  PriceForWhat,  ///< nothing says for how much a price is
 };
 
 /// A mapping as the header, the row of units and the cells propose it. `wanted`: for this sort of table;
@@ -45,7 +46,8 @@ TableMapping proposedMapping(const ForeignTable& table, std::optional<TableOf> w
 
 std::vector<MappingQuestion> openQuestions(const ForeignTable& table, const TableMapping& mapping);
 
-/// Whether the table is one of ours: named and written as the farm's own tables are, so nothing need be asked.
+/// Whether the table is one of ours: named and written as the farm's own tables are, so nothing need be
+/// asked.
 bool isOwnTable(const ForeignTable& table, const TableMapping& mapping);
 
 } // namespace butte::reading

@@ -69,7 +69,8 @@ std::optional<CellNumber> cellNumber(std::string text, const TableMapping& mappi
   if (bare.starts_with('-')) negative = true, bare.erase(0, 1);
   if (const auto number = numberIn(bare, mapping.mark)) {
     const auto shown = markShownBy(bare);
-    const bool odd = mapping.mark != DecimalMark::Unknown && shown != DecimalMark::Unknown && shown != mapping.mark;
+    const bool odd =
+        mapping.mark != DecimalMark::Unknown && shown != DecimalMark::Unknown && shown != mapping.mark;
     if (number->otherwise || odd) return std::nullopt;
     out.value = negative ? -number->value : number->value;
     out.digits = (negative ? "-" : "") + digitsOf(bare, mapping.mark);
@@ -110,9 +111,10 @@ public:
   }
 
   PlainTable write() {
+    m_currency = findCurrency();
     makeHeader();
     for (const auto& row : m_table.rows)
-      m_mapping.table == TableOf::Readings && isWideTable() ? wideRow(row) : plainRow(row);
+      m_mapping.table == TableOf::Readings&& isWideTable() ? wideRow(row) : plainRow(row);
     return std::move(m_out);
   }
 
@@ -132,7 +134,7 @@ private:
       if (!field || field->sort == FieldSort::Clock) continue;
       if (column(field->column) == m_out.header.size()) m_out.header.push_back(field->column);
     }
-    if (m_mapping.table == TableOf::Products && !currency().empty() &&
+    if (m_mapping.table == TableOf::Products && !m_currency.empty() &&
         column("currency") == m_out.header.size())
       m_out.header.push_back("currency");
   }
@@ -142,7 +144,7 @@ private:
                                     m_out.header.begin());
   }
 
-  std::string currency() const {
+  std::string findCurrency() const {
     for (std::size_t i = 0; i < m_fields.size(); ++i) {
       if (!m_fields[i] || m_fields[i]->sort != FieldSort::Price) continue;
       if (!m_headings[i].currency.empty()) return m_headings[i].currency;
@@ -284,9 +286,9 @@ private:
     if (m_mapping.table == TableOf::Readings) out.cells[2] = quantityCode(out.cells[2]);
     name(row, out);
     if (m_mapping.table == TableOf::Readings && !out.cells[4].empty()) out.cells[4] = unitCode(out.cells[4]);
-    if (m_mapping.table == TableOf::Products && !currency().empty()) {
+    if (m_mapping.table == TableOf::Products && !m_currency.empty()) {
       auto& cell = out.cells[column("currency")];
-      if (cell.empty()) cell = currency();
+      if (cell.empty()) cell = m_currency;
     }
     if (isTooLong(row)) out.cells.resize(out.cells.size() + 1);
     m_out.rows.push_back(std::move(out));
@@ -346,6 +348,7 @@ private:
   const TableMapping& m_mapping;
   std::vector<const Field*> m_fields;
   std::vector<ColumnHeading> m_headings;
+  std::string m_currency;
   PlainTable m_out;
 };
 

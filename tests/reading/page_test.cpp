@@ -1,0 +1,88 @@
+// Words on a page as lines of text, and several readings of one picture as one.
+#include "page/agreed_label.h"
+#include "page/agreed_report.h"
+#include "page/mended_word.h"
+
+#include <gmock/gmock.h>
+
+namespace butte::reading {
+namespace {
+
+using ::testing::HasSubstr;
+
+LaidOut asRead(const std::string& text) {
+  LaidOut out;
+  out.text = text;
+  return out;
+}
+
+TEST(LaidOutPage, KeepsColumnsApartAndLinesTogether) {
+  // Ten dots a letter; the second line leans three dots.
+  const std::vector<PageWord> words{{"Calcium", 10, 10, 80, 20}, {"78", 200, 11, 220, 21},
+                                    {"mg/l", 300, 12, 340, 22},  {"Nitrate", 10, 40, 80, 50},
+                                    {"as", 90, 41, 110, 51},     {"N", 120, 41, 130, 51},
+                                    {"2.7", 200, 43, 230, 53},   {"mg/1", 300, 43, 340, 53}};
+  const auto page = laidOut({words});
+  const auto read = readReportText(page.text);
+  ASSERT_EQ(read.read.size(), 2u) << page.text;
+  EXPECT_EQ(read.read[1].row, (core::ReportRow{"N_NO3", 2.7, "mg/L", false}));
+  EXPECT_EQ(page.strips.size(), 3u) << "an empty line where there is room for one";
+  EXPECT_EQ(page.words.size(), words.size());
+  for (std::size_t i = 0; i < words.size(); ++i)
+    EXPECT_EQ(page.words[i].left, words[i].left);
+  EXPECT_THAT(page.text, HasSubstr("mg/l"));
+}
+
+TEST(LaidOutPage, OfNothingIsNothing) {
+  EXPECT_EQ(laidOut({}).text, "");
+  EXPECT_EQ(laidOut({{}, {}}).text, "");
+}
+
+TEST(MendedWord, TouchesUnitsAndFormulasAndNeverAFigure) {
+  EXPECT_EQ(mendedWord("mg/1"), "mg/l");
+  EXPECT_EQ(mendedWord("(mg/I)"), "(mg/l)");
+  EXPECT_EQ(mendedWord("pS/cm"), "uS/cm");
+  EXPECT_EQ(mendedWord("wmol/|"), "umol/l");
+  EXPECT_EQ(mendedWord("Kalium;3,08;mg/1;50"), "Kalium;3,08;mg/l;50");
+  EXPECT_EQ(mendedWord("(S04)"), "(SO4)");
+  for (const auto* same : {"504", "1.1", "10", "<0.01", "2320B", "l0", "mg/kg", "1/1"})
+    EXPECT_EQ(mendedWord(same), same);
+}
+
+TEST(AgreedReport, TakesWhatTwoReadingsHaveAndNoneDenies) {
+  const std::vector<LaidOut> readings{
+      asRead("Calcium 78 mg/l\nSodium 20 mg/l\nIron 0.5 mg/l\nBoron 41 umol/l\n"),
+      asRead("Calcium 78 mg/l\nSodium 26 mg/l\nlr0n 0.5 mg/l\nBoron 41 jjj\n"),
+      asRead("Calcium 78 mg/l\nSodium 20 mg/l\n1ron 0.5 mg/l\nBoron 41 umol/l\n")};
+  const auto read = agreedReport(readings);
+  std::string sure, asks;
+  for (const auto& row : read.read)
+    sure += row.row.key + " ";
+  for (const auto& row : read.unplaced)
+    if (row.why == WhyUnplaced::Blurred)
+      asks += row.couldBe.front().key + std::to_string(row.couldBe.size()) + " ";
+  EXPECT_EQ(sure, "Ca B ") << "a unit that one could not make out says nothing against it";
+  EXPECT_EQ(asks, "Na2 Fe1 ") << "one says otherwise; only one has it";
+}
+
+TEST(AgreedReport, NeverTakesAFigureWithoutItsUnit) {
+  const std::vector<LaidOut> readings{asRead("Boron 41 jjj\nCalcium 78 mg/l\n"),
+                                      asRead("Boron 41 jjj\nCalcium 78 mg/l\n")};
+  const auto read = agreedReport(readings);
+  ASSERT_EQ(read.read.size(), 1u);
+  EXPECT_EQ(read.read.front().row.key, "Ca");
+}
+
+TEST(AgreedLabel, TakesWhatTwoReadingsHaveAlike) {
+  const std::vector<LaidOut> readings{asRead("Soluble potash (K2O) 46 %\nCalcium (Ca) 19 %\n"),
+                                      asRead("Soluble potash (K2O) 48 %\nCalcium (Ca) 19 %\n"),
+                                      asRead("Soluble potash (K2O) 46 %\nCalcium (Ca) 19 %\n")};
+  const auto read = agreedLabel(readings);
+  ASSERT_EQ(read.label.rows.size(), 1u);
+  EXPECT_EQ(read.label.rows.front(), (core::LabelRow{"Ca", 19}));
+  ASSERT_EQ(read.blurred.size(), 1u);
+  EXPECT_THAT(read.blurred.front().percent, ::testing::ElementsAre(46, 48));
+}
+
+} // namespace
+} // namespace butte::reading
