@@ -88,6 +88,53 @@ double letterHeightOf(Pix* grey) {
   return heights[heights.size() / 2];
 }
 
+struct Dot {
+  int x = 0, y = 0, w = 0, h = 0;
+};
+
+/// Marks that are as small as points are.
+std::vector<Dot> dotsOf(Pix* hard, double letterHeight) {
+  std::vector<Dot> out;
+  Boxa* boxes = pixConnComp(hard, nullptr, 8);
+  for (int i = 0; boxes && i < boxaGetCount(boxes); ++i) {
+    Dot dot;
+    boxaGetBoxGeometry(boxes, i, &dot.x, &dot.y, &dot.w, &dot.h);
+    if (dot.w <= 0.4 * letterHeight && dot.h <= 0.4 * letterHeight) out.push_back(dot);
+  }
+  boxaDestroy(&boxes);
+  std::sort(out.begin(), out.end(), [](const Dot& a, const Dot& b) { return a.x < b.x; });
+  return out;
+}
+
+/// Rows of points that lead the eye across a gap are read as letters and figures: four and more in a row, as
+/// no number has them, are wiped out.
+void wipeLeaders(Pix* grey, double letterHeight) {
+  const auto hard = blackWhite(grey);
+  if (!hard) return;
+  const auto dots = dotsOf(hard.get(), letterHeight);
+  constexpr std::size_t fewest = 4, most = 20000;
+  if (dots.size() > most) return; // grain
+  std::vector<bool> used(dots.size());
+  for (std::size_t i = 0; i < dots.size(); ++i) {
+    if (used[i]) continue;
+    std::vector<std::size_t> run{i};
+    for (std::size_t k = i + 1; k < dots.size(); ++k) {
+      const auto& last = dots[run.back()];
+      if (dots[k].x - last.x > 1.2 * letterHeight) break;
+      const bool level = std::abs(dots[k].y + dots[k].h / 2 - last.y - last.h / 2) <= 0.15 * letterHeight + 1;
+      if (level && !used[k] && dots[k].x > last.x + last.w / 2) run.push_back(k);
+    }
+    if (run.size() < fewest) continue;
+    for (const auto at : run) {
+      used[at] = true;
+      const auto& dot = dots[at];
+      Box* room = boxCreate(std::max(0, dot.x - 2), std::max(0, dot.y - 2), dot.w + 4, dot.h + 4);
+      pixSetInRectArbitrary(grey, room, 255);
+      boxDestroy(&room);
+    }
+  }
+}
+
 } // namespace
 
 CleanPicture::CleanPicture(Pix* pix, double letterHeight, int margin)
@@ -129,6 +176,7 @@ std::optional<CleanPicture> cleaned(const QImage& picture) {
   grey = upright(evened(std::move(grey)));
   const double height = letterHeightOf(grey.get());
   if (height <= 0) return std::nullopt;
+  wipeLeaders(grey.get(), height);
   return CleanPicture(grey.release(), height);
 }
 

@@ -37,8 +37,10 @@ constexpr std::size_t agreeing = 2;
 class Agreement {
 public:
   explicit Agreement(std::span<const LaidOut> readings) {
-    for (const auto& one : readings)
+    for (const auto& one : readings) {
       m_readings.push_back(readReportText(one.text));
+      addWithoutUnit(m_readings.back());
+    }
   }
 
   ReportText find() {
@@ -48,12 +50,28 @@ public:
       for (const auto& row : m_readings[i].read)
         if (!isDone(row.row.key)) take(i, row);
     }
+    // What the first reading left open and all together have settled, or ask about, is said once.
+    std::erase_if(m_out.unplaced, [&](const UnplacedRow& row) {
+      return row.why != WhyUnplaced::Blurred && !row.couldBe.empty() &&
+             std::all_of(row.couldBe.begin(), row.couldBe.end(), [&](const auto& c) {
+               return std::find(m_done.begin(), m_done.end(), c.key) != m_done.end();
+             });
+    });
     std::stable_sort(m_out.unplaced.begin(), m_out.unplaced.end(),
                      [](const auto& a, const auto& b) { return a.place.from < b.place.from; });
     return std::move(m_out);
   }
 
 private:
+  /// A row whose unit is no unit was read all the same, but for that: its digits count.
+  static void addWithoutUnit(ReportText& reading) {
+    for (const auto& row : reading.unplaced) {
+      if (row.why != WhyUnplaced::BadUnit || row.couldBe.empty()) continue;
+      if (!rowOf(reading, row.couldBe.front().key))
+        reading.read.push_back({row.place, row.name, row.couldBe.front(), false});
+    }
+  }
+
   bool isDone(const std::string& key) {
     if (std::find(m_done.begin(), m_done.end(), key) != m_done.end()) return true;
     m_done.push_back(key);

@@ -99,8 +99,8 @@ private:
       std::size_t blanks = 0;
       if (column == 0 && right < 0)
         blanks = wanted;
-      else if (gap < 1.6 * m_letter)
-        blanks = gap < 0.12 * m_letter ? 0 : 1;
+      else if (gap < oneBlank * m_letter)
+        blanks = gap < 0.12 * m_letter || (gap < m_letter && isCutNumber(word->text)) ? 0 : 1;
       else
         blanks = std::max<std::size_t>(3, wanted > column ? wanted - column : 0);
       out.text.append(blanks, ' ');
@@ -118,6 +118,17 @@ private:
     out.strips.push_back(strip);
   }
 
+  /// "0." and "35" of one number, set in letters that are all as wide as a zero.
+  bool isCutNumber(const std::string& next) const {
+    const auto& before = out.text;
+    const auto isDigit = [](char c) { return c >= '0' && c <= '9'; };
+    return before.size() >= 2 && (before.back() == '.' || before.back() == ',') &&
+           isDigit(before[before.size() - 2]) && isDigit(next.front());
+  }
+
+  /// Up to so many letters' widths are one blank: in a typewriter's letters a comma and a blank are nearly
+  /// two.
+  static constexpr double oneBlank = 2;
   double m_letter = 8, m_column = 6, m_left = 0;
 };
 

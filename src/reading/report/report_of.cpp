@@ -76,7 +76,23 @@ private:
       return leave(row, WhyUnplaced::UnclearName, std::move(couldBe));
     }
     const auto read = rowOf(row, row.analyte->key, row.figure);
-    read ? put(row, *read) : leave(row, WhyUnplaced::BadUnit);
+    read ? put(row, *read) : leave(row, WhyUnplaced::BadUnit, inUsualUnits(row));
+  }
+
+  /// A unit that is not known may be a usual one, written oddly.
+  static std::vector<ReportRow> inUsualUnits(const RawRow& row) {
+    std::vector<ReportRow> out;
+    if (row.unit.empty() || core::milligramsPerLitre({"Ca", 1, row.unit, false})) return out;
+    if (std::any_of(meterUnits.begin(), meterUnits.end(),
+                    [&](const auto& u) { return u.unit == row.unit; }) ||
+        row.unit == "C" || row.unit == "F" || row.unit == "pH")
+      return out;
+    auto usual = row;
+    for (const auto* unit : {"mg/L", "ug/L"}) {
+      usual.unit = unit;
+      if (const auto read = rowOf(usual, row.analyte->key, row.figure)) out.push_back(*read);
+    }
+    return out;
   }
 
   void offer(std::vector<ReportRow>& list, const RawRow& row, const std::string& key,

@@ -246,7 +246,8 @@ private:
     std::string name;
     for (const auto* item : group.names)
       name += (name.empty() ? "" : " ") + item->text;
-    auto& row = add(line, name, analyte, *group.figure, group.unit);
+    const auto unit = group.unit.empty() ? oddUnitBehind(line, *group.figure) : group.unit;
+    auto& row = add(line, name, analyte, *group.figure, unit);
     row.figure.below = row.figure.below || (group.below && row.kind == Kind::Figure);
     constexpr std::size_t mostCandidates = 12; // more no one could choose among
     for (const auto* item : group.candidates) {
@@ -260,6 +261,23 @@ private:
     }
     if (row.candidates.size() < 2) row.candidates.clear();
     row.severalSamples = group.severalSamples;
+  }
+
+  /// What stands right behind a figure as a unit would ("ug/LSM", "u9/l") and is none that is known: then
+  /// the usual unit must not be taken for it.
+  static std::string oddUnitBehind(const Line& line, const Item& figure) {
+    for (std::size_t i = 0; i + 1 < line.items.size(); ++i) {
+      if (&line.items[i] != &figure) continue;
+      const auto& next = line.items[i + 1];
+      const auto word = std::string_view(next.text).substr(0, next.text.find(' '));
+      const auto stroke = word.find('/');
+      constexpr std::size_t longestAbove = 6, longestBelow = 4;
+      const bool shaped = stroke != std::string_view::npos && stroke > 0 && stroke <= longestAbove &&
+                          word.size() > stroke + 1 && word.size() - stroke - 1 <= longestBelow &&
+                          std::string_view("lL1I|!]cmkdt").find(word[stroke + 1]) != std::string_view::npos;
+      return shaped && next.kind == Kind::Text && !next.role ? std::string(word) : std::string();
+    }
+    return {};
   }
 
   /// The name with the form that stands with the unit, where it can have it.
