@@ -169,6 +169,9 @@ constexpr std::array<Pattern, core::deedCount> patterns{{
 using Named = std::pair<const char*, const char*>;
 
 constexpr Named units[] = {{"gal_us", "US gal"},
+                           {"g/gal_us", "g/gal"},
+                           {"oz/gal_us", "oz/gal"},
+                           {"lb/gal_us", "lb/gal"},
                            {"gal_imp", "imp gal"},
                            {"C", "°C"},
                            {"F", "°F"},

@@ -17,7 +17,9 @@ namespace {
 struct Name {
   std::string_view key, text;
 };
-constexpr std::array<Name, 26> keyNames{{{"N_NO3", "NO3-N"},
+constexpr std::array<Name, 28> keyNames{{{"N_NO3", "NO3-N"},
+                                         {"As", "arsenic"},
+                                         {"Co", "cobalt"},
                                          {"N_NH4", "NH4-N"},
                                          {"N_urea", "urea-N"},
                                          {"P", "phosphorus"},

@@ -8,9 +8,13 @@
 #include "formula/formula_answer.h"
 #include "formula_json.h"
 #include "label/label_text.h"
+#include "memory/row_answers.h"
+#include "page/agreed_label.h"
+#include "page/agreed_report.h"
 #include "quantity/typed_quantity.h"
 #include "report/report_text.h"
 #include "script_input.h"
+#include "table/plain_table.h"
 #include "tables/tables.h"
 #include "verbs.h"
 #include "water_script.h"
@@ -137,6 +141,40 @@ bool takeTable(std::string_view text) {
   return true;
 }
 
+/// Taken for each sort of table in turn, whatever it asks: what is wrong with a row is said of the row.
+bool takeForeign(std::string_view text) {
+  const auto table = reading::readForeignTable(text);
+  if (!table) return refused(table.problem(), text);
+  for (int i = 0; i < reading::tableOfCount; ++i) {
+    auto mapping = reading::proposedMapping(*table, static_cast<reading::TableOf>(i));
+    if (mapping.columns.size() != table->header.size()) broken("every column has a meaning", text);
+    reading::openQuestions(*table, mapping);
+    mapping.nameForAll = "all";
+    mapping.dates = reading::DateOrder::DayFirst;
+    mapping.mark = reading::DecimalMark::Comma;
+    const auto plain = reading::plainTable(*table, mapping);
+    for (const auto& row : plain.rows)
+      if (row.cells.size() < plain.header.size()) broken("every row has its cells", text);
+  }
+  return true;
+}
+
+/// Readings of a picture that err at will.
+bool takeReadings(std::string_view text) {
+  std::vector<reading::LaidOut> readings(3);
+  const auto third = text.size() / 3;
+  for (std::size_t i = 0; i < 3; ++i)
+    readings[i].text = text.substr(i * third, third);
+  readings[2].text += readings[0].text;
+  const auto report = reading::agreedReport(readings);
+  for (const auto& row : report.read)
+    if (!std::isfinite(row.row.value)) broken("what was read of a picture is a figure", text);
+  const auto known = reading::recalled(report, reading::answersToKeep(report, reading::recalled(report, {})));
+  if (known.rows.size() != report.unplaced.size()) broken("answers are parallel to what asks", text);
+  reading::agreedLabel(readings);
+  return !report.read.empty();
+}
+
 bool takeBook(std::string_view text) {
   const auto path = freshPath("book.butte");
   if (const auto trouble = book::readBookJson(std::string(text), path)) {
@@ -181,6 +219,8 @@ const std::vector<Reader>& readers() {
       {"book", {"book.json"}, takeBook},
       {"mark", {"owner.json"}, takeMark},
       {"report", {"report.txt"}, takeReport},
+      {"foreign", {"prices.csv", "log.tsv", "waters.csv"}, takeForeign},
+      {"readings", {"report.txt"}, takeReadings},
       {"label", {"label.txt"}, takeLabel},
       {"typed", {"typed.txt"}, takeTyped},
   };

@@ -2,11 +2,16 @@
 #include "book_fixture.h"
 #include "support/told.h"
 
+#include "base/decimal.h"
 #include "book/batch.h"
 #include "book/book_json.h"
 #include "book/copies.h"
+#include "book/paper_layouts.h"
 #include "book/sqlite/schema.h"
 #include "book/tables/tables.h"
+#include "water/report_row.h"
+#include "water/water.h"
+#include "water_json.h"
 
 #include <QDir>
 #include <fstream>
@@ -46,6 +51,10 @@ protected:
     EXPECT_TRUE(static_cast<bool>(vessel));
     EXPECT_FALSE(
         book->store().addReadings({{0, vessel->uid, "ec", Moment{100}, 0.1 + 0.2, "0.3 mS/cm", "", ""}}));
+    const auto table = reading::readForeignTable("When,EC out\n2026-03-04,2.1\n");
+    EXPECT_TRUE(static_cast<bool>(
+        book->create(Kind::PaperLayout, layoutBody("drain.csv", *table, reading::proposedMapping(*table)),
+                     told("layout"))));
     const auto reading = book->create(Kind::Reading,
                                       Json{{"vessel", vessel->uid},
                                            {"quantity", "ph"},
@@ -159,6 +168,46 @@ TEST_F(TransferTest, TablesGoOutAndComeBackTheSame) {
       ASSERT_TRUE(static_cast<bool>(twice));
       EXPECT_EQ(twice->taken, 0u) << "all of it is there already: " << first;
     }
+  }
+}
+
+// A property: whatever a report may hold comes back from our own table as it was; a report for each figure,
+// since an element may be stated once only.
+TEST_F(TransferTest, EveryFigureOfAReportComesBack) {
+  auto book = make(), empty = make("empty.butte");
+  const std::vector<std::string> units{"mg/L", "ug/L", "mmol/L", "mg/L_CaCO3", "dH"};
+  Json reports = Json::array();
+  std::map<std::string, std::pair<std::string, double>> wanted;
+  int turn = 0;
+  for (const auto& key : core::waterKeys()) {
+    const double value = 0.0137 * ++turn;
+    auto unit = units[static_cast<std::size_t>(turn) % units.size()];
+    if (!core::milligramsPerLitre({key, value, unit, false})) unit = "mg/L";
+    const auto date = QDate(2026, 1, 1).addDays(turn).toString(Qt::ISODate).toStdString();
+    const Json report{{"date", date},
+                      {"water",
+                       {{"name", "Bore"},
+                        {"rows", Json::array({exchange::waterRowJson(key, core::decimalText(value), unit,
+                                                                     turn % 7 == 0)})}}}};
+    if (checkRecord(Kind::Water, Json{{"name", "Bore"}, {"reports", Json::array({report})}})) continue;
+    wanted[date] = {key, *core::milligramsPerLitre({key, value, unit, false})};
+    reports.push_back(report);
+  }
+  ASSERT_GT(wanted.size(), 30u);
+  ASSERT_TRUE(static_cast<bool>(
+      book->create(Kind::Water, Json{{"name", "Bore"}, {"reports", reports}}, told("water"))));
+  ASSERT_FALSE(writeTable(book->store(), Kind::Water, pathOf("all.csv"), true));
+  const auto plan = planImport(empty->store(), textOf(pathOf("all.csv")));
+  ASSERT_TRUE(static_cast<bool>(plan));
+  ASSERT_FALSE(import(*empty, *plan, "all.csv"));
+  const auto back = bodyOf(*empty, empty->store().list(Kind::Water, false)->front().ref);
+  ASSERT_EQ(back["reports"].size(), wanted.size());
+  for (const auto& report : back["reports"]) {
+    const auto& [key, milligrams] = wanted[report["date"]];
+    ASSERT_EQ(report["water"]["rows"].size(), 1u) << key;
+    const auto& row = report["water"]["rows"][0];
+    EXPECT_EQ(row["key"], key);
+    EXPECT_NEAR(std::stod(row["mg_per_l"].get<std::string>()), milligrams, 1e-9 * milligrams) << key;
   }
 }
 

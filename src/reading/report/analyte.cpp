@@ -1,6 +1,7 @@
 #include "report/analyte.h"
 
 #include "report/unit_text.h"
+#include "water/report_row.h"
 #include "words/vocabulary.h"
 
 #include <algorithm>
@@ -86,10 +87,9 @@ constexpr std::array<Form, 47> forms{{{"NO3", "N", "N_NO3"},
                                       {"Cl", "Cl", "Cl"},
                                       {"Al", "Al", "Al"}}};
 
-/// Analytes that count equivalents where they are stated as CaCO3.
-bool countsEquivalents(std::string_view key) {
-  static constexpr std::array<std::string_view, 8> keys{"Ca", "Mg", "Na", "K", "Cl", "SO4", "NO3", "CO3"};
-  return std::find(keys.begin(), keys.end(), key) != keys.end();
+/// What counts equivalents where it is stated as CaCO3: every ion but those that are stated so anyway.
+bool countsEquivalents(std::string_view base) {
+  return base != "ALK" && base != "HARD" && base != "HCO3" && core::reportCharge(base) != 0;
 }
 
 std::string keyOfPlain(const std::string& analyte) {
