@@ -87,7 +87,9 @@ std::string fieldText(TableOf table, const std::string& column) {
   const auto* it =
       std::find_if(names.begin(), names.end(), [&](const auto& n) { return n.column == column; });
   if (it != names.end()) return text(it->english);
-  return column.ends_with("(band %)") ? said("band of {}", column.substr(0, column.find(" ("))) : column;
+  return table == TableOf::Targets && field->sort == FieldSort::Number
+             ? said("band of {}", column.substr(0, column.find(" (")))
+             : column;
 }
 
 std::string columnUnitText(const Field& field, const std::string& unit, double per) {

@@ -1,6 +1,6 @@
 // A report that comes as a picture or a PDF, read behind the window and looked at beside its picture.
-#include "scan/rendered_paper.h"
 #include "papers/paper_view.h"
+#include "scan/rendered_paper.h"
 #include "stations/water/reading_rows.h"
 #include "window_fixture.h"
 

@@ -110,11 +110,9 @@ void ColumnHeads::fillUnits(int column) {
   }
   box->setEnabled(box->count() > 1);
   // A column without a unit has nothing there: the table itself keeps its cells' widgets in sight.
-  box->setStyleSheet(box->count() > 0
-                         ? QString()
-                         : QString("QComboBox { border: none; background: transparent; } "
-                                   "QComboBox::drop-down, QComboBox::down-arrow { width: 0; border: none; "
-                                   "image: none; }"));
+  box->setStyleSheet("QComboBox { border: none; background: transparent; } "
+                     "QComboBox::drop-down, QComboBox::down-arrow { width: 0; border: none; image: none; }");
+  if (box->count() > 0) box->setStyleSheet({});
 }
 
 /// What is a guess stands out until it was looked at; what is passed over is dimmed.
@@ -123,9 +121,9 @@ void ColumnHeads::mark(int column) {
   const auto& t = theme();
   fieldBox(column)->setProperty("asks", !meaning.sure);
   fieldBox(column)->setToolTip(meaning.sure ? QString() : tr("a guess: look at it, or choose"));
-  fieldBox(column)->setStyleSheet(
-      meaning.sure ? QString()
-                   : QString("QComboBox { background: %1; }").arg(t.amberFill.name(QColor::HexRgb)));
+  fieldBox(column)->setStyleSheet({});
+  if (!meaning.sure)
+    fieldBox(column)->setStyleSheet("QComboBox { background: " + t.amberFill.name(QColor::HexRgb) + "; }");
   for (int row = titleRow; row < rowCount(); ++row) {
     if (auto* cell = item(row, column)) cell->setForeground(meaning.field.empty() ? t.inkSoft : t.ink);
   }

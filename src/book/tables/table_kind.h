@@ -24,8 +24,8 @@ inline RowSaid yes(words::RowCode code, std::vector<std::string> values = {}) {
 
 /// A kind as a CSV table (docs/formats/tables.md), both ways.
 struct TableKind {
-  std::string_view firstColumn;      ///< says what the table is: "product"
-  const char* name = "";             ///< "products": English, for words::text()
+  std::string_view firstColumn; ///< says what the table is: "product"
+  const char* name = "";        ///< "products": English, for words::text()
   Trouble (*write)(Store& store, TableWriter& out) = nullptr;
   RowSaid (*take)(TableImport& import, const core::CsvRow& row) = nullptr;
 };

@@ -24,7 +24,8 @@ namespace {
 std::string firstColumns() {
   std::string out;
   for (const auto kind : allKinds()) {
-    if (const auto* how = infoOf(kind).table) out += (out.empty() ? "" : ", ") + std::string(how->firstColumn);
+    if (const auto* how = infoOf(kind).table)
+      out += (out.empty() ? "" : ", ") + std::string(how->firstColumn);
   }
   return out;
 }
@@ -54,7 +55,7 @@ std::string aboutTable(const reading::ForeignTable& table, const reading::TableM
 }
 
 core::Result<ImportPlan> planImport(Store& store, const reading::ForeignTable& table,
-                      const reading::TableMapping& mapping) {
+                                    const reading::TableMapping& mapping) {
   const bool comma = mapping.mark == reading::DecimalMark::Comma;
   return TableImport(store, reading::plainTable(table, mapping), kindOf(mapping.table), comma).plan();
 }

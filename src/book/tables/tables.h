@@ -30,7 +30,8 @@ std::string aboutTable(const reading::ForeignTable& table, const reading::TableM
 
 /// What would become of the rows of a table as a mapping has them. The mapping has no open question.
 /// Errors: the book can't be read.
-core::Result<ImportPlan> planImport(Store& store, const reading::ForeignTable& table, const reading::TableMapping& mapping);
+core::Result<ImportPlan> planImport(Store& store, const reading::ForeignTable& table,
+                                    const reading::TableMapping& mapping);
 
 /// The same of a table whose mapping need not be asked for. Errors: the table as a whole can't be read, or
 /// leaves a question open.

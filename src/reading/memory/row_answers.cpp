@@ -15,15 +15,15 @@ struct WhyName {
   std::string_view key;
 };
 constexpr std::array<WhyName, 10> whyNames{{{WhyUnplaced::UnknownName, "unknown_name"},
-                                           {WhyUnplaced::Formula, "formula"},
-                                           {WhyUnplaced::NoFigure, "no_figure"},
-                                           {WhyUnplaced::Twice, "twice"},
-                                           {WhyUnplaced::BadUnit, "bad_unit"},
-                                           {WhyUnplaced::UnclearName, "unclear_name"},
-                                           {WhyUnplaced::UnclearNumber, "unclear_number"},
-                                           {WhyUnplaced::WhichFigure, "which_figure"},
-                                           {WhyUnplaced::NotNeeded, "not_needed"},
-                                           {WhyUnplaced::Blurred, "blurred"}}};
+                                            {WhyUnplaced::Formula, "formula"},
+                                            {WhyUnplaced::NoFigure, "no_figure"},
+                                            {WhyUnplaced::Twice, "twice"},
+                                            {WhyUnplaced::BadUnit, "bad_unit"},
+                                            {WhyUnplaced::UnclearName, "unclear_name"},
+                                            {WhyUnplaced::UnclearNumber, "unclear_number"},
+                                            {WhyUnplaced::WhichFigure, "which_figure"},
+                                            {WhyUnplaced::NotNeeded, "not_needed"},
+                                            {WhyUnplaced::Blurred, "blurred"}}};
 
 /// Which line it is, and what it asks.
 RowAnswer questionOf(const UnplacedRow& row) {

@@ -38,8 +38,8 @@ struct UnplacedRow {
 /// A figure that was read, and where it stands.
 struct ReadRow {
   Place place;
-  std::string name;    ///< as the paper has it
-  core::ReportRow row; ///< its key may be "EC" (mS/cm), "pH" or "temperature" (C) too
+  std::string name;        ///< as the paper has it
+  core::ReportRow row;     ///< its key may be "EC" (mS/cm), "pH" or "temperature" (C) too
   bool unitStated = false; ///< in its row, its heading or for all; else it is the usual one
 };
 

@@ -45,7 +45,8 @@ bool isFiller(const Atom& atom) {
 
 class HeadingReader {
 public:
-  explicit HeadingReader(std::string_view text) : m_text(text), m_atoms(atomsOf(text)), m_end(m_atoms.size()) {}
+  explicit HeadingReader(std::string_view text)
+      : m_text(text), m_atoms(atomsOf(text)), m_end(m_atoms.size()) {}
 
   ColumnHeading read() {
     while (m_at < m_end)
@@ -160,7 +161,9 @@ MoneyText moneyIn(std::string_view text) {
     const auto at = text.find(written);
     if (at == std::string_view::npos) continue;
     const auto end = at + written.size();
-    const auto isLetter = [&](std::size_t i) { return i < text.size() && std::isalpha(static_cast<unsigned char>(text[i])); };
+    const auto isLetter = [&](std::size_t i) {
+      return i < text.size() && std::isalpha(static_cast<unsigned char>(text[i]));
+    };
     const bool aWord = std::isalpha(static_cast<unsigned char>(written.front()));
     if (aWord && ((at > 0 && isLetter(at - 1)) || isLetter(end))) continue;
     return {std::string(code), std::string(text.substr(0, at)) + " " + std::string(text.substr(end))};

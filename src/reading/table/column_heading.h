@@ -10,13 +10,13 @@ namespace butte::reading {
 
 /// What the text above a column says.
 struct ColumnHeading {
-  std::vector<std::string> words;  ///< meanings of Column words, the longest first: "price", "bag"
-  std::optional<Analyte> analyte;  ///< "NO3-N", "Sulfate"
-  std::string labelKey;            ///< as a fertilizer's label means it: "K2O"
-  std::string unit;                ///< "mg/L", "mS/cm", "lb", "%", as core::convert() or reports name it
-  std::optional<double> per;       ///< "price per 25 kg": 25, with unit kg
-  std::string currency;            ///< a sign or code of a currency in it
-  bool whole = true;               ///< nothing stands there that says something else
+  std::vector<std::string> words; ///< meanings of Column words, the longest first: "price", "bag"
+  std::optional<Analyte> analyte; ///< "NO3-N", "Sulfate"
+  std::string labelKey;           ///< as a fertilizer's label means it: "K2O"
+  std::string unit;               ///< "mg/L", "mS/cm", "lb", "%", as core::convert() or reports name it
+  std::optional<double> per;      ///< "price per 25 kg": 25, with unit kg
+  std::string currency;           ///< a sign or code of a currency in it
+  bool whole = true;              ///< nothing stands there that says something else
   bool empty() const { return words.empty() && !analyte && labelKey.empty(); }
 };
 

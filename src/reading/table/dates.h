@@ -13,9 +13,9 @@ enum class DateOrder { Unknown, DayFirst, MonthFirst };
 struct DateRead {
   int year = 0, month = 0, day = 0;
   std::optional<int> secondOfDay;
-  std::optional<int> offsetMinutes;    ///< from UTC, where it is stated
-  bool orderMatters = false;           ///< day and month could change places
-  std::string iso() const;             ///< "2026-03-04", "2026-03-04T07:15:00", "...Z", "...+02:00"
+  std::optional<int> offsetMinutes; ///< from UTC, where it is stated
+  bool orderMatters = false;        ///< day and month could change places
+  std::string iso() const;          ///< "2026-03-04", "2026-03-04T07:15:00", "...Z", "...+02:00"
 };
 
 /// "2026-03-04", "4.3.2026 7:15", "03/04/26 7:15 PM", "4 March 2026", "Mar-04-2026", "20260304", a

@@ -104,7 +104,8 @@ std::span<const Field> fieldsOf(TableOf table) {
 
 const Field* fieldNamed(TableOf table, std::string_view column) {
   const auto fields = fieldsOf(table);
-  const auto it = std::find_if(fields.begin(), fields.end(), [&](const auto& f) { return f.column == column; });
+  const auto it =
+      std::find_if(fields.begin(), fields.end(), [&](const auto& f) { return f.column == column; });
   return it == fields.end() ? nullptr : &*it;
 }
 

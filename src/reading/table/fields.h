@@ -26,8 +26,8 @@ enum class FieldSort {
 struct Field {
   std::string column; ///< as its own tables call it, in small letters: "price (per kg)", "ca (mg/l)"
   FieldSort sort = FieldSort::Text;
-  std::string unit; ///< of an Amount, a Price or a Key in our tables
-  std::string key;  ///< of a Key: "Ca"
+  std::string unit;       ///< of an Amount, a Price or a Key in our tables
+  std::string key;        ///< of a Key: "Ca"
   std::string_view words; ///< meanings of Column words that name it, parted by blanks
 };
 

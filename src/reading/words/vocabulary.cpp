@@ -13,9 +13,8 @@ namespace butte::reading {
 namespace {
 
 constexpr std::array<std::string_view, wordKindCount> kindNames{
-    "analyte", "symbol",       "modifier", "aside",   "role",    "unit", "none",    "all in",
-    "label",   "label symbol", "subset",   "chelate", "derived", "most", "density", "by volume",
-    "column",  "month"};
+    "analyte",      "symbol", "modifier", "aside",   "role", "unit",    "none",      "all in", "label",
+    "label symbol", "subset", "chelate",  "derived", "most", "density", "by volume", "column", "month"};
 constexpr std::size_t mostAtoms = 9, mostLetters = 40;
 
 std::size_t indexOf(WordKind kind) {

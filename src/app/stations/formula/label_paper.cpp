@@ -1,10 +1,10 @@
 #include "stations/formula/label_paper.h"
 
 #include "base/encoding.h"
+#include "paint/wrapped_label.h"
 #include "papers/paper_loader.h"
 #include "papers/paper_trouble.h"
 #include "papers/paper_view.h"
-#include "paint/wrapped_label.h"
 #include "reading_words.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
@@ -102,8 +102,7 @@ void LabelPaper::openFile() {
   if (!QFileInfo(path).isFile() || !file.open(QIODevice::ReadOnly))
     return m_said->setText(tr("It can't be read: %1").arg(file.errorString()));
   if (!scan::isPaper(file.peek(4096)))
-    return m_text->setPlainText(
-        QString::fromStdString(core::utf8From(file.read(mostLetters).toStdString())));
+    return m_text->setPlainText(QString::fromStdString(core::utf8From(file.read(mostLetters).toStdString())));
   if (file.size() > scan::largestPaper)
     return m_said->setText(paperTroubleText(scan::PaperTrouble::TooLarge));
   m_said->hide();
@@ -128,8 +127,9 @@ void LabelPaper::showPaper(const scan::Paper& paper) {
     const QSignalBlocker shownOnly(m_text);
     m_text->setPlainText(QString::fromStdString(paper.readings.front().text));
   }
-  const auto read = paper.isPicture ? reading::agreedLabel(paper.readings)
-                                    : reading::AgreedLabel{reading::readLabelText(paper.readings.front().text), {}};
+  const auto read = paper.isPicture
+                        ? reading::agreedLabel(paper.readings)
+                        : reading::AgreedLabel{reading::readLabelText(paper.readings.front().text), {}};
   m_room->show();
   m_paper->show(paper);
   std::vector<reading::Place> sure, asks;

@@ -55,8 +55,8 @@ ProductPage::ProductPage(FormulaEditor& editor, Prompts& prompts, QWidget* paren
       m_bag(new NumberField({tr("bag"), "kg", 0.001, 5000, true})),
       m_step(new NumberField({tr("weighed in steps of"), "g", 0.0001, 1e6, true})),
       m_content(new NumberField({tr("error of the content"), "%", 0, 50, true})), m_doubts(new WrappedLabel),
-      m_labelPaper(new LabelPaper(prompts)), m_ownPart(new QWidget),
-      m_put(new QPushButton), m_remove(new QPushButton(tr("Take off the shelf"))) {
+      m_labelPaper(new LabelPaper(prompts)), m_ownPart(new QWidget), m_put(new QPushButton),
+      m_remove(new QPushButton(tr("Take off the shelf"))) {
   m_title->setFont(faceOf(15, true));
   m_facts->setTextFormat(Qt::PlainText);
   m_problem->setObjectName("productProblem");

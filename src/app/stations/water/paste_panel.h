@@ -1,7 +1,7 @@
 #pragma once
+#include "papers/reading_source.h"
 #include "report/report_text.h"
 #include "scan/paper_reader.h"
-#include "papers/reading_source.h"
 
 #include <QWidget>
 #include <memory>

@@ -1,7 +1,7 @@
 #pragma once
 #include "memory/row_answers.h"
-#include "report/report_text.h"
 #include "papers/reading_source.h"
+#include "report/report_text.h"
 
 #include <QPixmap>
 #include <QWidget>
