@@ -222,7 +222,7 @@ TEST(Program, WordsOfTheCommandLineThatMakeNoSenseAreAnswered) {
            {{"--screenshot", "x.png", "--station", "99"}, "from 0 to 6"},
            {{"--screenshot", "x.png", "--station", "-1"}, "from 0 to 6"},
            {{"--screenshot", "x.png", "--station", "two"}, "from 0 to 6"},
-           {{"--screenshot", "x.png", "--station", "5", "--section", "99"}, "from 0 to 9"},
+           {{"--screenshot", "x.png", "--station", "5", "--section", "99"}, "from 0 to 10"},
            {{"--screenshot", "x.png", "--station", "3", "--section", "7"}, "from 0 to 6"},
            {{"--nonsense"}, "nonsense"}}) {
     const auto run = butte(home.path(), words);

@@ -87,8 +87,8 @@ PastePanel::PastePanel(FormulaEditor& editor, BookDesk& desk, Prompts& prompts, 
       m_balance(new WrappedLabel), m_recalled(new WrappedLabel) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
-  auto* title = new PlainLabel(
-      tr("The report as it stands: paste it, drop it, open it as text, PDF or photo, or type it"));
+  auto* title = new WrappedLabel(
+      tr("The report as it stands: pasted, dropped, opened as text, PDF or photo, or typed"));
   title->setFont(faceOf(15, true));
   m_found->setObjectName("reportFound");
   m_balance->setObjectName("reportBalance");
