@@ -1,5 +1,6 @@
 // The composed views that the README shows, each reached as a hand reaches it, in the sample book. With
 // BUTTE_PICTURES=folder they are kept there as PNGs (docs/screenshots).
+#include "scan/rendered_paper.h"
 #include "window_fixture.h"
 
 #include "edits/stock_edits.h"
@@ -98,28 +99,37 @@ TEST_F(PicturesTest, AReportWithAMixUp) {
   keep("water-report");
 }
 
+constexpr auto boreSheet = "Sample: bore, north field          Received 14.03.2026\n\n"
+                           "Analyte               Result   Flag   RL      Units\n"
+                           "Calcium, Total        35.2            0.002   mg/L\n"
+                           "Magnesium, Total      8.91            0.001   mg/L\n"
+                           "Sodium, Total         17.4     B      0.010   mg/L\n"
+                           "Potassium, Total      2.06            0.020   mg/L\n"
+                           "Iron, Total           0.012    J      0.005   mg/L\n"
+                           "Boron, Total          0.004    U      0.004   mg/L\n"
+                           "Chloride              21.5            0.050   mg/L\n"
+                           "Sulfate (SO4-S)       8.3             0.060   mg/L\n"
+                           "Nitrate as N          3.15     H      0.010   mg/L\n"
+                           "Ammonia               0.4             0.010   mg/L\n"
+                           "Alkalinity, Total     98.0            2.0     mg/L\n"
+                           "Turbidity             0.3                     NTU\n"
+                           "pH                    7.42            -       SU\n"
+                           "Specific conductance  312             1       umhos/cm\n";
+
 TEST_F(PicturesTest, AReportAsTextBesideWhatWasReadOfIt) {
   window->showStation(Station::Water);
   click("pasteReport");
-  find<QPlainTextEdit>("reportText")
-      ->setPlainText("Sample: bore, north field          Received 14.03.2026\n\n"
-                     "Analyte               Result   Flag   RL      Units\n"
-                     "Calcium, Total        35.2            0.002   mg/L\n"
-                     "Magnesium, Total      8.91            0.001   mg/L\n"
-                     "Sodium, Total         17.4     B      0.010   mg/L\n"
-                     "Potassium, Total      2.06            0.020   mg/L\n"
-                     "Iron, Total           0.012    J      0.005   mg/L\n"
-                     "Boron, Total          0.004    U      0.004   mg/L\n"
-                     "Chloride              21.5            0.050   mg/L\n"
-                     "Sulfate (SO4-S)       8.3             0.060   mg/L\n"
-                     "Nitrate as N          3.15     H      0.010   mg/L\n"
-                     "Ammonia               0.4             0.010   mg/L\n"
-                     "Alkalinity, Total     98.0            2.0     mg/L\n"
-                     "Turbidity             0.3                     NTU\n"
-                     "pH                    7.42            -       SU\n"
-                     "Specific conductance  312             1       umhos/cm\n");
+  find<QPlainTextEdit>("reportText")->setPlainText(boreSheet);
   EXPECT_THAT(find<QLabel>("reportFound")->text().toStdString(), HasSubstr("12 figures read, 1 line asks"));
   EXPECT_THAT(find<QLabel>("reportBalance")->text().toStdString(), HasSubstr("it balances"));
+}
+
+TEST_F(PicturesTest, AReportAsAPhotoBesideWhatWasReadOfIt) {
+  const auto path = folder.filePath("bore-sheet.png");
+  test::afterAll(test::printed(boreSheet, "B612 Mono", 150), {1.2, 0.7, true, 40, 4}).save(path);
+  window->books().openAnything(path);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return find<QWidget>("paperView")->isVisible(); }, 60000));
+  EXPECT_THAT(find<QLabel>("reportFound")->text().toStdString(), HasSubstr("figures read"));
   keep("reading");
 }
 

@@ -121,7 +121,9 @@ int PaperView::lineHeight(int line) const {
 QPixmap PaperView::around(const reading::Place& place, int height) const {
   std::size_t page = 0;
   const auto room = roomOf(place, page);
-  if (room.isNull() || page >= m_pages.size()) return {};
+  // A whole line would be too small to read there; it is shaded where it stands.
+  constexpr double longest = 7;
+  if (room.isNull() || page >= m_pages.size() || room.width() > longest * room.height()) return {};
   const double air = room.height() * 0.35;
   const auto cut = room.adjusted(-2 * air, -air, 2 * air, air).toAlignedRect();
   const auto piece = m_pages[page].picture.copy(cut);

@@ -49,14 +49,20 @@ QString named(const reading::UnplacedRow& row) {
       .replace(" ”", "”");
 }
 
-/// What tells one choice from the others: the figure, or what it is of.
+bool allHave(const reading::UnplacedRow& row, std::string core::ReportRow::*what) {
+  return std::all_of(row.couldBe.begin(), row.couldBe.end(),
+                     [&](const auto& one) { return one.*what == row.couldBe.front().*what; });
+}
+
+/// What tells one choice from the others: the figure, its unit, or what it is of.
 QString choiceText(const reading::UnplacedRow& row, std::size_t choice) {
   const auto& one = row.couldBe[choice];
-  const bool sameKey = std::all_of(row.couldBe.begin(), row.couldBe.end(),
-                                   [&](const auto& other) { return other.key == one.key; });
-  if (row.couldBe.size() < 2) return rowText(one);
-  return sameKey ? asStated(one.value) + " " + QString::fromStdString(words::reportUnitName(one.unit))
-                 : QString::fromStdString(words::reportKeyName(one.key));
+  const auto figure = QString(one.below ? "< " : "") + asStated(one.value);
+  const auto unit = QString::fromStdString(words::reportUnitName(one.unit));
+  if (!allHave(row, &core::ReportRow::key)) return QString::fromStdString(words::reportKeyName(one.key));
+  if (row.why == reading::WhyUnplaced::Blurred || row.couldBe.size() > 1)
+    return row.couldBe.size() > 1 && allHave(row, &core::ReportRow::unit) ? figure : figure + " " + unit;
+  return rowText(one);
 }
 
 } // namespace
@@ -120,6 +126,12 @@ void ReadingRows::show(const reading::ReportText& read) {
 
 namespace {
 
+/// “Specific condu…”: a name in so much room.
+QString shortened(const std::string& name, qsizetype most) {
+  const auto text = QString::fromStdString(name).simplified();
+  return "“" + (text.size() > most ? text.left(most - 1) + "…" : text) + "”";
+}
+
 /// Its figure is what asks: it can be typed as well.
 bool figureAsks(const reading::UnplacedRow& row) {
   using enum reading::WhyUnplaced;
@@ -140,13 +152,14 @@ QWidget* ReadingRows::makeAsking(std::size_t unplaced, const reading::UnplacedRo
                                          row.why == reading::WhyUnplaced::UnknownName || figureAsks(row));
   const bool figureIsAsked = row.couldBe.size() > 1 && row.couldBe.front().key == row.couldBe.back().key;
   const bool bare = figureIsAsked || row.why == reading::WhyUnplaced::Blurred;
-  const auto what = bare ? "“" + QString::fromStdString(row.name).left(30) + "”" : named(row);
+  const auto picture = m_around ? m_around(row.place, rowHeight - 2) : QPixmap();
+  const auto what = bare || !picture.isNull() ? shortened(row.name, picture.isNull() ? 30 : 11) : named(row);
   auto* said = new PlainLabel(saysItself ? what + "?" : what + ": " + why);
   said->setToolTip(why);
   said->setAccessibleDescription(why);
   said->setObjectName(QString("unplaced%1").arg(unplaced));
   line->addWidget(said);
-  if (const auto picture = m_around ? m_around(row.place, rowHeight - 2) : QPixmap(); !picture.isNull()) {
+  if (!picture.isNull()) {
     auto* strip = new PlainLabel;
     strip->setObjectName(QString("strip%1").arg(unplaced));
     strip->setPixmap(picture);
@@ -214,7 +227,10 @@ void ReadingRows::addPlaces(QWidget* box, std::size_t unplaced, const reading::U
 
 /// Waved off: it asks no more, and nothing of it is taken.
 void ReadingRows::addLeaving(QWidget* box, std::size_t unplaced) {
-  auto* leave = new QPushButton(tr("leave out"));
+  auto* leave = new QPushButton(QString("✕"));
+  leave->setAccessibleName(tr("leave it out"));
+  leave->setToolTip(tr("Leave it out"));
+  leave->setFixedWidth(30);
   leave->setObjectName(QString("leave%1").arg(unplaced));
   leave->setCheckable(true);
   leave->setProperty("quiet", true);
@@ -286,7 +302,9 @@ void ReadingRows::place() {
     const int height = m_source->lineHeight(row.line);
     row.sourceTop = m_source->lineTop(row.line);
     row.sourceMiddle = row.sourceTop + height / 2;
-    row.top = std::max(next, row.sourceTop + (height - rowHeight) / 2);
+    // Buttons fill their room, the text above them does not quite.
+    constexpr int air = 5;
+    row.top = std::max(row.asks ? next + air : next, row.sourceTop + (height - rowHeight) / 2);
     next = row.top + (row.asks ? rowHeight + 4 : std::max(height, plainRow));
     if (row.asks) row.asks->setGeometry(gutter, row.top, std::max(60, width() - gutter), rowHeight);
   }
