@@ -32,7 +32,7 @@ LabelPaper::LabelPaper(Prompts& prompts, QWidget* parent)
     : QWidget(parent), m_prompts(prompts), m_text(new QPlainTextEdit), m_said(new WrappedLabel),
       m_room(new QScrollArea), m_paper(new PaperView), m_loader(new PaperLoader(this)),
       m_progress(new QProgressBar), m_open(new QPushButton(tr("From a photo or PDF…"))),
-      m_stop(new QPushButton(tr("Stop"))) {
+      m_stop(new QPushButton(tr("Stop"))), m_asText(new QPushButton(tr("As text"))) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   m_text->setObjectName("labelText");
@@ -48,10 +48,9 @@ LabelPaper::LabelPaper(Prompts& prompts, QWidget* parent)
   m_room->setWidgetResizable(true);
   m_room->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
   m_room->setFixedHeight(220);
-  m_room->hide();
   column->addWidget(m_text);
-  column->addWidget(makeButtons());
   column->addWidget(m_room);
+  column->addWidget(makeButtons());
   column->addWidget(m_said);
   connect(m_text, &QPlainTextEdit::textChanged, this, &LabelPaper::readText);
   connect(m_loader, &PaperLoader::progress, m_progress, &QProgressBar::setValue);
@@ -66,7 +65,7 @@ QWidget* LabelPaper::makeButtons() {
   m_stop->setObjectName("stopLabel");
   m_progress->setObjectName("labelProgress");
   m_progress->setAccessibleName(tr("how far the label is read"));
-  for (auto* widget : std::initializer_list<QWidget*>{m_open, m_progress, m_stop})
+  for (auto* widget : std::initializer_list<QWidget*>{m_open, m_asText, m_progress, m_stop})
     row->addWidget(widget);
   row->addStretch();
   connect(m_open, &QPushButton::clicked, this, &LabelPaper::openFile);
@@ -74,7 +73,9 @@ QWidget* LabelPaper::makeButtons() {
     m_loader->stop();
     showWaiting(false);
   });
+  connect(m_asText, &QPushButton::clicked, this, [this] { showPicture(false); });
   showWaiting(false);
+  showPicture(false);
   return box;
 }
 
@@ -84,11 +85,18 @@ void LabelPaper::showWaiting(bool on) {
   m_stop->setVisible(on);
 }
 
+/// The picture stands where the text does; the text can be had instead, to be mended by hand.
+void LabelPaper::showPicture(bool on) {
+  m_room->setVisible(on);
+  m_asText->setVisible(on);
+  m_text->setVisible(!on);
+}
+
 void LabelPaper::clear() {
   m_loader->stop();
   showWaiting(false);
   m_text->clear();
-  m_room->hide();
+  showPicture(false);
   m_said->hide();
 }
 
@@ -112,7 +120,7 @@ void LabelPaper::openFile() {
 }
 
 void LabelPaper::readText() {
-  m_room->hide();
+  showPicture(false);
   m_said->setVisible(!m_text->toPlainText().trimmed().isEmpty());
   const auto label = reading::readLabelText(m_text->toPlainText().left(mostLetters).toStdString());
   say(label, {});
@@ -130,7 +138,7 @@ void LabelPaper::showPaper(const scan::Paper& paper) {
   const auto read = paper.isPicture
                         ? reading::agreedLabel(paper.readings)
                         : reading::AgreedLabel{reading::readLabelText(paper.readings.front().text), {}};
-  m_room->show();
+  showPicture(true);
   m_paper->show(paper);
   std::vector<reading::Place> sure, asks;
   for (const auto& line : read.label.read)

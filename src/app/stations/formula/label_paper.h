@@ -37,6 +37,7 @@ private:
   void showPaper(const scan::Paper& paper);
   void say(const reading::LabelText& label, const std::vector<reading::BlurredFigure>& blurred);
   void showWaiting(bool on);
+  void showPicture(bool on);
 
   Prompts& m_prompts;
   QPlainTextEdit* m_text;
@@ -45,7 +46,7 @@ private:
   PaperView* m_paper;
   PaperLoader* m_loader;
   QProgressBar* m_progress;
-  QPushButton *m_open, *m_stop;
+  QPushButton *m_open, *m_stop, *m_asText;
 };
 
 } // namespace butte::app
