@@ -65,6 +65,23 @@ TEST(AgreedReport, TakesWhatTwoReadingsHaveAndNoneDenies) {
   EXPECT_EQ(asks, "Na2 Fe1 ") << "one says otherwise; only one has it";
 }
 
+TEST(AgreedReport, ANumberThatWasTornIsNeverTakenByHalves) {
+  for (const auto* torn : {"Bor; 0, 314; mg/l\n", "Bor;0;314;mg/l\n", "Bor 0. 0487 mg/l\n",
+                           "Karbonathärte;8,6 7;°dH\n", "Zink;<0 ,01;mg/l\n", "Zink;<01;mg/l\n"}) {
+    const std::string text = std::string(torn) + "Calcium;40,1;mg/l\nNatrium;46,2;mg/l\n";
+    const std::vector<LaidOut> all{asRead(text), asRead(text), asRead(text)};
+    const auto read = agreedReport(all);
+    for (const auto& row : read.read)
+      EXPECT_TRUE(row.row.key == "Ca" || row.row.key == "Na") << torn << row.row.key << row.row.value;
+  }
+}
+
+TEST(AgreedReport, ADigitOfTheNameTearsNothing) {
+  const std::vector<LaidOut> all{asRead("NO3 54.1 mg/l\nHardness as CaCO3 283 mg/l\n"),
+                                 asRead("NO3 54.1 mg/l\nHardness as CaCO3 283 mg/l\n")};
+  EXPECT_EQ(agreedReport(all).read.size(), 2u);
+}
+
 TEST(AgreedReport, NeverTakesAFigureWithoutItsUnit) {
   const std::vector<LaidOut> readings{asRead("Boron 41 jjj\nCalcium 78 mg/l\n"),
                                       asRead("Boron 41 jjj\nCalcium 78 mg/l\n")};
@@ -82,6 +99,8 @@ TEST(AgreedLabel, TakesWhatTwoReadingsHaveAlike) {
   EXPECT_EQ(read.label.rows.front(), (core::LabelRow{"Ca", 19}));
   ASSERT_EQ(read.blurred.size(), 1u);
   EXPECT_THAT(read.blurred.front().percent, ::testing::ElementsAre(46, 48));
+  const std::vector<LaidOut> torn{asRead("Boron (B) 0. 05 %\n"), asRead("Boron (B) 0. 05 %\n")};
+  EXPECT_TRUE(agreedLabel(torn).label.rows.empty());
 }
 
 } // namespace

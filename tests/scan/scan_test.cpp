@@ -123,6 +123,7 @@ Score scoreOfLabel(const std::filesystem::path& file, const Manner& manner) {
 
 /// All papers in all manners with BUTTE_SCAN_ALL, for hours that nobody waits; else a few of each.
 template <class ScoreOf> Score scoreOf(const char* folder, ScoreOf scoreOne, std::size_t each) {
+  if (qEnvironmentVariableIsSet("BUTTE_SCAN_EACH")) each = qEnvironmentVariable("BUTTE_SCAN_EACH").toUInt();
   const bool all = qEnvironmentVariableIsSet("BUTTE_SCAN_ALL");
   Score out;
   const auto files = test::textsIn(std::string("/") + folder);

@@ -12,6 +12,28 @@ bool isSamePercent(double a, double b) {
   return std::abs(a - b) <= 1e-9 * std::max(std::abs(a), std::abs(b));
 }
 
+/// Digits that a mark and a blank part, or a mark that parts cells, are most likely of one number, torn:
+/// "0, 05", "1;5". A point or a comma alone is a number's own.
+bool isTornLine(const std::string& text) {
+  const auto isDigit = [](char c) { return c >= '0' && c <= '9'; };
+  for (std::size_t i = 0; i + 2 < text.size(); ++i) {
+    if (!isDigit(text[i])) continue;
+    const bool cells = (text[i + 1] == ';' || text[i + 1] == ':') && isDigit(text[i + 2]);
+    const bool cut = (text[i + 1] == '.' || text[i + 1] == ',') && text[i + 2] == ' ' &&
+                     i + 3 < text.size() && isDigit(text[i + 3]);
+    if (cells || cut) return true;
+  }
+  return false;
+}
+
+/// Without the figures whose lines are torn: such a reading is no witness for them.
+void dropTorn(LabelText& label) {
+  for (const auto& line : label.read) {
+    if (line.key.empty() || !isTornLine(line.text)) continue;
+    std::erase_if(label.rows, [&](const auto& row) { return row.first == line.key; });
+  }
+}
+
 int lineOfKey(const LabelText& label, const std::string& key) {
   const auto it =
       std::find_if(label.read.begin(), label.read.end(), [&](const LabelLine& l) { return l.key == key; });
@@ -38,10 +60,12 @@ AgreedLabel agreedLabel(std::span<const LaidOut> readings) {
   std::vector<std::string> keys;
   for (const auto& one : readings) {
     all.push_back(readLabelText(one.text));
-    for (const auto& [key, percent] : all.back().rows) {
+    for (const auto& [key, percent] : all.back().rows) { // torn ones too: they are to be asked about
       if (std::find(keys.begin(), keys.end(), key) == keys.end()) keys.push_back(key);
     }
   }
+  for (auto& one : all)
+    dropTorn(one);
   AgreedLabel out;
   if (all.empty()) return out;
   out.label = all.front();

@@ -4,6 +4,7 @@
 #include "water/report_row.h"
 
 #include <algorithm>
+#include <cctype>
 #include <cmath>
 #include <optional>
 
@@ -26,6 +27,31 @@ bool needsUnit(const ReportRow& row) {
   return row.key != "pH";
 }
 
+/// Digits that stand beside the figure with no more than a mark or a blank between are most likely its own,
+/// torn off: "0, 314", "8,6 7", "0;386". So are those of a figure that begins with a nought: "01".
+bool isTorn(const std::string& text, const Place& place) {
+  const auto isDigit = [](char c) { return c >= '0' && c <= '9'; };
+  const auto isBetween = [](char c) { return std::string_view(" .,;:'").find(c) != std::string_view::npos; };
+  constexpr std::size_t farthest = 2;
+  auto before = place.from;
+  while (before > 0 && place.from - before < farthest && isBetween(text[before - 1]))
+    --before;
+  auto number = before;
+  while (number > 0 && isDigit(text[number - 1]))
+    --number;
+  // "NO3 54.1": the digit is the name's.
+  if (number < before && (number == 0 || !std::isalpha(static_cast<unsigned char>(text[number - 1]))))
+    return true;
+  auto behind = place.to;
+  while (behind < text.size() && behind - place.to < farthest && isBetween(text[behind]))
+    ++behind;
+  if (behind < text.size() && behind > place.to && isDigit(text[behind])) return true;
+  auto first = std::string_view(text).substr(place.from, place.to - place.from);
+  while (!first.empty() && (first.front() == '<' || first.front() == ' '))
+    first.remove_prefix(1);
+  return first.size() > 1 && first[0] == '0' && isDigit(first[1]);
+}
+
 const ReadRow* rowOf(const ReportText& reading, const std::string& key) {
   const auto it = std::find_if(reading.read.begin(), reading.read.end(),
                                [&](const ReadRow& row) { return row.row.key == key; });
@@ -39,7 +65,12 @@ public:
   explicit Agreement(std::span<const LaidOut> readings) {
     for (const auto& one : readings) {
       m_readings.push_back(readReportText(one.text));
-      addWithoutUnit(m_readings.back());
+      auto& reading = m_readings.back();
+      addWithoutUnit(reading);
+      for (const auto& row : reading.read)
+        if (isTorn(one.text, row.place)) m_torn.push_back(row);
+      // It is no witness for or against; where no other reading has it, it is asked about.
+      std::erase_if(reading.read, [&](const ReadRow& row) { return isTorn(one.text, row.place); });
     }
   }
 
@@ -49,6 +80,12 @@ public:
     for (std::size_t i = 0; i < m_readings.size(); ++i) {
       for (const auto& row : m_readings[i].read)
         if (!isDone(row.row.key)) take(i, row);
+    }
+    for (const auto& row : m_torn) {
+      if (isDone(row.row.key)) continue;
+      dropUnplaced(row.place);
+      m_out.unplaced.push_back(
+          {row.place, row.name, valueText(row.row), row.row.unit, WhyUnplaced::Blurred, {row.row}});
     }
     // What the first reading left open and all together have settled, or ask about, is said once.
     std::erase_if(m_out.unplaced, [&](const UnplacedRow& row) {
@@ -143,6 +180,7 @@ private:
   }
 
   std::vector<ReportText> m_readings;
+  std::vector<ReadRow> m_torn;
   std::vector<std::string> m_done;
   ReportText m_out;
 };

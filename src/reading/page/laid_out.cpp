@@ -100,7 +100,7 @@ private:
       if (column == 0 && right < 0)
         blanks = wanted;
       else if (gap < oneBlank * m_letter)
-        blanks = gap < 0.12 * m_letter || (gap < m_letter && isCutNumber(word->text)) ? 0 : 1;
+        blanks = gap < 0.12 * m_letter || (gap < oneMark * m_letter && isCutNumber(word->text)) ? 0 : 1;
       else
         blanks = std::max<std::size_t>(3, wanted > column ? wanted - column : 0);
       out.text.append(blanks, ' ');
@@ -118,14 +118,19 @@ private:
     out.strips.push_back(strip);
   }
 
-  /// "0." and "35" of one number, set in letters that are all as wide as a zero.
+  /// "0." and "35", or "0" and ",35", of one number, set in letters that are all equally wide.
   bool isCutNumber(const std::string& next) const {
     const auto& before = out.text;
     const auto isDigit = [](char c) { return c >= '0' && c <= '9'; };
-    return before.size() >= 2 && (before.back() == '.' || before.back() == ',') &&
-           isDigit(before[before.size() - 2]) && isDigit(next.front());
+    const auto isMark = [](char c) { return c == '.' || c == ','; };
+    if (before.empty() || next.empty()) return false;
+    if (isMark(next.front())) return next.size() > 1 && isDigit(next[1]) && isDigit(before.back());
+    return before.size() >= 2 && isMark(before.back()) && isDigit(before[before.size() - 2]) &&
+           isDigit(next.front());
   }
 
+  /// Up to so many letters' widths behind a point are within a number.
+  static constexpr double oneMark = 1.5;
   /// Up to so many letters' widths are one blank: in a typewriter's letters a comma and a blank are nearly
   /// two.
   static constexpr double oneBlank = 2;
