@@ -1,4 +1,5 @@
-// How long it takes to read a paper of two hundred lines, and a logger's table, beside the paper of ten lines.
+// How long it takes to read a paper of two hundred lines, and a logger's table, beside the paper of ten
+// lines.
 #include "report/report_text.h"
 #include "table/plain_table.h"
 
