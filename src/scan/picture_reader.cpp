@@ -9,6 +9,7 @@
 #include <memory>
 #include <mutex>
 #include <numeric>
+#include <omp.h>
 #include <tesseract/baseapi.h>
 #include <tesseract/ocrclass.h>
 #include <thread>
@@ -91,6 +92,7 @@ PictureWords readPicture(const QImage& picture, const Watch& watch) {
   std::array<std::atomic<int>, ways.size()> done{};
   std::mutex telling;
   const auto readOne = [&](std::size_t i) {
+    omp_set_max_active_levels(0);
     Reader reader(ways[i].language);
     if (!reader.isReady()) return;
     const double scale = ways[i].letterHeight / clean->letterHeight();
@@ -101,7 +103,8 @@ PictureWords readPicture(const QImage& picture, const Watch& watch) {
       watch.progress(std::accumulate(done.begin(), done.end(), 0) / static_cast<int>(ways.size()));
     });
   };
-  // The readings side by side, one thread each; a reader's own threads only get into one another's way.
+  // The readings side by side, one thread each; a reader's own threads only get into one another's way and are
+  // switched off.
   std::vector<std::thread> threads;
   for (std::size_t i = 1; i < ways.size(); ++i)
     threads.emplace_back(readOne, i);
