@@ -76,6 +76,13 @@ TEST(AgreedReport, ANumberThatWasTornIsNeverTakenByHalves) {
   }
 }
 
+// A fuzzer found it: places are of the text as it was read, which is longer where bytes are no UTF-8.
+TEST(AgreedReport, BytesThatAreNoTextAreSurvived) {
+  const std::vector<LaidOut> all(
+      3, asRead("Bor\xff\xff\xff\xffon 0.5\xff mg/l\nCalcium 78 mg/l\nSodium\xff 20 mg/l"));
+  EXPECT_LE(agreedReport(all).read.size(), 3u);
+}
+
 TEST(AgreedReport, ADigitOfTheNameTearsNothing) {
   const std::vector<LaidOut> all{asRead("NO3 54.1 mg/l\nHardness as CaCO3 283 mg/l\n"),
                                  asRead("NO3 54.1 mg/l\nHardness as CaCO3 283 mg/l\n")};

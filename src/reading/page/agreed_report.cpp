@@ -1,6 +1,7 @@
 #include "page/agreed_report.h"
 
 #include "base/decimal.h"
+#include "base/encoding.h"
 #include "water/report_row.h"
 
 #include <algorithm>
@@ -64,13 +65,14 @@ class Agreement {
 public:
   explicit Agreement(std::span<const LaidOut> readings) {
     for (const auto& one : readings) {
-      m_readings.push_back(readReportText(one.text));
+      const auto text = core::utf8From(one.text); // places are of what was read
+      m_readings.push_back(readReportText(text));
       auto& reading = m_readings.back();
       addWithoutUnit(reading);
       for (const auto& row : reading.read)
-        if (isTorn(one.text, row.place)) m_torn.push_back(row);
+        if (isTorn(text, row.place)) m_torn.push_back(row);
       // It is no witness for or against; where no other reading has it, it is asked about.
-      std::erase_if(reading.read, [&](const ReadRow& row) { return isTorn(one.text, row.place); });
+      std::erase_if(reading.read, [&](const ReadRow& row) { return isTorn(text, row.place); });
     }
   }
 
