@@ -130,6 +130,16 @@ TEST_F(TableSheetTest, ATableOfNothingKnownIsShownAndAsksInsteadOfBeingRefused) 
   EXPECT_TRUE(troubles.isEmpty());
 }
 
+TEST_F(TableSheetTest, OfAVeryWideTableNothingIsTakenThatDoesNotShow) {
+  QByteArray header = "Day;Sump", row = "14-Mar-2026;North";
+  for (int i = 0; i < 80; ++i)
+    header += ";x" + QByteArray::number(i), row += ";1";
+  window->books().importTableFrom(fileWith("wide.csv", header + ";EC;pH\n" + row + ";1.8;5.9\n"));
+  ASSERT_NE(sheet(), nullptr);
+  EXPECT_THAT(text("tableKnown"), HasSubstr("first 60 columns"));
+  EXPECT_FALSE(takeButton()->isEnabled());
+}
+
 TEST_F(TableSheetTest, WhatWasRememberedCanBeLookedAtAndThrownAway) {
   window->books().importTableFrom(fileWith("north.csv", logger));
   QTest::keyClicks(sheet()->findChild<QLineEdit*>("tableName"), "North pond");

@@ -18,7 +18,6 @@ namespace {
 
 constexpr int fieldRow = 0, unitRow = 1, titleRow = 2, firstRow = 3;
 constexpr std::size_t rowsShown = 40;
-constexpr std::size_t mostColumns = 60; ///< more are passed over; no table of the trade has them
 
 } // namespace
 
@@ -59,6 +58,8 @@ void ColumnHeads::show(const reading::ForeignTable& table, const TableMapping& m
 void ColumnHeads::showMapping(const TableMapping& mapping) {
   m_table = mapping.table;
   m_columns = mapping.columns;
+  for (auto i = mostColumns; i < m_columns.size(); ++i)
+    m_columns[i] = {}; // nothing is taken that does not show
   m_turns.assign(m_columns.size(), 0);
   for (int column = 0; column < columnCount(); ++column)
     makeHead(column);

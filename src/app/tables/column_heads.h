@@ -13,6 +13,8 @@ class ColumnHeads : public QTableWidget {
   Q_OBJECT
 
 public:
+  /// More are passed over; no table of the trade has them.
+  static constexpr std::size_t mostColumns = 60;
   explicit ColumnHeads(QWidget* parent = nullptr);
   void show(const reading::ForeignTable& table, const reading::TableMapping& mapping);
   /// Only what stands above the columns.

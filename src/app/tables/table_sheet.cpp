@@ -163,8 +163,11 @@ void TableSheet::look() {
     said << qtext(words::mappingQuestionText(question, now.table));
   m_asks->setText(said.join('\n'));
   m_asks->setVisible(!said.isEmpty());
-  m_known->setText(m_remembered ? tr("Read as you answered for this header before.") : QString());
-  m_known->setVisible(m_remembered);
+  const bool wide = m_table.header.size() > ColumnHeads::mostColumns;
+  m_known->setText(m_remembered ? tr("Read as you answered for this header before.")
+                   : wide       ? tr("Only its first %1 columns are looked at.").arg(ColumnHeads::mostColumns)
+                                : QString());
+  m_known->setVisible(m_remembered || wide);
   m_take->setEnabled(open.empty() && !m_desk.isReadOnly());
   m_take->setText(tr("Take the rows"));
   m_rows->setText({});

@@ -57,7 +57,7 @@ StartOptions readStartOptions(const QCoreApplication& application) {
   const QCommandLineOption labels("labels", "write the tanks' labels as a PDF and end", "file");
   const QCommandLineOption timing("time-start", "print the milliseconds to a usable window and end");
   const QCommandLineOption section("section",
-                                   "with --screenshot: section of the book (0 batches ... 9 copies) or part "
+                                   "with --screenshot: section of the book (0 batches ... 10 copies) or part "
                                    "of the stocks (0 way ... 6 levels)",
                                    "number");
   const QCommandLineOption find("find", "with --screenshot: text typed into the finder", "text");
