@@ -103,8 +103,8 @@ PictureWords readPicture(const QImage& picture, const Watch& watch) {
       watch.progress(std::accumulate(done.begin(), done.end(), 0) / static_cast<int>(ways.size()));
     });
   };
-  // The readings side by side, one thread each; a reader's own threads only get into one another's way and are
-  // switched off.
+  // The readings side by side, one thread each; a reader's own threads only get into one another's way and
+  // are switched off.
   std::vector<std::thread> threads;
   for (std::size_t i = 1; i < ways.size(); ++i)
     threads.emplace_back(readOne, i);
