@@ -1,5 +1,6 @@
 #include "scan/clean_picture.h"
 
+#include <QPainter>
 #include <algorithm>
 #include <cmath>
 #include <cstring>
@@ -21,15 +22,7 @@ PixPointer greyPix(const QImage& picture) {
   // On white: what is see-through is paper.
   QImage flat(picture.size(), QImage::Format_RGB32);
   flat.fill(Qt::white);
-  for (int y = 0; y < picture.height(); ++y) {
-    for (int x = 0; x < picture.width(); ++x) {
-      const auto dot = picture.pixelColor(x, y);
-      const int a = dot.alpha();
-      flat.setPixel(x, y,
-                    qRgb((dot.red() * a + 255 * (255 - a)) / 255, (dot.green() * a + 255 * (255 - a)) / 255,
-                         (dot.blue() * a + 255 * (255 - a)) / 255));
-    }
-  }
+  QPainter(&flat).drawImage(0, 0, picture);
   const auto grey = flat.convertToFormat(QImage::Format_Grayscale8);
   PixPointer out(pixCreate(grey.width(), grey.height(), 8));
   for (int y = 0; out && y < grey.height(); ++y) {

@@ -8,6 +8,7 @@
 #include <QDeadlineTimer>
 #include <QPainter>
 #include <QPdfWriter>
+#include <QPlainTextEdit>
 #include <QPushButton>
 
 namespace butte::app {
@@ -97,6 +98,22 @@ TEST_F(ReportPictureTest, WhatIsNoPaperIsSaidAndTheReadingCanBeStopped) {
   EXPECT_TRUE(find<QWidget>("reportText")->isVisible());
   QTest::qWait(300);
   EXPECT_TRUE(find<QWidget>("reportText")->isVisible()) << "what was stopped does not come after all";
+}
+
+TEST_F(ReportPictureTest, WhileAPaperIsReadNothingOfTheOneBeforeCanBeTaken) {
+  window->showStation(Station::Water);
+  click("pasteReport");
+  find<QPlainTextEdit>("reportText")->setPlainText("Calcium 91 mg/l\nSodium 20 mg/l\n");
+  EXPECT_THAT(report("reportFound"), HasSubstr("2 figures read"));
+  const auto before = editor().answer().water.netAlkalinityMeqPerL;
+  window->books().openAnything(pictureFile({}));
+  EXPECT_THAT(report("reportFound"), HasSubstr("Nothing understood"));
+  click("takeReport");
+  EXPECT_EQ(editor().answer().water.netAlkalinityMeqPerL, before);
+  click("stopReading");
+  EXPECT_THAT(report("reportFound"), HasSubstr("2 figures read")) << "the text is there again";
+  QTest::qWait(300);
+  EXPECT_TRUE(find<QWidget>("reportText")->isVisible());
 }
 
 TEST_F(ReportPictureTest, APictureOnTheClipboardIsReadWhenTheReportIsAskedFor) {

@@ -28,7 +28,7 @@ std::optional<WhyUnplaced> whyFromKey(std::string_view key);
 std::vector<std::string> layoutNames(const ReportText& read);
 /// How much two layouts have in common, 0 to 1: next year's sheet has a line more or less.
 double likeness(const std::vector<std::string>& one, const std::vector<std::string>& other);
-inline constexpr double sameLayout = 0.8; ///< common practice of ours: 4 names in 5
+inline constexpr double sameLayout = 0.8; ///< chosen: 4 names in 5; a year's sheet has a few more or fewer
 
 /// What a person has said of the unplaced rows so far: parallel to them.
 struct RowsAnswered {

@@ -204,10 +204,7 @@ private:
     // A list of batches has no names of its own, and a logger's file is of one vessel.
     if (named || m_out.table == TableOf::Batches || m_out.table == TableOf::Readings) return;
     for (std::size_t i = 0; i < m_out.columns.size(); ++i) {
-      const bool candidate = m_out.columns[i].field.empty() ||
-                             (m_out.table == TableOf::Targets && m_out.columns[i].field == "crop");
-      if (!candidate || !isText(i)) continue;
-      if (m_out.columns[i].field == "crop") continue;
+      if (!m_out.columns[i].field.empty() || !isText(i)) continue;
       m_out.columns[i] = {name, {}, 1, false};
       return;
     }

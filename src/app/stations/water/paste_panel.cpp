@@ -180,8 +180,8 @@ QWidget* PastePanel::makeWaiting() {
   column->addWidget(stop, 0, Qt::AlignLeft);
   column->addStretch();
   connect(stop, &QPushButton::clicked, this, [this] {
-    m_loader->stop();
     showText();
+    read();
     emit message(paperTroubleText(scan::PaperTrouble::Stopped));
   });
   return box;
@@ -208,10 +208,8 @@ bool PastePanel::takeClipboard() {
   if (!clip) return false;
   const auto text = clip->text();
   if (clip->hasImage() && text.count('\n') < 2) {
-    m_source->setCurrentIndex(WaitPage);
-    m_progress->setValue(0);
+    showWaiting();
     m_loader->load(qvariant_cast<QImage>(clip->imageData()));
-    read();
     return true;
   }
   if (text.count('\n') < 2) return false;
@@ -247,7 +245,8 @@ void PastePanel::openPath(const QString& path) {
   m_name = QFileInfo(path).fileName();
   if (scan::isPaper(file.peek(4096))) {
     if (file.size() > scan::largestPaper) return emit message(paperTroubleText(scan::PaperTrouble::TooLarge));
-    return load(file.readAll());
+    showWaiting();
+    return m_loader->load(file.readAll());
   }
   if (file.size() > mostLetters)
     emit message(tr("The file is too long for a water report: only its beginning is read."));
@@ -255,13 +254,17 @@ void PastePanel::openPath(const QString& path) {
   m_text->setPlainText(QString::fromStdString(core::utf8From(file.read(mostLetters).toStdString())));
 }
 
-void PastePanel::load(const QByteArray& bytes) {
+/// While a paper is being read nothing of the one before can be taken for it.
+void PastePanel::showWaiting() {
   m_source->setCurrentIndex(WaitPage);
   m_progress->setValue(0);
-  m_loader->load(bytes);
+  m_report = {};
+  showReading();
 }
 
+/// The text, and no paper that would come in its place later.
 void PastePanel::showText() {
+  m_loader->stop();
   m_source->setCurrentIndex(TextPage);
   m_rows->standBeside(*m_textLines);
 }
@@ -356,7 +359,6 @@ void PastePanel::markSource() {
 }
 
 void PastePanel::leave() {
-  m_loader->stop();
   showText();
   emit done();
 }

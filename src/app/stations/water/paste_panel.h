@@ -53,7 +53,7 @@ private:
   void openFile();
   void openPath(const QString& path);
   bool takeClipboard();
-  void load(const QByteArray& bytes);
+  void showWaiting();
   void showText();
   void showPaper(const scan::Paper& paper);
   void showReading();
