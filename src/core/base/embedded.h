@@ -10,6 +10,8 @@ std::string_view heats_of_solution();
 std::string_view ions();
 std::string_view pitzer();
 std::string_view products();
+std::string_view misread_words();
+std::string_view reading_particles();
 std::string_view reading_words();
 std::string_view typed_units();
 std::string_view safe_ceilings();

@@ -3,6 +3,7 @@
 #include "product/oxides.h"
 #include "quantity/unit_names.h"
 #include "units/convert.h"
+#include "words/particles.h"
 #include "words/vocabulary.h"
 
 #include <algorithm>
@@ -10,10 +11,6 @@
 
 namespace butte::reading {
 namespace {
-
-bool isWord(const Atom& atom, std::string_view text) {
-  return atom.kind == Atom::Kind::Word && atom.text == text;
-}
 
 /// Whether labels state the element by this oxide too.
 bool isOxideOf(std::string_view oxide, std::string_view element) {
@@ -136,15 +133,6 @@ private:
   }
 
   void unit() {
-    static constexpr std::array<std::pair<std::string_view, std::string_view>, 9> units{{{"mg/kg", "mg/kg"},
-                                                                                         {"ppm", "mg/kg"},
-                                                                                         {"g/l", "g/L"},
-                                                                                         {"mg/l", "mg/L"},
-                                                                                         {"g/kg", "g/kg"},
-                                                                                         {"percent", "%"},
-                                                                                         {"pct", "%"},
-                                                                                         {"g/100g", "%"},
-                                                                                         {"prozent", "%"}}};
     if (m_at < m_atoms.size() && m_atoms[m_at].is("%")) {
       m_term.unit = "%";
       ++m_at;
@@ -153,10 +141,9 @@ private:
     std::string joined;
     for (auto i = m_at; i < m_atoms.size() && i < m_at + 4; ++i) {
       joined += m_atoms[i].text;
-      const auto it =
-          std::find_if(units.begin(), units.end(), [&](const auto& u) { return u.first == joined; });
-      if (it == units.end()) continue;
-      m_term.unit = it->second;
+      const auto means = particleMeans(Particle::LabelUnit, joined);
+      if (!means) continue;
+      m_term.unit = *means;
       m_at = i + 1;
       return;
     }
@@ -226,7 +213,8 @@ std::optional<double> densityOf(Atoms atoms, DecimalMark mark) {
     if (!read || read->otherwise) continue;
     const auto mass = unitNameAt(atoms, i + 1);
     auto next = i + 1 + mass.length;
-    const bool per = next < atoms.size() && (atoms[next].is("/") || isWord(atoms[next], "per"));
+    const bool per =
+        next < atoms.size() && (atoms[next].is("/") || isParticle(Particle::Per, atoms[next].text));
     const auto volume = per ? unitNameAt(atoms, next + 1) : UnitName{};
     if (mass.length > 0 && volume.length > 0) {
       const auto kg = core::convert(read->value * mass.meaning.factor, mass.meaning.unit, "kg");

@@ -4,6 +4,7 @@
 #include "quantity/typed_number.h"
 #include "quantity/unit_names.h"
 #include "units/convert.h"
+#include "words/particles.h"
 
 #include <algorithm>
 #include <array>
@@ -20,17 +21,16 @@ constexpr int figuresOfAConversion = 9;
 constexpr double perThousand = 1000, perHundred = 100;
 
 /// Things that quantities come in: "25 lb bag".
-bool isVessel(const Atom& atom) {
-  static constexpr std::array<std::string_view, 16> names{
-      "bag",  "bags", "sack",   "sacks", "drum",  "jug", "bucket", "bottle",
-      "tank", "pail", "barrel", "each",  "total", "ca",  "about",  "approx"};
-  return atom.kind == Atom::Kind::Word && std::find(names.begin(), names.end(), atom.text) != names.end();
+bool isContainer(const Atom& atom) {
+  return atom.kind == Atom::Kind::Word && isParticle(Particle::Container, atom.text);
+}
+
+bool isPerWord(const Atom& atom) {
+  return atom.kind == Atom::Kind::Word && isParticle(Particle::Per, atom.text);
 }
 
 bool isPer(const Atom& atom) {
-  static constexpr std::array<std::string_view, 7> words{"to", "per", "pro", "par", "por", "je", "in"};
-  return atom.is("/") ||
-         (atom.kind == Atom::Kind::Word && std::find(words.begin(), words.end(), atom.text) != words.end());
+  return atom.is("/") || isPerWord(atom);
 }
 
 /// An amount with its unit.
@@ -46,12 +46,11 @@ public:
         m_substance(substance) {}
 
   Result<TypedQuantity> read() {
-    std::erase_if(m_all, [](const Atom& atom) { return isVessel(atom); });
+    std::erase_if(m_all, [](const Atom& atom) { return isContainer(atom); });
     // "1 part in 100 parts"; "parts per million" are a unit.
     const bool perMillion =
         std::any_of(m_all.begin(), m_all.end(), [](const Atom& a) { return a.text == "per"; });
-    if (!perMillion)
-      std::erase_if(m_all, [](const Atom& a) { return a.text == "part" || a.text == "parts"; });
+    if (!perMillion) std::erase_if(m_all, [](const Atom& a) { return isParticle(Particle::Part, a.text); });
     m_atoms = m_all;
     if (m_atoms.empty() || m_atoms.size() > 40) return notANumber();
     if (m_atoms[0].is("-") || m_atoms[0].is("+")) {
@@ -82,7 +81,7 @@ private:
   void prefix() {
     if (m_at >= m_atoms.size() || m_atoms[m_at].kind != Atom::Kind::Word) return;
     const auto& word = m_atoms[m_at].text;
-    if (word != "cf" && word != "ec") return;
+    if (!isParticle(Particle::Scale, word)) return;
     m_prefix = unitNameAt(m_atoms, m_at).meaning;
     ++m_at;
   }
@@ -91,7 +90,7 @@ private:
   std::optional<Result<TypedQuantity>> ratio() {
     if (m_at + 2 >= m_atoms.size() || m_at + 3 != m_atoms.size()) return std::nullopt;
     const auto &first = m_atoms[m_at], &between = m_atoms[m_at + 1], &last = m_atoms[m_at + 2];
-    const bool word = between.kind == Atom::Kind::Word && (between.text == "in" || between.text == "to");
+    const bool word = isPerWord(between);
     if (first.kind != Atom::Kind::Number || last.kind != Atom::Kind::Number || !(between.is(":") || word))
       return std::nullopt;
     if (m_unit != "mL/L" && m_unit != "percent" && m_unit != "%")

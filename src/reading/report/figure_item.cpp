@@ -1,6 +1,7 @@
 #include "report/figure_item.h"
 
 #include "report/unit_text.h"
+#include "words/particles.h"
 
 #include <algorithm>
 #include <array>
@@ -101,8 +102,8 @@ private:
   /// "5.4 - 8.2", "12 to 18", "6,5–9,5".
   bool isRange() {
     const bool dash = isSign(m_next, "-") && (m_atoms[m_next].gap > 0 || isNumber(m_next + 1));
-    const bool word =
-        isWord(m_next, "to") || isWord(m_next, "bis") || isWord(m_next, "a") || isWord(m_next, "tot");
+    const bool word = m_next < m_end && m_atoms[m_next].kind == Atom::Kind::Word &&
+                      isParticle(Particle::UpTo, m_atoms[m_next].text);
     if ((!dash && !word) || !isNumber(m_next + 1)) return false;
     const auto high = numberIn(m_atoms[m_next + 1].text, m_mark);
     if (!high || high->value < m_out.figure.value) return false;
@@ -147,9 +148,9 @@ private:
   bool isFlag(std::size_t i) const {
     if (i >= m_end || m_atoms[i].kind != Atom::Kind::Word || m_atoms[i].text.size() > 2 || m_atoms[i].gap > 1)
       return false;
-    static constexpr std::string_view letters = "abdehjnqruxz";
-    return std::all_of(m_atoms[i].text.begin(), m_atoms[i].text.end(),
-                       [](char c) { return letters.find(c) != std::string_view::npos; });
+    return std::all_of(m_atoms[i].text.begin(), m_atoms[i].text.end(), [](const char& c) {
+      return isParticle(Particle::Flag, {&c, 1});
+    });
   }
 
   void flags() {
@@ -168,7 +169,7 @@ private:
         m_next += 3;
       } else if (letter && m_out.flag.empty()) {
         m_out.flag = atom.text;
-        if (atom.text == "u" || atom.text == "nd") m_out.figure.below = true;
+        if (particleMeans(Particle::Flag, atom.text) == "below") m_out.figure.below = true;
         ++m_next;
       } else {
         return;

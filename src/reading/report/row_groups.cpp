@@ -1,5 +1,8 @@
 #include "report/row_groups.h"
 
+#include "text/atoms.h"
+#include "words/particles.h"
+
 #include <algorithm>
 
 namespace butte::reading {
@@ -13,8 +16,7 @@ bool isFigureLike(const Item& item) {
 
 /// "U" or "ND" in a column of flags: not detected at the figure beside it. "<" alone says the same.
 bool saysBelow(const Item& item) {
-  return item.text == "<" || item.text == "U" || item.text == "u" || item.text == "ND" || item.text == "nd" ||
-         item.text == "UJ";
+  return item.text == "<" || particleMeans(Particle::Flag, folded(item.text)) == "below";
 }
 
 /// A word of the paper is in the figure's place.

@@ -1,5 +1,6 @@
 #include "report/unit_text.h"
 
+#include "words/particles.h"
 #include "words/vocabulary.h"
 
 #include <algorithm>
@@ -7,10 +8,6 @@
 
 namespace butte::reading {
 namespace {
-
-bool isWord(const Atom& atom, std::string_view text) {
-  return atom.kind == Atom::Kind::Word && atom.text == text;
-}
 
 bool isForm(std::string_view symbol) {
   static constexpr std::array<std::string_view, 13> forms{"N",   "NO3",  "NH4",   "NH3",  "S",    "SO4", "P",
@@ -33,20 +30,14 @@ std::optional<WordFound> formAt(Atoms atoms, std::size_t at, std::size_t end) {
 
 /// "mg N/l", "mg CaCO3/L", "µg NO3-N / L".
 std::optional<UnitFound> withFormInside(Atoms atoms, std::size_t at, std::size_t end) {
-  const bool milli = isWord(atoms[at], "mg"), micro = isWord(atoms[at], "ug");
-  if (!milli && !micro) return std::nullopt;
+  const auto unit = particleMeans(Particle::Thousandth, atoms[at].text);
+  if (!unit) return std::nullopt;
   const auto form = formAt(atoms, at + 1, end);
   if (!form) return std::nullopt;
   const auto slash = at + 1 + form->length;
-  if (slash + 1 >= end || !atoms[slash].is("/") ||
-      !(isWord(atoms[slash + 1], "l") || isWord(atoms[slash + 1], "litre")))
+  if (slash + 1 >= end || !atoms[slash].is("/") || !isParticle(Particle::Litre, atoms[slash + 1].text))
     return std::nullopt;
-  return UnitFound{form->length + 3, milli ? "mg/L" : "ug/L", {std::string(form->means)}};
-}
-
-bool isConnective(const Atom& atom) {
-  static constexpr std::array<std::string_view, 6> words{"as", "als", "en", "come", "como", "comme"};
-  return atom.kind == Atom::Kind::Word && std::find(words.begin(), words.end(), atom.text) != words.end();
+  return UnitFound{form->length + 3, std::string(*unit), {std::string(form->means)}};
 }
 
 } // namespace
@@ -62,7 +53,7 @@ std::optional<UnitFound> unitAt(Atoms atoms, std::size_t at, std::size_t end) {
   const bool open = next < end && (atoms[next].is("(") || atoms[next].is("["));
   const bool linked = next < end && (atoms[next].is("-") || atoms[next].is(","));
   auto i = next + (open || linked);
-  if (i < end && isConnective(atoms[i])) ++i;
+  if (i < end && isParticle(Particle::As, atoms[i].text)) ++i;
   const auto form = formAt(atoms, i, end);
   if (!form || (i < end && atoms[i].gap > 2)) return out;
   i += form->length;

@@ -4,43 +4,20 @@
 #include "quantity/unit_names.h"
 #include "report/unit_text.h"
 #include "text/figure_text.h"
+#include "words/particles.h"
 #include "words/vocabulary.h"
 
 #include <algorithm>
-#include <array>
 
 namespace butte::reading {
 namespace {
-
-/// Signs and codes of currencies in which salts are sold (ISO 4217).
-struct CurrencyName {
-  std::string_view written, code;
-};
-constexpr std::array<CurrencyName, 15> currencies{{{"€", "EUR"},
-                                                   {"$", "USD"},
-                                                   {"£", "GBP"},
-                                                   {"EUR", "EUR"},
-                                                   {"USD", "USD"},
-                                                   {"GBP", "GBP"},
-                                                   {"CHF", "CHF"},
-                                                   {"CAD", "CAD"},
-                                                   {"AUD", "AUD"},
-                                                   {"NZD", "NZD"},
-                                                   {"SEK", "SEK"},
-                                                   {"NOK", "NOK"},
-                                                   {"DKK", "DKK"},
-                                                   {"PLN", "PLN"},
-                                                   {"MXN", "MXN"}}};
 
 bool isBracket(const Atom& atom) {
   return atom.is("(") || atom.is(")") || atom.is("[") || atom.is("]");
 }
 
 bool isFiller(const Atom& atom) {
-  static constexpr std::array<std::string_view, 16> fillers{
-      "per", "pro", "par", "por", "je", "of", "de", "di", "in", "en", "each", "the", "a", "for", "pr", "te"};
-  return atom.kind != Atom::Kind::Word ||
-         std::find(fillers.begin(), fillers.end(), atom.text) != fillers.end();
+  return atom.kind != Atom::Kind::Word || isParticle(Particle::Filler, atom.text);
 }
 
 class HeadingReader {
@@ -157,7 +134,7 @@ std::string unitAlone(std::string_view text) {
 }
 
 MoneyText moneyIn(std::string_view text) {
-  for (const auto& [written, code] : currencies) {
+  for (const auto& [written, code] : particlesOf(Particle::Currency)) {
     const auto at = text.find(written);
     if (at == std::string_view::npos) continue;
     const auto end = at + written.size();
@@ -166,7 +143,7 @@ MoneyText moneyIn(std::string_view text) {
     };
     const bool aWord = std::isalpha(static_cast<unsigned char>(written.front()));
     if (aWord && ((at > 0 && isLetter(at - 1)) || isLetter(end))) continue;
-    return {std::string(code), std::string(text.substr(0, at)) + " " + std::string(text.substr(end))};
+    return {code, std::string(text.substr(0, at)) + " " + std::string(text.substr(end))};
   }
   return {{}, std::string(text)};
 }

@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "text/atoms.h"
+#include "words/particles.h"
 #include "words/vocabulary.h"
 
 #include <algorithm>
@@ -84,11 +85,11 @@ public:
   ClockReader(const std::vector<Piece>& pieces, std::size_t at) : m_pieces(pieces), m_at(at) {}
 
   bool read(DateRead& out) {
-    if (sign(",") || word("t")) ++m_at;
+    if (sign(",") || says("begins")) ++m_at;
     const auto hour = number(23);
     if (!hour) return false;
     int seconds = *hour * 3600;
-    const bool parted = sign(":") || sign(".") || word("h");
+    const bool parted = sign(":") || sign(".") || says("hour");
     if (parted) {
       ++m_at;
       const auto minute = number(59);
@@ -113,9 +114,10 @@ private:
   bool sign(std::string_view s) const {
     return m_at < m_pieces.size() && m_pieces[m_at].kind == Piece::Kind::Sign && m_pieces[m_at].text == s;
   }
-  bool word(std::string_view w) const {
+  /// A word that means that of a clock (data/reading_particles.csv).
+  bool says(std::string_view what) const {
     return m_at < m_pieces.size() && m_pieces[m_at].kind == Piece::Kind::Word &&
-           folded(m_pieces[m_at].text) == w;
+           particleMeans(Particle::Clock, folded(m_pieces[m_at].text)) == what;
   }
   std::optional<int> number(int most) {
     if (m_at >= m_pieces.size() || m_pieces[m_at].kind != Piece::Kind::Number) return std::nullopt;
@@ -126,13 +128,13 @@ private:
   }
   /// "AM", "p.m.", "Uhr"
   bool halfDay(int& seconds) {
-    const bool am = word("am") || word("a"), pm = word("pm") || word("p");
-    if (word("uhr") || word("h")) return ++m_at, true;
+    const bool am = says("before noon"), pm = says("after noon");
+    if (says("hour")) return ++m_at, true;
     if (!am && !pm) return false;
-    const bool dotted = word("a") || word("p");
+    const bool dotted = m_pieces[m_at].text.size() == 1;
     ++m_at;
     if (dotted) {
-      while (sign(".") || word("m"))
+      while (sign(".") || says("half"))
         ++m_at;
     }
     const int hour = seconds / 3600;
@@ -142,7 +144,7 @@ private:
     return true;
   }
   bool zone(DateRead& out) {
-    if (word("z") || word("utc") || word("gmt")) {
+    if (says("universal")) {
       out.offsetMinutes = 0;
       ++m_at;
     }
