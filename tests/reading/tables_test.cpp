@@ -103,6 +103,18 @@ TEST(Tables, OurOwnNeedNoQuestionAndKeepTheirDigits) {
   EXPECT_FALSE(isOwnTable(foreign, proposedMapping(foreign)));
 }
 
+TEST(Tables, AColumnWrittenAsDatesIsADateWhateverItIsCalled) {
+  const auto table = readForeignTable("Stamp;Tank;EC (mS/cm);Serial\n2026-03-04 07:15;Low;1.8;45200\n"
+                                      "2026-03-05 07:20;Low;1.9;45300\n");
+  ASSERT_TRUE(table);
+  const auto mapping = proposedMapping(*table);
+  EXPECT_EQ(mapping.table, TableOf::Readings);
+  EXPECT_EQ(mapping.columns[0].field, "time");
+  EXPECT_FALSE(mapping.columns[0].sure);   // it stands out above its column
+  EXPECT_EQ(mapping.columns[3].field, ""); // numbers that could count days are none
+  EXPECT_TRUE(openQuestions(*table, mapping).empty());
+}
+
 TEST(Tables, WhatIsNoTableIsRefusedOrAsksForEverything) {
   EXPECT_FALSE(static_cast<bool>(readForeignTable("")));
   EXPECT_FALSE(static_cast<bool>(readForeignTable("  \n\t\n")));

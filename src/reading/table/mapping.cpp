@@ -1,5 +1,6 @@
 #include "table/mapping.h"
 
+#include "base/decimal.h"
 #include "chem/nutrient.h"
 #include "product/oxides.h"
 #include "table/column_heading.h"
@@ -52,6 +53,7 @@ public:
     for (std::size_t i = 0; i < m_table.header.size(); ++i)
       m_out.columns[i] = meaningOf(i);
     keepFirstOfEach();
+    dateByItsCells();
     nameByItsPlace();
     orderDates();
     return std::move(m_out);
@@ -194,6 +196,36 @@ private:
       if (!earlier->sure && column.sure) std::swap(*earlier, column);
       column = {{}, {}, 1, false};
     }
+  }
+
+  /// Where no column is called so ("Wann", "Stamp"), the first one whose cells are written as dates.
+  void dateByItsCells() {
+    const auto& fields = fieldsOf(m_out.table);
+    const auto date =
+        std::find_if(fields.begin(), fields.end(), [](const Field& f) { return f.sort == FieldSort::Date; });
+    const bool dated = std::any_of(m_out.columns.begin(), m_out.columns.end(), [&](const auto& c) {
+      return date != fields.end() && c.field == date->column;
+    });
+    if (date == fields.end() || dated) return;
+    for (std::size_t i = 0; i < m_out.columns.size(); ++i) {
+      if (!m_out.columns[i].field.empty() || !isWrittenAsDates(i)) continue;
+      m_out.columns[i] = {date->column, {}, 1, false};
+      return;
+    }
+  }
+
+  /// All that stands there are dates, and none a bare number that counts days or seconds.
+  bool isWrittenAsDates(std::size_t column) const {
+    std::size_t all = 0;
+    for (std::size_t i = 0; i < m_table.rows.size() && i < rowsLookedAt; ++i) {
+      const auto& cells = m_table.rows[i].cells;
+      if (column >= cells.size() || cells[column].empty()) continue;
+      const auto& cell = cells[column];
+      const bool bare = core::parseDecimal(cell) || numberIn(cell, m_table.mark);
+      if (bare || (!dateIn(cell, DateOrder::DayFirst) && !dateIn(cell, DateOrder::MonthFirst))) return false;
+      ++all;
+    }
+    return all > 0;
   }
 
   /// Where no column is called so, the first one of texts names the things.
