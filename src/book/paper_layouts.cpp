@@ -221,17 +221,24 @@ std::optional<KnownLayout<TableMapping>> knownMapping(Store& store, const readin
   return out;
 }
 
-std::optional<KnownLayout<std::vector<RowAnswer>>> knownAnswers(Store& store,
-                                                                const std::vector<std::string>& names) {
-  std::optional<KnownLayout<std::vector<RowAnswer>>> out;
-  double best = reading::sameLayout;
+std::vector<KnownLayout<ReportLayout>> reportLayouts(Store& store) {
+  std::vector<KnownLayout<ReportLayout>> out;
   eachLayout(store, [&](const Record& record) {
-    auto layout = answersIn(record.body);
-    const double like = layout ? reading::likeness(layout->names, names) : 0;
-    if (like < best) return;
-    best = like;
-    out = {record, std::move(layout->answers)};
+    if (auto layout = answersIn(record.body)) out.push_back({record, std::move(*layout)});
   });
+  return out;
+}
+
+const KnownLayout<ReportLayout>* likeliestOf(const std::vector<KnownLayout<ReportLayout>>& layouts,
+                                             const std::vector<std::string>& names) {
+  const KnownLayout<ReportLayout>* out = nullptr;
+  double best = reading::sameLayout;
+  for (const auto& layout : layouts) {
+    const double like = reading::likeness(layout.answer.names, names);
+    if (like < best) continue;
+    best = like;
+    out = &layout;
+  }
   return out;
 }
 

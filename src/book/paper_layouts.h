@@ -36,8 +36,10 @@ template <class Answer> struct KnownLayout {
 /// fits.
 std::optional<KnownLayout<reading::TableMapping>> knownMapping(Store& store,
                                                                const reading::ForeignTable& table);
-/// The answers that were kept for a report of these names, of the likeliest layout.
-std::optional<KnownLayout<std::vector<reading::RowAnswer>>>
-knownAnswers(Store& store, const std::vector<std::string>& names);
+/// All that was kept of reports.
+std::vector<KnownLayout<ReportLayout>> reportLayouts(Store& store);
+/// The one that a report of these names is likeliest of; null where it is none of them.
+const KnownLayout<ReportLayout>* likeliestOf(const std::vector<KnownLayout<ReportLayout>>& layouts,
+                                             const std::vector<std::string>& names);
 
 } // namespace butte::book

@@ -4,6 +4,7 @@
 
 #include <QClipboard>
 #include <QComboBox>
+#include <QProgressBar>
 #include <QPushButton>
 
 namespace butte::app {
@@ -138,6 +139,61 @@ TEST_F(TableSheetTest, OfAVeryWideTableNothingIsTakenThatDoesNotShow) {
   ASSERT_NE(sheet(), nullptr);
   EXPECT_THAT(text("tableKnown"), HasSubstr("first 60 columns"));
   EXPECT_FALSE(takeButton()->isEnabled());
+}
+
+/// A logger's file of many days: a line each hour, three readings a line.
+QByteArray longLog(int lines) {
+  QByteArray out = "Stamp;Sump;EC (mS/cm);pH;Temp (C)\n";
+  for (int i = 0; i < lines; ++i)
+    out += QString("2026-%1-%2 %3:%4;Long;1.8%5;5.9;20.5\n")
+               .arg(1 + i / 40320, 2, 10, QChar('0'))
+               .arg(1 + i / 1440 % 28, 2, 10, QChar('0'))
+               .arg(i / 60 % 24, 2, 10, QChar('0'))
+               .arg(i % 60, 2, 10, QChar('0'))
+               .arg(i % 10)
+               .toUtf8();
+  return out;
+}
+
+TEST_F(TableSheetTest, ALongTableIsTakenInPiecesAndIsOneStepBack) {
+  window->books().importTableFrom(fileWith("long.csv", longLog(3000)));
+  ASSERT_NE(sheet(), nullptr);
+  EXPECT_THAT(text("tableRows"), HasSubstr("Of the first rows"));
+  QTest::mouseClick(takeButton(), Qt::LeftButton);
+  int pieces = 0;
+  while (sheet() && pieces < 100000) {
+    EXPECT_TRUE(book().store().readings(std::nullopt, 1)->empty()) << "nothing shows before all is there";
+    ++pieces;
+  }
+  EXPECT_GT(pieces, 9000 / 500);
+  EXPECT_EQ(book().store().counts()->readings, 9000);
+  EXPECT_EQ(book().store().readings(std::nullopt, 20)->size(), 20u);
+  ASSERT_TRUE(static_cast<bool>(book().undo()));
+  EXPECT_TRUE(book().store().readings(std::nullopt, 1)->empty());
+  ASSERT_TRUE(static_cast<bool>(book().redo()));
+  EXPECT_EQ(book().store().readings(std::nullopt, 20)->size(), 20u);
+}
+
+TEST_F(TableSheetTest, ALongTableThatIsStoppedLeavesTheBookAsItWas) {
+  window->books().importTableFrom(fileWith("long.csv", longLog(15000))); // read behind the window's thread
+  for (int i = 0; i < 100000 && !sheet(); ++i)
+    QTest::qWait(1);
+  ASSERT_NE(sheet(), nullptr);
+  QTest::mouseClick(takeButton(), Qt::LeftButton);
+  auto* progress = sheet()->findChild<QProgressBar*>("takingProgress");
+  for (int i = 0; i < 100000 && progress->value() == 0; ++i)
+    QTest::qWait(1);
+  EXPECT_TRUE(progress->isVisible());
+  EXPECT_LT(progress->value(), 100);
+  QTest::mouseClick(sheet()->findChild<QPushButton*>("stopTaking"), Qt::LeftButton);
+  QTest::qWait(20);
+  ASSERT_NE(sheet(), nullptr) << "the columns can be looked at again";
+  EXPECT_FALSE(progress->isVisible());
+  EXPECT_TRUE(takeButton()->isEnabled());
+  EXPECT_EQ(book().store().counts()->readings, 0);
+  EXPECT_EQ(count(Kind::PaperLayout), 0u);
+  QTest::keyClick(sheet(), Qt::Key_Escape);
+  EXPECT_EQ(sheet(), nullptr);
 }
 
 TEST_F(TableSheetTest, WhatWasRememberedCanBeLookedAtAndThrownAway) {

@@ -39,6 +39,14 @@ QString answerText(const reading::RowAnswer& answer) {
 
 } // namespace
 
+PaperMemory::PaperMemory(BookDesk& desk) : m_desk(desk) {
+  connect(&desk, &BookDesk::bookOpened, this, &PaperMemory::forget);
+  connect(&desk, &BookDesk::changed, this, [this](const std::vector<book::Ref>& refs) {
+    const auto isLayout = [](const book::Ref& ref) { return ref.kind == Kind::PaperLayout; };
+    if (std::any_of(refs.begin(), refs.end(), isLayout)) forget();
+  });
+}
+
 std::optional<reading::TableMapping> PaperMemory::mapping(const reading::ForeignTable& table) const {
   if (!m_desk.isOpen()) return std::nullopt;
   const auto known = book::knownMapping(m_desk.book().store(), table);
@@ -55,8 +63,9 @@ void PaperMemory::keep(const QString& name, const reading::ForeignTable& table,
 
 std::vector<reading::RowAnswer> PaperMemory::answers(const reading::ReportText& read) const {
   if (!m_desk.isOpen() || read.unplaced.empty()) return {};
-  const auto known = book::knownAnswers(m_desk.book().store(), reading::layoutNames(read));
-  return known ? known->answer : std::vector<reading::RowAnswer>();
+  if (!m_reports) m_reports = book::reportLayouts(m_desk.book().store());
+  const auto* known = book::likeliestOf(*m_reports, reading::layoutNames(read));
+  return known ? known->answer.answers : std::vector<reading::RowAnswer>();
 }
 
 void PaperMemory::keep(const QString& name, const reading::ReportText& read,
@@ -64,7 +73,8 @@ void PaperMemory::keep(const QString& name, const reading::ReportText& read,
   const auto answers = reading::answersToKeep(read, answered);
   if (!m_desk.isOpen() || answers.empty()) return;
   const auto names = reading::layoutNames(read);
-  const auto known = book::knownAnswers(m_desk.book().store(), names);
+  const auto reports = book::reportLayouts(m_desk.book().store());
+  const auto* known = book::likeliestOf(reports, names);
   keepLayout(m_desk, known ? std::optional(known->record) : std::nullopt,
              book::layoutBody(name.toStdString(), names, answers));
 }

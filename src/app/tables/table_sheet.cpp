@@ -1,6 +1,6 @@
 #include "tables/table_sheet.h"
 
-#include "book/tables/tables.h"
+#include "book/tables/import_work.h"
 #include "column_words.h"
 #include "document/book_desk.h"
 #include "edits/paper_memory.h"
@@ -15,6 +15,7 @@
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLineEdit>
+#include <QProgressBar>
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -33,19 +34,27 @@ constexpr std::size_t rowsLookedAt = 400;
 constexpr int rowsSaid = 4;
 
 reading::ForeignTable beginningOf(const reading::ForeignTable& table) {
-  auto out = table;
-  if (out.rows.size() > rowsLookedAt) out.rows.resize(rowsLookedAt);
-  return out;
+  const auto rows = std::min(table.rows.size(), rowsLookedAt);
+  return {table.delimiter,
+          table.mark,
+          table.markUnclear,
+          table.before,
+          table.header,
+          table.units,
+          {table.rows.begin(), table.rows.begin() + static_cast<std::ptrdiff_t>(rows)}};
 }
 
 } // namespace
 
-TableSheet::TableSheet(BookDesk& desk, QString name, reading::ForeignTable table, QWidget* parent)
-    : QDialog(parent), m_desk(desk), m_name(std::move(name)), m_table(std::move(table)),
-      m_sort(new QComboBox), m_dates(new QComboBox), m_comma(new QComboBox), m_datesWord(new PlainLabel),
+TableSheet::TableSheet(BookDesk& desk, QString name, reading::ForeignTable table,
+                       reading::TableMapping proposed, QWidget* parent)
+    : QDialog(parent), m_desk(desk), m_name(std::move(name)),
+      m_table(std::make_shared<const reading::ForeignTable>(std::move(table))), m_sort(new QComboBox),
+      m_dates(new QComboBox), m_comma(new QComboBox), m_datesWord(new PlainLabel),
       m_commaWord(new PlainLabel), m_nameWord(new PlainLabel), m_asks(new WrappedLabel),
       m_rows(new WrappedLabel), m_known(new WrappedLabel), m_nameForAll(new QLineEdit),
-      m_columns(new ColumnHeads), m_take(new QPushButton) {
+      m_columns(new ColumnHeads), m_take(new QPushButton), m_stop(new QPushButton(tr("Stop"))),
+      m_progress(new QProgressBar) {
   setObjectName("tableSheet");
   setAttribute(Qt::WA_DeleteOnClose);
   setWindowTitle(tr("Bring in %1").arg(m_name));
@@ -58,25 +67,39 @@ TableSheet::TableSheet(BookDesk& desk, QString name, reading::ForeignTable table
   m_known->setProperty("soft", true);
   m_asks->setObjectName("tableAsks");
   m_rows->setObjectName("tableRows");
-  m_take->setObjectName("takeRows");
-  m_take->setProperty("primary", true);
-  auto* back = new QPushButton(tr("Back"));
-  back->setObjectName("leaveTable");
-  auto* row = new QHBoxLayout;
-  row->addWidget(m_take);
-  row->addWidget(back);
-  row->addStretch();
   column->addWidget(title);
   column->addWidget(makeQuestions());
   column->addWidget(m_known);
   column->addWidget(m_columns, 1);
   column->addWidget(m_asks);
   column->addWidget(m_rows);
-  column->addLayout(row);
+  column->addLayout(makeButtons());
   connect(m_columns, &ColumnHeads::changed, this, &TableSheet::look);
+  connect(&m_goOn, &QTimer::timeout, this, &TableSheet::goOn);
+  auto known = PaperMemory(m_desk).mapping(*m_table);
+  m_remembered = known.has_value();
+  begin(known ? std::move(*known) : std::move(proposed));
+}
+
+QHBoxLayout* TableSheet::makeButtons() {
+  m_take->setObjectName("takeRows");
+  m_take->setProperty("primary", true);
+  auto* back = new QPushButton(tr("Back"));
+  back->setObjectName("leaveTable");
+  m_stop->setObjectName("stopTaking");
+  m_progress->setObjectName("takingProgress");
+  m_progress->setAccessibleName(tr("how far the rows are taken"));
+  auto* row = new QHBoxLayout;
+  for (auto* widget : std::initializer_list<QWidget*>{m_take, back, m_stop})
+    row->addWidget(widget);
+  row->addWidget(m_progress, 1);
+  row->addStretch();
+  for (auto* widget : std::initializer_list<QWidget*>{m_stop, m_progress})
+    widget->hide();
   connect(m_take, &QPushButton::clicked, this, &TableSheet::take);
-  connect(back, &QPushButton::clicked, this, &QDialog::reject);
-  propose({});
+  connect(m_stop, &QPushButton::clicked, this, &TableSheet::reject);
+  connect(back, &QPushButton::clicked, this, &TableSheet::reject);
+  return row;
 }
 
 TableSheet::~TableSheet() = default;
@@ -116,22 +139,26 @@ QWidget* TableSheet::makeQuestions() {
   return box;
 }
 
-void TableSheet::propose(std::optional<TableOf> wanted) {
-  auto known = PaperMemory(m_desk).mapping(m_table);
-  m_remembered = known && (!wanted || known->table == *wanted);
-  m_mapping = m_remembered ? *known : reading::proposedMapping(m_table, wanted);
+void TableSheet::propose(TableOf wanted) {
+  auto known = PaperMemory(m_desk).mapping(*m_table);
+  m_remembered = known && known->table == wanted;
+  begin(m_remembered ? std::move(*known) : reading::proposedMapping(*m_table, wanted));
+}
+
+void TableSheet::begin(reading::TableMapping proposed) {
+  m_mapping = std::move(proposed);
   m_sort->setCurrentIndex(static_cast<int>(m_mapping.table));
   m_dates->setCurrentIndex(m_dates->findData(static_cast<int>(m_mapping.dates)));
   m_comma->setCurrentIndex(m_comma->findData(static_cast<int>(m_mapping.mark)));
   m_nameForAll->setText(qtext(m_mapping.nameForAll));
-  m_columns->show(m_table, m_mapping);
+  m_columns->show(*m_table, m_mapping);
   look();
 }
 
 reading::TableMapping TableSheet::mapping() const {
   auto out = m_mapping;
   out.columns = m_columns->columns();
-  out.columns.resize(m_table.header.size());
+  out.columns.resize(m_table->header.size());
   out.dates = static_cast<DateOrder>(m_dates->currentData().toInt());
   out.mark = static_cast<DecimalMark>(m_comma->currentData().toInt());
   out.nameForAll = m_nameForAll->isHidden() ? std::string() : m_nameForAll->text().trimmed().toStdString();
@@ -145,7 +172,7 @@ void TableSheet::look() {
   bare.nameForAll.clear();
   bare.dates = DateOrder::Unknown;
   bare.mark = DecimalMark::Unknown;
-  const auto could = reading::openQuestions(m_table, bare);
+  const auto could = reading::openQuestions(*m_table, bare);
   const auto asks = [&](MappingQuestion q) { return std::count(could.begin(), could.end(), q) > 0; };
   m_nameWord->setText(now.table == TableOf::Readings ? tr("of the vessel")
                       : now.table == TableOf::Waters ? tr("of the water")
@@ -157,13 +184,13 @@ void TableSheet::look() {
   for (auto* widget : std::initializer_list<QWidget*>{m_commaWord, m_comma})
     widget->setVisible(asks(MappingQuestion::WhatComma));
   now = mapping();
-  const auto open = reading::openQuestions(m_table, now);
+  const auto open = reading::openQuestions(*m_table, now);
   QStringList said;
   for (const auto question : open)
     said << qtext(words::mappingQuestionText(question, now.table));
   m_asks->setText(said.join('\n'));
   m_asks->setVisible(!said.isEmpty());
-  const bool wide = m_table.header.size() > ColumnHeads::mostColumns;
+  const bool wide = m_table->header.size() > ColumnHeads::mostColumns;
   m_known->setText(m_remembered ? tr("Read as you answered for this header before.")
                    : wide       ? tr("Only its first %1 columns are looked at.").arg(ColumnHeads::mostColumns)
                                 : QString());
@@ -172,8 +199,8 @@ void TableSheet::look() {
   m_take->setText(tr("Take the rows"));
   m_rows->setText({});
   if (!open.empty() || !m_desk.isOpen()) return;
-  const bool whole = m_table.rows.size() <= rowsLookedAt;
-  const auto plan = book::planImport(m_desk.book().store(), beginningOf(m_table), now);
+  const bool whole = m_table->rows.size() <= rowsLookedAt;
+  const auto plan = book::planImport(m_desk.book().store(), beginningOf(*m_table), now);
   if (!plan) return m_rows->setText(qtext(words::problemText(plan.problem())));
   m_rows->setText(saidOf(*plan, whole));
   m_take->setEnabled(m_take->isEnabled() && plan->taken > 0);
@@ -202,14 +229,74 @@ QString TableSheet::saidOf(const book::ImportPlan& plan, bool whole) const {
 
 void TableSheet::take() {
   const auto now = mapping();
-  auto plan = book::planImport(m_desk.book().store(), m_table, now);
+  if (m_table->rows.size() > rowsLookedAt) return takeBehind(now);
+  auto plan = book::planImport(m_desk.book().store(), *m_table, now);
   if (!plan) return emit message(qtext(words::problemText(plan.problem())));
   if (plan->taken == 0) return;
-  PaperMemory(m_desk).keep(m_name, m_table, now);
+  PaperMemory(m_desk).keep(m_name, *m_table, now);
   if (const auto trouble = book::import(m_desk.book(), *plan, m_name.toStdString()))
     return m_rows->setText(tr("Nothing was brought in.") + "\n" + qtext(words::problemText(*trouble)));
-  emit taken(plan->taken);
+  end(plan->taken);
+}
+
+/// A long table: read behind the window's thread, looked at and written in it, a few rows between one
+/// stroke of a hand and the next.
+void TableSheet::takeBehind(const reading::TableMapping& now) {
+  showWork(true);
+  m_background.start<reading::PlainTable>([table = m_table, now] { return reading::plainTable(*table, now); },
+                                          [this, now](reading::PlainTable plain) {
+                                            if (!m_desk.isOpen()) return reject();
+                                            m_work = std::make_unique<book::ImportWork>(
+                                                m_desk.book(), std::move(plain), now, m_name.toStdString());
+                                            m_goOn.start(0);
+                                          });
+}
+
+void TableSheet::goOn() {
+  using At = book::ImportWork::At;
+  constexpr std::size_t rowsAtOnce = 500;
+  const bool looked = m_work->at() == At::Looking;
+  const auto trouble = m_work->go(rowsAtOnce);
+  if (looked && m_work->at() == At::Writing) PaperMemory(m_desk).keep(m_name, *m_table, mapping());
+  m_progress->setValue(m_work->percent());
+  m_progress->setFormat(m_work->at() == At::Looking ? tr("looking at the rows: %p %")
+                                                    : tr("writing them into the book: %p %"));
+  m_stop->setEnabled(m_work->at() == At::Looking);
+  if (trouble) {
+    showWork(false);
+    return m_rows->setText(tr("Nothing was brought in.") + "\n" + qtext(words::problemText(*trouble)));
+  }
+  if (m_work->at() != At::Done) return;
+  const auto rows = m_work->taken();
+  showWork(false);
+  if (rows == 0) return m_rows->setText(tr("None of the rows could be taken; the book stays as it is."));
+  end(rows);
+}
+
+void TableSheet::showWork(bool on) {
+  m_goOn.stop();
+  m_work.reset();
+  m_progress->setValue(0);
+  m_progress->setFormat(tr("reading the rows"));
+  m_stop->setEnabled(true);
+  for (auto* widget : std::initializer_list<QWidget*>{m_stop, m_progress})
+    widget->setVisible(on);
+  for (auto* widget :
+       std::initializer_list<QWidget*>{m_take, m_columns, m_sort, m_dates, m_comma, m_nameForAll})
+    widget->setEnabled(!on);
+}
+
+void TableSheet::end(std::size_t rows) {
+  emit taken(rows);
   accept();
+}
+
+void TableSheet::reject() {
+  if (m_work && m_work->at() == book::ImportWork::At::Writing) return;
+  if (m_stop->isHidden()) return QDialog::reject();
+  m_background.cancel();
+  showWork(false);
+  look();
 }
 
 } // namespace butte::app

@@ -315,22 +315,37 @@ void BookActions::pasteTable() {
   importTableText(tr("the clipboard"), text.toStdString());
 }
 
-bool BookActions::importTableText(const QString& name, const std::string& bytes) {
-  auto& store = m_window.desk().book().store();
-  auto table = reading::readForeignTable(bytes);
+/// A long one is read behind the window's thread.
+bool BookActions::importTableText(const QString& name, std::string bytes) {
+  constexpr std::size_t readAtOnce = 500000; // bytes: what a tenth of a second reads
+  if (bytes.size() <= readAtOnce) return bringIn(name, reading::readForeignTable(bytes));
+  m_window.say(tr("%1 is being read…").arg(name));
+  using Read = core::Result<reading::ForeignTable>;
+  m_background.start<Read>([bytes = std::move(bytes)] { return reading::readForeignTable(bytes); },
+                           [this, name](Read table) { bringIn(name, std::move(table)); });
+  return true;
+}
+
+bool BookActions::bringIn(const QString& name, core::Result<reading::ForeignTable> table) {
   if (!table) return tell(table.problem(), tr("%1 was not brought in; the book stays as it is.").arg(name));
-  const auto mapping = reading::proposedMapping(*table);
-  if (!reading::isOwnTable(*table, mapping)) {
-    auto* sheet = new TableSheet(m_window.desk(), name, std::move(table).value(), &m_window);
-    connect(sheet, &TableSheet::taken, this, [this, name](std::size_t rows) { sayTaken(name, rows); });
-    connect(sheet, &TableSheet::message, &m_window, &MainWindow::say);
-    sheet->open();
-    return true;
-  }
-  auto plan = book::planImport(store, *table, mapping);
+  auto mapping = reading::proposedMapping(*table);
+  constexpr std::size_t fewRows = 2000;
+  if (table->rows.size() <= fewRows && reading::isOwnTable(*table, mapping))
+    return askAboutOwn(name, *table, mapping);
+  auto* sheet =
+      new TableSheet(m_window.desk(), name, std::move(table).value(), std::move(mapping), &m_window);
+  connect(sheet, &TableSheet::taken, this, [this, name](std::size_t rows) { sayTaken(name, rows); });
+  connect(sheet, &TableSheet::message, &m_window, &MainWindow::say);
+  sheet->open();
+  return true;
+}
+
+bool BookActions::askAboutOwn(const QString& name, const reading::ForeignTable& table,
+                              const reading::TableMapping& mapping) {
+  auto plan = book::planImport(m_window.desk().book().store(), table, mapping);
   if (!plan) return tell(plan.problem(), tr("%1 was not brought in; the book stays as it is.").arg(name));
   QStringList lines{tr("%1: %2. Rows that would be taken: %3, that would not: %4.")
-                        .arg(name, QString::fromStdString(book::aboutTable(*table, mapping)))
+                        .arg(name, QString::fromStdString(book::aboutTable(table, mapping)))
                         .arg(plan->taken)
                         .arg(plan->rows.size() - plan->taken)};
   int shown = 0;

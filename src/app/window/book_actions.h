@@ -1,5 +1,8 @@
 #pragma once
+#include "base/result.h"
 #include "book/record.h"
+#include "document/background.h"
+#include "table/mapping.h"
 
 #include <QObject>
 #include <QStringList>
@@ -36,7 +39,7 @@ public:
   void importTable();
   /// One of our own is asked about in a word; another's opens a sheet that asks what its columns hold.
   bool importTableFrom(const QString& path);
-  bool importTableText(const QString& name, const std::string& bytes);
+  bool importTableText(const QString& name, std::string bytes);
   /// What a spreadsheet put on the clipboard.
   void pasteTable();
   void exportTable(book::Kind kind);
@@ -47,6 +50,9 @@ private:
   bool openUsualBook();
   void openBookAside(const QString& why);
   bool heal(const QString& path, const core::Problem& damage);
+  bool bringIn(const QString& name, core::Result<reading::ForeignTable> table);
+  bool askAboutOwn(const QString& name, const reading::ForeignTable& table,
+                   const reading::TableMapping& mapping);
   void sayTaken(const QString& name, std::size_t rows);
   void fillRecent();
   void copyDaily();
@@ -54,6 +60,7 @@ private:
   MainWindow& m_window;
   QMenu* m_recent = nullptr;
   QAction* m_decimalComma = nullptr;
+  Background m_background;
 };
 
 } // namespace butte::app

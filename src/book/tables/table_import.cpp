@@ -28,14 +28,22 @@ std::string TableImport::cell(const CsvRow& row, std::string_view column) const 
 }
 
 core::Result<ImportPlan> TableImport::plan() {
-  if (auto trouble = readKnown()) return *trouble;
-  for (const auto& row : m_table.rows) {
+  if (auto trouble = look(m_table.rows.size())) return *trouble;
+  return takePlan();
+}
+
+Trouble TableImport::look(std::size_t rows) {
+  if (!m_begun) {
+    if (auto trouble = readKnown()) return trouble;
+  }
+  m_begun = true;
+  for (const auto end = std::min(m_table.rows.size(), m_seenRows + rows); m_seenRows < end; ++m_seenRows) {
+    const auto& row = m_table.rows[m_seenRows];
     auto said = row.cells.size() > m_table.header.size() ? no(RowCode::TooManyCells) : m_how.take(*this, row);
     m_plan.taken += said.taken;
     m_plan.rows.push_back({row.line, said.taken, std::move(said.saying)});
   }
-  finish();
-  return std::move(m_plan);
+  return std::nullopt;
 }
 
 Trouble TableImport::readKnown() {
@@ -102,13 +110,14 @@ RowSaid TableImport::addReport(const std::string& name, Json report, const RowSa
   return added;
 }
 
-void TableImport::finish() {
+ImportPlan TableImport::takePlan() {
   for (const auto& [name, known] : m_known) {
     if (!known.before)
       m_plan.changes.push_back({known.ref, "", Json(), Json{{"body", known.now}}});
     else if (*known.before != known.now)
       m_plan.changes.push_back({known.ref, "/body", *known.before, known.now});
   }
+  return std::move(m_plan);
 }
 
 } // namespace butte::book

@@ -23,6 +23,12 @@ public:
   /// `decimalComma`: how the table that it came from writes numbers, for what is said of a wrong one.
   TableImport(Store& store, reading::PlainTable table, Kind kind, bool decimalComma);
   core::Result<ImportPlan> plan();
+  /// The same in pieces: looks at so many rows more; once all were seen, what becomes of them.
+  Trouble look(std::size_t rows);
+  bool hasSeenAll() const { return m_begun && m_seenRows == m_table.rows.size(); }
+  std::size_t seen() const { return m_seenRows; }
+  std::size_t rowCount() const { return m_table.rows.size(); }
+  ImportPlan takePlan();
 
   Store& store() { return m_store; }
   std::string cell(const core::CsvRow& row, std::string_view column) const;
@@ -53,7 +59,6 @@ public:
 private:
   Trouble readKnown();
   void noteDates(const std::string& name);
-  void finish();
 
   Store& m_store;
   reading::PlainTable m_table;
@@ -63,6 +68,8 @@ private:
   std::map<std::string, KnownRecord> m_known;
   std::set<std::string> m_seen;
   std::map<std::string, std::set<std::string>> m_dates; ///< of the reports of each source
+  bool m_begun = false;
+  std::size_t m_seenRows = 0;
   ImportPlan m_plan;
 };
 

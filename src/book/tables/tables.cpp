@@ -1,6 +1,7 @@
 #include "tables/tables.h"
 
 #include "kinds/kind_info.h"
+#include "tables/readings_in.h"
 #include "tables/table_columns.h"
 #include "tables/table_import.h"
 #include "tables/table_writer.h"
@@ -30,6 +31,8 @@ std::string firstColumns() {
   return out;
 }
 
+} // namespace
+
 Kind kindOf(reading::TableOf table) {
   using reading::TableOf;
   switch (table) {
@@ -46,8 +49,6 @@ Kind kindOf(reading::TableOf table) {
   }
   return Kind::Reading;
 }
-
-} // namespace
 
 std::string aboutTable(const reading::ForeignTable& table, const reading::TableMapping& mapping) {
   return words::tableText(infoOf(kindOf(mapping.table)).table->name, table.delimiter,
@@ -73,30 +74,11 @@ Trouble import(Book& book, const ImportPlan& plan, const std::string& fileName) 
   const core::Deed deed{core::DeedCode::RowsBroughtIn, {std::to_string(plan.taken), fileName}};
   if (plan.readings.empty())
     return plan.changes.empty() ? Trouble() : book.apply({0, {}, {}, deed, {}, plan.changes});
-  if (auto refused = book.refusal()) return refused;
-  // Many readings are one thing to take back: the import they came with, which comes out of the bin at the
-  // end, with the vessels that they are the first to name.
-  auto& store = book.store();
-  const auto ref = freshRef(Kind::ReadingImport);
-  const auto now = Moment::now();
-  const Json body{{"name", fileName}, {"rows", plan.readings.size()}};
-  auto readings = plan.readings;
-  for (auto& reading : readings)
-    reading.importUid = ref.uid;
-  if (auto trouble = store.begin()) return trouble;
-  auto trouble = store.write({ref, body, now}, now);
-  std::vector<RecordChange> outOfBin{{ref, "/binned_at", Json(now.seconds), Json()}};
-  for (const auto& change : plan.changes) {
-    if (!trouble) trouble = store.write({change.ref, change.after["body"], now}, now);
-    outOfBin.push_back({change.ref, "/binned_at", Json(now.seconds), Json()});
+  ReadingsIn readings(book, plan, fileName);
+  while (!readings.isDone()) {
+    if (auto trouble = readings.write(plan.readings.size())) return trouble;
   }
-  if (!trouble) trouble = store.addReadings(readings);
-  if (!trouble) trouble = store.commit();
-  if (trouble) {
-    store.rollback();
-    return trouble;
-  }
-  return book.apply({0, {}, {}, deed, {}, std::move(outOfBin)});
+  return std::nullopt;
 }
 
 Trouble writeTable(Store& store, Kind kind, const std::string& path, bool decimalComma) {

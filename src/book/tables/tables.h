@@ -25,6 +25,9 @@ struct ImportPlan {
   std::vector<Reading> readings;
 };
 
+/// What the rows of a table are in the book.
+Kind kindOf(reading::TableOf table);
+
 /// "waters, cells parted by ';', decimal comma"
 std::string aboutTable(const reading::ForeignTable& table, const reading::TableMapping& mapping);
 

@@ -1,7 +1,6 @@
 #include "stations/water/paste_panel.h"
 
 #include "base/encoding.h"
-#include "document/book_desk.h"
 #include "document/formula_editor.h"
 #include "edits/paper_memory.h"
 #include "edits/water_edits.h"
@@ -79,7 +78,7 @@ enum SourcePage { TextPage, PaperPage, WaitPage };
 } // namespace
 
 PastePanel::PastePanel(FormulaEditor& editor, BookDesk& desk, Prompts& prompts, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_desk(desk), m_prompts(prompts), m_text(new QPlainTextEdit),
+    : QWidget(parent), m_editor(editor), m_memory(std::make_unique<PaperMemory>(desk)), m_prompts(prompts), m_text(new QPlainTextEdit),
       m_textLines(std::make_unique<TextLines>(*m_text)), m_paper(new PaperView),
       m_loader(new PaperLoader(this)), m_paperRoom(new QScrollArea), m_rowsRoom(new QScrollArea),
       m_source(new QStackedWidget), m_rows(new ReadingRows), m_progress(new QProgressBar),
@@ -285,16 +284,31 @@ void PastePanel::showPaper(const scan::Paper& paper) {
   showReading();
 }
 
+/// A report's length at each key; a longer text behind the window's thread, and nothing is taken meanwhile.
 void PastePanel::read() {
   if (m_source->currentIndex() == PaperPage) return;
-  m_report = reading::readReportText(m_text->toPlainText().left(mostLetters).toStdString());
-  showReading();
+  constexpr std::size_t readAtOnce = 20000; // letters
+  auto text = m_text->toPlainText().left(mostLetters).toStdString();
+  m_reader.cancel();
+  if (text.size() <= readAtOnce) {
+    m_report = reading::readReportText(text);
+    return showReading();
+  }
+  m_take->setEnabled(false);
+  m_found->setText(tr("Reading…"));
+  m_reader.start<reading::ReportText>([text = std::move(text)] { return reading::readReportText(text); },
+                                      [this](reading::ReportText read) {
+                                        if (m_source->currentIndex() != TextPage) return;
+                                        m_report = std::move(read);
+                                        showReading();
+                                      });
 }
 
 /// What was read, and what was said of such papers before.
 void PastePanel::showReading() {
+  m_take->setEnabled(true);
   m_rows->show(m_report);
-  const auto known = PaperMemory(m_desk).answers(m_report);
+  const auto known = m_memory->answers(m_report);
   const auto recalled = reading::recalled(m_report, known);
   const bool any = std::count(recalled.said.begin(), recalled.said.end(), true) > 0;
   m_recalled->setVisible(any);
@@ -366,7 +380,7 @@ void PastePanel::leave() {
 void PastePanel::take() {
   const auto now = report();
   if (now.rows.empty() && !now.conductivityMsPerCm) return emit message(tr("Nothing to take yet."));
-  PaperMemory(m_desk).keep(m_name.isEmpty() ? tr("a report") : m_name, m_report, m_rows->answers());
+  m_memory->keep(m_name.isEmpty() ? tr("a report") : m_name, m_report, m_rows->answers());
   if (!WaterEdits(m_editor).takePasted(m_part, now)) return; // what is wrong was said
   emit message(counted(now.rows.size(), tr("%1 figure taken."), tr("%1 figures taken.")));
   leave();

@@ -1,4 +1,5 @@
 #pragma once
+#include "document/background.h"
 #include "papers/reading_source.h"
 #include "report/report_text.h"
 #include "scan/paper_reader.h"
@@ -18,6 +19,7 @@ namespace butte::app {
 class BookDesk;
 class FormulaEditor;
 class PaperLoader;
+class PaperMemory;
 class PaperView;
 class ReadingRows;
 struct Prompts;
@@ -62,7 +64,7 @@ private:
   core::TypedReport report() const;
 
   FormulaEditor& m_editor;
-  BookDesk& m_desk;
+  std::unique_ptr<PaperMemory> m_memory;
   Prompts& m_prompts;
   std::size_t m_part = 0;
   QString m_name; ///< of the file
@@ -77,6 +79,7 @@ private:
   QPushButton* m_take;
   QLabel *m_found, *m_balance, *m_recalled;
   reading::ReportText m_report;
+  Background m_reader;
 };
 
 } // namespace butte::app
