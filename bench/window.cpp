@@ -7,11 +7,15 @@
 #include "window/main_window.h"
 
 #include <QApplication>
+#include <QFile>
+#include <QPlainTextEdit>
+#include <QPushButton>
 #include <QSettings>
 #include <QTemporaryDir>
 #include <algorithm>
 #include <benchmark/benchmark.h>
 #include <chrono>
+#include <functional>
 
 using namespace butte::app;
 
@@ -95,6 +99,43 @@ BENCHMARK(themeSwitch)->Unit(benchmark::kMillisecond);
 BENCHMARK(repaintAlone)->ArgName("station")->DenseRange(0, 5)->Unit(benchmark::kMicrosecond);
 /// Enough keys that the slowest of a hundred is no accident.
 BENCHMARK(keystroke)->ArgName("station")->DenseRange(0, 5)->Iterations(500)->Unit(benchmark::kMicrosecond);
+
+/// How long the window's thread is held at most while a key goes into a pasted report of so many lines, until
+/// what was read of it stands beside it.
+void keyInAPaste(benchmark::State& state) {
+  const auto path = farm->folder.filePath("report.txt");
+  QFile file(path);
+  if (!file.open(QIODevice::WriteOnly)) return state.SkipWithError("no file");
+  for (int i = 0; i < state.range(0); ++i)
+    file.write(i % 3 == 0   ? "Calcium    78    mg/l\n"
+               : i % 3 == 1 ? "Odd thing 12 mg/l\n"
+                            : "a line of words\n");
+  file.close();
+  farm->window.openReport(path);
+  auto* text = farm->window.findChild<QPlainTextEdit*>("reportText");
+  auto* take = farm->window.findChild<QPushButton*>("takeReport");
+  double held = 0;
+  const auto pass = [&](const std::function<void()>& work) {
+    const auto start = std::chrono::steady_clock::now();
+    work();
+    held = std::max(
+        held, std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - start).count());
+  };
+  const auto settle = [&] {
+    do
+      pass([] { QApplication::processEvents(QEventLoop::WaitForMoreEvents, 20); });
+    while (!take->isEnabled());
+    QApplication::processEvents();
+  };
+  settle();
+  held = 0;
+  for (auto _ : state) {
+    pass([&] { text->insertPlainText("7"); });
+    settle();
+  }
+  state.counters["held_ms"] = held;
+}
+BENCHMARK(keyInAPaste)->ArgName("lines")->Arg(200)->Arg(20000)->Iterations(10)->Unit(benchmark::kMillisecond);
 
 int main(int argc, char** argv) {
   qputenv("QT_QPA_PLATFORM", "offscreen");
