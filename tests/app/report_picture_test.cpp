@@ -10,6 +10,7 @@
 #include <QPdfWriter>
 #include <QPlainTextEdit>
 #include <QPushButton>
+#include <QTextCursor>
 
 namespace butte::app {
 namespace {
@@ -40,6 +41,19 @@ protected:
       QTest::qWait(20);
     ASSERT_TRUE(find<QWidget>("paperView")->isVisible());
   }
+  /// How many lines of dark dots stand below one another between two uprights.
+  static int linesOfInk(const QImage& picture, int left, int right) {
+    int lines = 0;
+    bool inLine = false;
+    for (int y = 0; y < picture.height(); ++y) {
+      bool dark = false;
+      for (int x = left; x < right; ++x)
+        dark |= qGray(picture.pixel(x, y)) < 130;
+      lines += dark && !inLine;
+      inLine = dark;
+    }
+    return lines;
+  }
   std::string report(const QString& name) { return find<QLabel>(name)->text().toStdString(); }
 };
 
@@ -50,11 +64,33 @@ TEST_F(ReportPictureTest, ALeaningPhotoIsReadAndTakenAfterALook) {
   waitRead();
   EXPECT_THAT(report("reportFound"), HasSubstr("figures read"));
   EXPECT_THAT(report("reportBalance"), HasSubstr("it balances"));
+  // Every line that was read has the paper beside it: ink in the column of strips, line below line.
+  auto* rows = find<ReadingRows>("readingRows");
+  const auto shown = rows->grab().toImage();
+  EXPECT_GE(linesOfInk(shown, shown.width() - 155, shown.width() - 60) + rows->open(), 11);
   const auto before = editor().answer().water.netAlkalinityMeqPerL;
   click("takeReport");
   EXPECT_NE(editor().answer().water.netAlkalinityMeqPerL, before);
   editor().undo();
   EXPECT_EQ(editor().answer().water.netAlkalinityMeqPerL, before);
+}
+
+TEST_F(ReportPictureTest, ALongTextIsReadBehindTheWindowAndNotTakenHalf) {
+  window->showStation(Station::Water);
+  click("pasteReport");
+  QString text = "Calcium 91 mg/l\n";
+  for (int i = 0; i < 3000; ++i)
+    text += "a line of words\n";
+  auto* field = find<QPlainTextEdit>("reportText");
+  field->setPlainText(text);
+  EXPECT_FALSE(find<QPushButton>("takeReport")->isEnabled());
+  EXPECT_EQ(report("reportFound"), "Reading…");
+  field->moveCursor(QTextCursor::End);
+  QTest::keyClicks(field, "Sodium 20 mg/l"); // goes on while it is read: the newest counts
+  QDeadlineTimer patience(60000);
+  while (!find<QPushButton>("takeReport")->isEnabled() && !patience.hasExpired())
+    QTest::qWait(5);
+  EXPECT_EQ(report("reportFound"), "2 figures read.");
 }
 
 TEST_F(ReportPictureTest, APdfIsReadByItsTextWithoutADoubt) {

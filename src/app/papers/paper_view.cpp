@@ -118,11 +118,20 @@ int PaperView::lineHeight(int line) const {
   return std::max(8, static_cast<int>((strip.bottom - strip.top) * m_pages[strip.page].scale));
 }
 
-QPixmap PaperView::around(const reading::Place& place, int height) const {
+QRectF PaperView::roomOfFigure(const reading::Place& place, const std::string& figure) const {
+  for (const auto& word : m_text.words) {
+    const bool inside = word.from >= place.from && word.to <= place.to;
+    if (inside && m_text.text.compare(word.from, word.to - word.from, figure) == 0) return roomOfWord(word);
+  }
+  return {};
+}
+
+QPixmap PaperView::around(const reading::Place& place, const std::string& figure, int height) const {
   std::size_t page = 0;
-  const auto room = roomOf(place, page);
-  // A whole line would be too small to read there; it is shaded where it stands.
+  auto room = roomOf(place, page);
+  // A whole line would be too small to read there.
   constexpr double longest = 7;
+  if (room.width() > longest * room.height() && !figure.empty()) room = roomOfFigure(place, figure);
   if (room.isNull() || page >= m_pages.size() || room.width() > longest * room.height()) return {};
   const double air = room.height() * 0.35;
   const auto cut = room.adjusted(-2 * air, -air, 2 * air, air).toAlignedRect();

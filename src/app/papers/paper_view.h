@@ -20,8 +20,9 @@ public:
   void markLines(const std::vector<reading::Place>& sure, const std::vector<reading::Place>& asks);
   int lineTop(int line) const override;
   int lineHeight(int line) const override;
-  /// The picture around a figure, to be looked at beside it.
-  QPixmap around(const reading::Place& place, int height) const;
+  /// The picture around a figure, to be looked at beside it; of a place that is a whole line, around what
+  /// stands there as `figure`. Nothing where that would be too small to read.
+  QPixmap around(const reading::Place& place, const std::string& figure, int height) const;
 
 signals:
   /// Lines stand elsewhere: the room has changed.
@@ -45,6 +46,7 @@ private:
   };
   void layOut();
   QRectF onView(std::size_t page, const QRectF& room) const;
+  QRectF roomOfFigure(const reading::Place& place, const std::string& figure) const;
   QRectF roomOf(const reading::Place& place, std::size_t& page) const;
 
   std::vector<Page> m_pages;

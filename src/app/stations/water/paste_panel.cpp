@@ -78,8 +78,8 @@ enum SourcePage { TextPage, PaperPage, WaitPage };
 } // namespace
 
 PastePanel::PastePanel(FormulaEditor& editor, BookDesk& desk, Prompts& prompts, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_memory(std::make_unique<PaperMemory>(desk)), m_prompts(prompts), m_text(new QPlainTextEdit),
-      m_textLines(std::make_unique<TextLines>(*m_text)), m_paper(new PaperView),
+    : QWidget(parent), m_editor(editor), m_memory(std::make_unique<PaperMemory>(desk)), m_prompts(prompts),
+      m_text(new QPlainTextEdit), m_textLines(std::make_unique<TextLines>(*m_text)), m_paper(new PaperView),
       m_loader(new PaperLoader(this)), m_paperRoom(new QScrollArea), m_rowsRoom(new QScrollArea),
       m_source(new QStackedWidget), m_rows(new ReadingRows), m_progress(new QProgressBar),
       m_take(new QPushButton(tr("Take these figures"))), m_found(new WrappedLabel),
@@ -276,8 +276,9 @@ void PastePanel::showPaper(const scan::Paper& paper) {
   }
   m_source->setCurrentIndex(PaperPage);
   m_paper->show(paper);
-  m_rows->standBeside(
-      *m_paper, [this](const reading::Place& place, int height) { return m_paper->around(place, height); });
+  m_rows->standBeside(*m_paper, [this](const reading::Place& place, const std::string& figure, int height) {
+    return m_paper->around(place, figure, height);
+  });
   m_report = paper.isPicture ? reading::agreedReport(paper.readings)
                              : reading::readReportText(paper.readings.front().text);
   if (paper.pagesLeftOut > 0) emit message(tr("Only the first %1 pages were read.").arg(paper.pages.size()));

@@ -26,6 +26,7 @@ namespace {
 
 constexpr int gutter = 44; ///< where the lines run from source to row
 constexpr int rowHeight = 26;
+constexpr int stripRoom = 160;         ///< of the paper beside a sure line
 constexpr int plainRow = 17;           ///< a line of text alone
 constexpr std::size_t mostAsking = 60; ///< rows that ask; more are named in one line
 
@@ -100,12 +101,15 @@ void ReadingRows::show(const reading::ReportText& read) {
   m_answers.said.assign(read.unplaced.size(), false);
   m_asked.assign(read.unplaced.size(), false);
   for (const auto& row : read.read)
-    m_rows.push_back({row.place.line, row.place.from, rowText(row.row), false, false, nullptr, 0, 0});
+    m_rows.push_back(sureRow(row));
   std::size_t asking = 0;
   for (std::size_t i = 0; i < read.unplaced.size(); ++i) {
     const auto& row = read.unplaced[i];
-    Row shown{
-        row.place.line, row.place.from, {}, true, row.why == reading::WhyUnplaced::NotNeeded, nullptr, 0, 0};
+    Row shown;
+    shown.line = row.place.line;
+    shown.from = row.place.from;
+    shown.doubtful = true;
+    shown.quiet = row.why == reading::WhyUnplaced::NotNeeded;
     if (shown.quiet)
       shown.text = named(row) + " · " + QString::fromStdString(words::whyUnplacedText(row.why));
     else if (asking++ < mostAsking)
@@ -122,6 +126,15 @@ void ReadingRows::show(const reading::ReportText& read) {
     texts << row.text;
   setAccessibleDescription(texts.join(" · "));
   place();
+}
+
+ReadingRows::Row ReadingRows::sureRow(const reading::ReadRow& row) const {
+  Row out;
+  out.line = row.place.line;
+  out.from = row.place.from;
+  out.text = rowText(row.row);
+  if (m_around) out.strip = m_around(row.place, {}, plainRow);
+  return out;
 }
 
 namespace {
@@ -152,7 +165,7 @@ QWidget* ReadingRows::makeAsking(std::size_t unplaced, const reading::UnplacedRo
                                          row.why == reading::WhyUnplaced::UnknownName || figureAsks(row));
   const bool figureIsAsked = row.couldBe.size() > 1 && row.couldBe.front().key == row.couldBe.back().key;
   const bool bare = figureIsAsked || row.why == reading::WhyUnplaced::Blurred;
-  const auto picture = m_around ? m_around(row.place, rowHeight - 2) : QPixmap();
+  const auto picture = m_around ? m_around(row.place, row.value, rowHeight - 2) : QPixmap();
   const auto what = bare || !picture.isNull() ? shortened(row.name, picture.isNull() ? 30 : 11) : named(row);
   auto* said = new PlainLabel(saysItself ? what + "?" : what + ": " + why);
   said->setToolTip(why);
@@ -334,7 +347,10 @@ void ReadingRows::paintEvent(QPaintEvent* event) {
     painter.drawPath(path);
     if (row.asks) continue;
     painter.setPen(row.quiet ? theme().inkSoft : theme().ink);
-    paintLine(painter, room, Qt::AlignLeft | Qt::AlignVCenter, row.text);
+    const auto words = room.adjusted(0, 0, row.strip.isNull() ? 0 : -stripRoom, 0);
+    paintLine(painter, words, Qt::AlignLeft | Qt::AlignVCenter, row.text);
+    if (!row.strip.isNull()) // at its beginning, so that all stand below one another
+      painter.drawPixmap(words.right() + 1, room.top() + (rowHeight - row.strip.height()) / 2, row.strip);
   }
 }
 

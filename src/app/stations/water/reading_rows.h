@@ -20,7 +20,7 @@ class ReadingRows : public QWidget {
 public:
   explicit ReadingRows(QWidget* parent = nullptr);
   /// Beside what the rows stand: set before show(). `around`: the picture of a figure; nothing for a text.
-  using Around = std::function<QPixmap(const reading::Place&, int height)>;
+  using Around = std::function<QPixmap(const reading::Place&, const std::string& figure, int height)>;
   void standBeside(const ReadingSource& source, Around around = {});
   void show(const reading::ReportText& read);
   /// What was said of papers of this layout before: pressed already, to be pressed off where it is wrong.
@@ -44,10 +44,12 @@ private:
     int line = 0;
     std::size_t from = 0;
     QString text;
+    QPixmap strip; ///< of a sure line, beside its words
     bool doubtful = false, quiet = false;
     QWidget* asks = nullptr; ///< its buttons
     int top = 0, sourceTop = 0, sourceMiddle = 0;
   };
+  Row sureRow(const reading::ReadRow& row) const;
   QWidget* makeAsking(std::size_t unplaced, const reading::UnplacedRow& row);
   void choose(std::size_t unplaced, std::size_t choice, bool on);
   void answer(std::size_t unplaced, std::optional<core::ReportRow> row, bool said);
