@@ -9,6 +9,11 @@
 namespace butte::reading {
 namespace {
 
+/// Of ASCII alone, whatever the locale.
+char lower(char c) {
+  return c >= 'A' && c <= 'Z' ? static_cast<char>(c - 'A' + 'a') : c;
+}
+
 using Folds = std::unordered_map<std::string_view, std::string_view>;
 
 /// Characters beyond ASCII as papers use them. Unicode names are in the order of the code charts.
@@ -46,7 +51,7 @@ std::string foldedAt(std::string_view text, std::size_t i, std::size_t& length) 
   length = lengthAt(text, i);
   if (length == 1) {
     const auto c = static_cast<unsigned char>(text[i]);
-    return {static_cast<char>(std::tolower(c))};
+    return {lower(static_cast<char>(c))};
   }
   const auto it = folds().find(text.substr(i, length));
   return std::string(it == folds().end() ? text.substr(i, length) : it->second);
@@ -113,7 +118,7 @@ private:
       const auto c = static_cast<unsigned char>(m_line[to]);
       if (c < 0x80) {
         if (!std::isalnum(c)) break;
-        text += static_cast<char>(std::tolower(c));
+        text += lower(static_cast<char>(c));
         ++to;
         continue;
       }

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cstdint>
 #include <map>
 #include <string>
 #include <vector>
@@ -42,7 +43,7 @@ struct Vocabulary {
   /// The words in order, so that a beginning finds all that may follow it, with their meanings; close
   /// together, since they are looked up at every word of a paper.
   std::vector<std::pair<std::string_view, const Meanings*>> words;
-  std::array<std::size_t, 257> firsts{}; ///< where the words of each first byte begin
+  std::vector<std::uint32_t> firsts; ///< where the words of each first two bytes begin
   std::array<std::map<std::string, std::string, std::less<>>, wordKindCount> whole;
 
   Vocabulary() {
@@ -59,12 +60,25 @@ struct Vocabulary {
     }
     for (const auto& [word, means] : all)
       words.emplace_back(word, &means);
-    for (std::size_t byte = 0; byte < firsts.size(); ++byte)
-      firsts[byte] = static_cast<std::size_t>(
-          std::count_if(words.begin(), words.end(), [&](const auto& w) { return firstOf(w.first) < byte; }));
+    firsts.assign(bytes * bytes + 1, static_cast<std::uint32_t>(words.size()));
+    for (auto i = words.size(); i-- > 0;)
+      firsts[firstOf(words[i].first)] = static_cast<std::uint32_t>(i);
+    for (auto i = firsts.size() - 1; i-- > 0;)
+      firsts[i] = std::min(firsts[i], firsts[i + 1]);
   }
 
-  static std::size_t firstOf(std::string_view text) { return static_cast<unsigned char>(text.front()); }
+  static constexpr std::size_t bytes = 256;
+  /// The words that begin as the text does: all of its first byte where it has no second.
+  std::pair<std::size_t, std::size_t> beginningAs(std::string_view text) const {
+    const auto first = firstOf(text);
+    return {firsts[first], firsts[first + (text.size() > 1 ? 1 : bytes)]};
+  }
+  static std::size_t firstOf(std::string_view text) {
+    const auto byte = [&](std::size_t i) {
+      return i < text.size() ? static_cast<unsigned char>(text[i]) : 0U;
+    };
+    return byte(0) * bytes + byte(1);
+  }
 };
 
 const Vocabulary& vocabulary() {
@@ -78,9 +92,9 @@ WordsFound wordsAt(Atoms atoms, std::size_t at, std::size_t end) {
   WordsFound out{};
   const auto& known = vocabulary();
   if (at >= end || atoms[at].text.empty()) return out;
-  const auto first = Vocabulary::firstOf(atoms[at].text);
-  auto from = known.words.begin() + static_cast<std::ptrdiff_t>(known.firsts[first]);
-  const auto last = known.words.begin() + static_cast<std::ptrdiff_t>(known.firsts[first + 1]);
+  const auto [begin, behind] = known.beginningAs(atoms[at].text);
+  auto from = known.words.begin() + static_cast<std::ptrdiff_t>(begin);
+  const auto last = known.words.begin() + static_cast<std::ptrdiff_t>(behind);
   std::string text;
   for (std::size_t i = at; i < end && i < at + mostAtoms && from != last; ++i) {
     if (atoms[i].kind == Atom::Kind::Leader) break;
