@@ -16,6 +16,29 @@ LaidOut asRead(const std::string& text) {
   return out;
 }
 
+// Two lines, so wide that the page's lean is more than the way from one line to the next.
+TEST(Pages, AFewLongLinesOfALeaningPageAreStillLines) {
+  constexpr double lean = 0.03;
+  std::vector<PageWord> words;
+  for (int line = 0; line < 2; ++line) {
+    for (int i = 0; i < 12; ++i) {
+      const double left = 100 + 160 * i,
+                   top = 200 + 30 * line + lean * left + (i % 3); // letters differ in height
+      words.push_back(
+          {line == 0 ? "name" + std::to_string(i) : std::to_string(10 + i), left, top, left + 70, top + 18});
+    }
+  }
+  const auto out = laidOut({words});
+  ASSERT_EQ(out.strips.size(), 2U) << out.text;
+  EXPECT_EQ(out.text.find("name11") < out.text.find('\n'), true) << out.text;
+  // An upright page stays as it is.
+  for (auto& word : words) {
+    word.top -= lean * word.left;
+    word.bottom -= lean * word.left;
+  }
+  EXPECT_EQ(laidOut({words}).strips.size(), 2U);
+}
+
 TEST(LaidOutPage, KeepsColumnsApartAndLinesTogether) {
   // Ten dots a letter; the second line leans three dots.
   const std::vector<PageWord> words{{"Calcium", 10, 10, 80, 20}, {"78", 200, 11, 220, 21},

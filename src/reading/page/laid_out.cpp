@@ -31,21 +31,29 @@ double letterWidth(const std::vector<PageWord>& words) {
   return std::max(0.5, medianOf(std::move(widths), 8));
 }
 
+double middleOf(const PageWord& word) {
+  return (word.top + word.bottom) / 2;
+}
+
+double heightOfWords(const std::vector<PageWord>& words) {
+  std::vector<double> heights;
+  for (const auto& word : words)
+    heights.push_back(word.bottom - word.top);
+  return std::max(1.0, medianOf(std::move(heights), 10));
+}
+
 using WordLine = std::vector<const PageWord*>;
 
-/// Words whose middles stand at one height are a line.
-std::vector<WordLine> linesOf(const std::vector<PageWord>& words) {
+/// Words whose middles stand at one height are a line, on a page that falls by `lean` dots a dot.
+std::vector<WordLine> linesOf(const std::vector<PageWord>& words, double lean) {
   std::vector<const PageWord*> all;
   for (const auto& word : words) {
     if (!word.text.empty()) all.push_back(&word);
   }
-  const auto middle = [](const PageWord& word) { return (word.top + word.bottom) / 2; };
+  const auto middle = [lean](const PageWord& word) { return middleOf(word) - lean * word.left; };
   std::stable_sort(all.begin(), all.end(),
                    [&](const auto* a, const auto* b) { return middle(*a) < middle(*b); });
-  std::vector<double> heights;
-  for (const auto* word : all)
-    heights.push_back(word->bottom - word->top);
-  const double apart = 0.6 * std::max(1.0, medianOf(std::move(heights), 10));
+  const double apart = 0.6 * heightOfWords(words);
   std::vector<WordLine> out;
   double last = -1e9;
   for (const auto* word : all) {
@@ -58,6 +66,50 @@ std::vector<WordLine> linesOf(const std::vector<PageWord>& words) {
     std::stable_sort(line.begin(), line.end(),
                      [](const auto* a, const auto* b) { return a->left < b->left; });
   return out;
+}
+
+/// How far words that follow one another fall, dots a dot: in the middle of all.
+double roughLean(const std::vector<PageWord>& words) {
+  std::vector<double> falls;
+  for (const auto& word : words) {
+    const PageWord* next = nullptr;
+    for (const auto& other : words) {
+      const double shared = std::min(word.bottom, other.bottom) - std::max(word.top, other.top);
+      const double lower = std::min(word.bottom - word.top, other.bottom - other.top);
+      if (other.left < word.right || shared < 0.5 * lower) continue;
+      if (!next || other.left < next->left) next = &other;
+    }
+    if (next) falls.push_back((middleOf(*next) - middleOf(word)) / (next->left - word.left));
+  }
+  constexpr std::size_t fewest = 6;
+  return falls.size() < fewest ? 0 : medianOf(std::move(falls), 0);
+}
+
+/// A page of few long lines shows too little for its picture to be turned upright; its words still say how it
+/// leans. 0 where that would not part a line from the next.
+double leanOf(const std::vector<PageWord>& words) {
+  constexpr std::size_t mostWords = 2000; // more lines than that were turned upright by their picture
+  if (words.size() > mostWords) return 0;
+  double width = 0;
+  for (const auto& word : words)
+    width = std::max(width, word.right);
+  double lean = roughLean(words);
+  // Along whole lines, as far as they are known by now.
+  for (int round = 0; round < 2 && lean != 0; ++round) {
+    double across = 0, down = 0;
+    for (const auto& line : linesOf(words, lean)) {
+      double x = 0, y = 0;
+      for (const auto* word : line)
+        x += word->left / static_cast<double>(line.size()),
+            y += middleOf(*word) / static_cast<double>(line.size());
+      for (const auto* word : line) {
+        across += (word->left - x) * (word->left - x);
+        down += (word->left - x) * (middleOf(*word) - y);
+      }
+    }
+    if (across > 0) lean = down / across;
+  }
+  return std::abs(lean) * width > 0.5 * heightOfWords(words) ? lean : 0;
 }
 
 class Setter {
@@ -74,7 +126,7 @@ public:
     for (const auto& word : words)
       m_left = std::min(m_left, word.left);
     double below = 0;
-    for (const auto& line : linesOf(words)) {
+    for (const auto& line : linesOf(words, leanOf(words))) {
       const double top = line.front()->top, height = line.front()->bottom - top;
       if (below > 0 && top - below > 1.4 * height) emptyLine(number);
       setLine(line, number);
