@@ -17,6 +17,11 @@ Batch plannedBatch(const exchange::FormulaDocument& document, const core::Answer
     const auto& entry = request.shelf[product];
     batch.weights.push_back({entry.id, entry.name, tank, grams, std::nullopt, {}});
   };
+  if (answer.direct) {
+    for (const auto& step : *answer.direct ? (*answer.direct)->steps : std::vector<core::DirectStep>())
+      line(step.product, step.mass.grams(), words::vesselTitle());
+    return batch;
+  }
   for (const auto& tank : answer.stock.tanks) {
     for (const auto& item : tank.items)
       line(item.product, item.mass.grams(),

@@ -6,7 +6,8 @@
 namespace butte::book {
 
 /// The batch that a formula's sheet asks for, before anything is weighed: every product of every tank, then
-/// what is given apart from the tanks, in grams as computed.
+/// what is given apart from the tanks; of a vessel that is mixed directly, what goes into it; in grams as
+/// computed.
 Batch plannedBatch(const exchange::FormulaDocument& document, const core::Answer& answer);
 
 } // namespace butte::book

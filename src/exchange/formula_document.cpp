@@ -32,6 +32,7 @@ public:
     readShelf();
     readBatch();
     readStock();
+    readDirect();
     readScales();
     readAcid();
     readAim();
@@ -247,6 +248,20 @@ private:
     m_out.dosing =
         readDosingDocument(dosing ? *dosing : none, "dosing", m_out.given.stock.tanks.size(), m_problem);
     m_out.given.dosing = m_out.dosing;
+  }
+
+  /// Straight into one vessel, or by stocks; what was typed of the other way stays.
+  void readDirect() {
+    static constexpr Choices<bool, 2> ways{{{"stocks", false}, {"direct", true}}};
+    const bool direct = chosen(m_top, "way", ways);
+    DirectPlan plan;
+    if (const auto* object = m_top.object("direct")) {
+      ObjectReader reader(*object, "direct", m_problem);
+      plan.present = volumeOf(reader, Dialect::Document, figures::vesselPresent).value_or(plan.present);
+      plan.reading = conductivityOf(reader, Dialect::Document, figures::vesselReading);
+      reader.finish();
+    }
+    if (direct) m_out.given.direct = plan;
   }
 
   void readScales() {

@@ -16,9 +16,10 @@
 namespace butte::exchange {
 
 inline constexpr int formulaFormatVersion =
-    6; ///< 2 added acid and water.titration, 3 crop and as_shipped, 4 parts and units of waters, looks of
+    7; ///< 2 added acid and water.titration, 3 crop and as_shipped, 4 parts and units of waters, looks of
        ///< products, 5 units, ratios and caps of targets, aim, accuracy, 6 any set of
-       ///< tanks, what stands in them by hand, dosing; earlier ones are read
+       ///< tanks, what stands in them by hand, dosing, 7 the way straight into a vessel; earlier ones are
+       ///< read
 inline constexpr std::string_view formulaFormatName = "butte-formula";
 
 /// What the window needs of a product beside the core's view of it.

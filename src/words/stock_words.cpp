@@ -62,6 +62,10 @@ std::string tankSideText(const std::vector<ShelfProduct>& shelf, const TankConte
   return {};
 }
 
+std::string vesselTitle() {
+  return text("the vessel");
+}
+
 std::string tankTitle(const std::vector<ShelfProduct>& shelf, const TankContent& content) {
   const auto side = tankSideText(shelf, content);
   return content.tank.name == side ? side : content.tank.name + " · " + side;

@@ -12,6 +12,8 @@ std::string tankSideText(const std::vector<core::ShelfProduct>& shelf, const cor
 
 /// "A · calcium side"; a tank called by what it holds says it once.
 std::string tankTitle(const std::vector<core::ShelfProduct>& shelf, const core::TankContent& content);
+/// Where salts go that go into no tank but straight into the finished feed.
+std::string vesselTitle();
 /// A ceiling as a strength that holds: rounded down to what is worth telling, "829", "1050", "1230".
 std::string ceilingFigure(double factor);
 

@@ -1,4 +1,5 @@
 // The window and its book: kept as one types, taken back after a night, found, two windows, first start.
+#include "services/units_shown.h"
 #include "support/told.h"
 #include "window_fixture.h"
 
@@ -172,6 +173,23 @@ TEST_F(WindowTest, TheFirstStartEndsInAWorkingFormula) {
   EXPECT_EQ(window->desk().initials(), "kl");
   EXPECT_EQ(editor().document().crop.find("lettuce"), 0u);
   EXPECT_TRUE(QFile::exists(window->desk().firstBookPath()));
+}
+
+// One or a few gallons are mixed in the jug itself; tanks are for more (common practice).
+TEST_F(WindowTest, AFirstFormulaOfAJugGoesStraightIntoIt) {
+  bareWindow();
+  QFile::remove(bookPath());
+  settings->clear();
+  window->books().start(false, {});
+  showWindow();
+  window->units().setVolume(VolumeShown::UsGallons);
+  type("firstBatch", "5");
+  click("firstMake");
+  ASSERT_TRUE(editor().answer().direct.has_value());
+  EXPECT_NEAR(editor().document().given.request.volume.usGallons(), 5, 1e-9);
+  window->showStation(Station::Stocks);
+  QApplication::processEvents();
+  EXPECT_TRUE(find<QWidget>("directVessel")->isVisible());
 }
 
 TEST_F(WindowTest, TheSampleBookIsOneClickAwayAndMarked) {

@@ -56,6 +56,10 @@ TEST(FormulaDocument, EveryFaultNamesItsPlace) {
   EXPECT_EQ(problemWith("/shelf/0/held", Json{{"amount", "5"}, {"unit", "furlong"}}).where,
             "shelf[0].held.unit");
   EXPECT_EQ(problemWith("/batch/amount", "0").where, "batch.amount");
+  EXPECT_EQ(problemWith("/way", "sideways").where, "way");
+  EXPECT_EQ(problemWith("/direct", Json{{"present", {{"amount", "-1"}, {"unit", "L"}}}}).where,
+            "direct.present.amount");
+  EXPECT_EQ(problemWith("/direct", Json{{"presents", 1}}).code, core::ProblemCode::UnknownKey);
   EXPECT_EQ(problemWith("/batch/amount", std::string(200, '9')).code, core::ProblemCode::OutsideLimits);
   EXPECT_EQ(problemWith("/stock/factor", "abc").code, core::ProblemCode::NotANumber);
   EXPECT_EQ(problemWith("/acid/target_ph", "14.5").where, "acid.target_ph");

@@ -50,8 +50,9 @@ void FormulaEditor::adopt(Worked worked) {
   // While few products are sought the older answer stays, as long as it is about the same shelf and tanks.
   const auto& given = worked.document.given;
   const bool few = given.atMostProducts.has_value();
-  const bool keeps = few && sameShelf(given.request.shelf, m_document.given.request.shelf) &&
-                     worked.document.tanks.size() == m_answer.stock.tanks.size() &&
+  const bool sameWay = given.direct.has_value() == m_answer.direct.has_value() &&
+                       (given.direct || worked.document.tanks.size() == m_answer.stock.tanks.size());
+  const bool keeps = few && sameWay && sameShelf(given.request.shelf, m_document.given.request.shelf) &&
                      m_document.given.atMostProducts;
   *m_json = std::move(worked.json);
   m_document = std::move(worked.document);

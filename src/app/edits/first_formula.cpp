@@ -2,6 +2,7 @@
 
 #include "document/book_desk.h"
 #include "formula_json.h"
+#include "units/convert.h"
 #include "wording/tr.h"
 
 namespace butte::app {
@@ -9,6 +10,10 @@ namespace butte::app {
 using exchange::Json;
 
 namespace {
+
+/// A vessel that salts are weighed into as it is filled; beyond it stocks are the usual way (common
+/// practice).
+constexpr double mostLitresByJug = 200;
 
 Json waterOf(const FirstFormula& answers) {
   Json rows = Json::array();
@@ -37,6 +42,8 @@ book::Trouble makeFirstFormula(BookDesk& desk, const FirstFormula& answers) {
   for (const auto& id : answers.shelf)
     json["shelf"].push_back(exchange::shelfEntry(id));
   json["batch"] = exchange::figureJson(answers.batch);
+  const auto litres = core::convert(answers.batch.value(), answers.batch.unit, "L");
+  if (litres && *litres <= mostLitresByJug) json["way"] = "direct";
   return desk.addFormula(json, {core::DeedCode::FirstFormula, {}});
 }
 

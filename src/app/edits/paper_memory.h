@@ -38,7 +38,8 @@ public:
 private:
   void forget() { m_reports.reset(); }
   BookDesk& m_desk;
-  mutable std::optional<std::vector<book::KnownLayout<book::ReportLayout>>> m_reports; ///< as the book has them
+  mutable std::optional<std::vector<book::KnownLayout<book::ReportLayout>>>
+      m_reports; ///< as the book has them
 };
 
 /// What was answered, a line each, for a person to look at.

@@ -3,8 +3,10 @@
 #include "bench/weigh_plan.h"
 #include "cautions.h"
 #include "document/formula_editor.h"
+#include "print/direct_sheet.h"
 #include "print/hazard_facts.h"
 #include "print/pre_stock_text.h"
+#include "print/weighing_table.h"
 #include "services/units_shown.h"
 #include "stock/acid_tank.h"
 #include "stock/tank_rounding.h"
@@ -31,8 +33,10 @@ public:
       : m_editor(editor), m_units(units), m_date(date), m_shelf(editor.document().given.request.shelf) {}
 
   QString html() {
-    m_rounded = roundedTanks();
     QString out = "<html><body>" + head() + before();
+    if (m_editor.answer().direct)
+      return out + directSheetHtml(m_editor, m_units) + cautions() + "</body></html>";
+    m_rounded = roundedTanks();
     for (std::size_t t = 0; t < m_editor.answer().stock.tanks.size(); ++t)
       out += tank(t);
     return out + apart() + dosing() + cautions() + "</body></html>";
@@ -71,40 +75,6 @@ private:
            block(tr("Not sure:"), told.unsure, 9);
   }
 
-  /// In the steps of the scale: what its display must show.
-  QString shown(const core::WeighStep& step) const {
-    const auto& scale = m_editor.document().scales[step.scale];
-    const double gramStep = scale.readability.grams();
-    const int decimals = gramStep >= 1 ? 0 : static_cast<int>(std::ceil(-std::log10(gramStep) - 1e-9));
-    auto text = "<b>" + localNumber(step.shown.grams(), decimals) + " g</b>";
-    if (m_units.mass() != MassShown::Metric) text += QString(" (%1)").arg(m_units.text(step.shown));
-    if (step.loads > 1) text += tr(" in %1 loads").arg(step.loads);
-    return text;
-  }
-
-  QString row(const core::WeighStep& step) const {
-    const auto& p = m_shelf[step.product];
-    auto note = QString::fromStdString(m_editor.document().scales[step.scale].name).toHtmlEscaped();
-    if (step.tooFine)
-      note += tr(" — <b>too coarse: ±%1 %</b>; make a bigger batch or a pre-stock")
-                  .arg(localNumber(step.errorPercent, 0));
-    if (p.liquid && p.densityKgPerL)
-      note += QString(" · %1 mL").arg(localFigure(step.exact.grams() / *p.densityKgPerL));
-    return QString("<tr><td width='4%'>☐</td><td width='34%'>%1</td><td width='22%' align='right'>%2</td><td "
-                   "width='24%'>&nbsp;&nbsp;%3</td>"
-                   "<td width='16%'>__________ g</td></tr>")
-        .arg(name(step.product), shown(step), note);
-  }
-
-  QString table(const std::vector<core::WeighStep>& plan) const {
-    QString out = tr("<table width='100%' cellspacing='0' cellpadding='1.5'><tr><td></td><td>in this "
-                     "order</td><td align='right'>weigh</td><td>&nbsp;&nbsp;on</td>"
-                     "<td>actual</td></tr>");
-    for (const auto& step : plan)
-      out += row(step);
-    return out + "</table>";
-  }
-
   std::vector<core::WeighStep> planFor(const std::vector<Mass>& weights,
                                        const std::vector<Mass>& chosen = {}) const {
     return core::weighPlan(m_shelf, weights, m_editor.document().scales, chosen);
@@ -136,7 +106,8 @@ private:
               "1:%3, make up to <b>%4</b></p>")
                .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(), side,
                     localFigure(content.factor), m_units.text(content.tank.volume)) +
-           table(planFor(weights, m_rounded.grams[t])) + preStockHtml(m_editor, m_units, t) +
+           weighingTableHtml(m_editor, m_units, planFor(weights, m_rounded.grams[t])) +
+           preStockHtml(m_editor, m_units, t) +
            (content.tank.use == core::TankUse::Acid ? makingAcid(content) : making(content));
   }
 

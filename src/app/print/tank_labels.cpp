@@ -25,10 +25,11 @@ QString contents(const FormulaEditor& editor, const UnitsShown& units, const cor
   return lines.join(" · ");
 }
 
-QString hazards(const FormulaEditor& editor, const core::TankContent& content) {
+/// Of the products with a weight.
+QString hazards(const FormulaEditor& editor, const std::vector<std::size_t>& products) {
   std::vector<words::HazardFacts> facts;
-  for (const auto& item : content.items)
-    facts.push_back(hazardFacts(editor, item.product));
+  for (const auto product : products)
+    facts.push_back(hazardFacts(editor, product));
   QStringList lines;
   for (const auto& caution : words::cautionsFor(facts)) {
     QStringList names;
@@ -37,6 +38,13 @@ QString hazards(const FormulaEditor& editor, const core::TankContent& content) {
     lines << QString("⚠ %1: %2").arg(names.join(", "), QString::fromStdString(caution.text).toHtmlEscaped());
   }
   return lines.join("<br>");
+}
+
+std::vector<std::size_t> productsOf(const core::TankContent& content) {
+  std::vector<std::size_t> out;
+  for (const auto& item : content.items)
+    out.push_back(item.product);
+  return out;
 }
 
 /// What must never meet this tank as a concentrate.
@@ -89,14 +97,39 @@ QString label(const FormulaEditor& editor, const UnitsShown& units, const core::
             "classification of the mixture. The products' own labels and "
             "safety data sheets rule. Keep away from children, food and drink; keep "
             "closed.<br>%2</span></td></tr></table>")
-             .arg(date.toHtmlEscaped(), hazards(editor, content)) +
+             .arg(date.toHtmlEscaped(), hazards(editor, productsOf(content))) +
          "<p style='font-size:4pt'> </p>";
+}
+
+/// Finished feed in one vessel.
+QString vesselLabel(const FormulaEditor& editor, const UnitsShown& units, const core::DirectMix& mix,
+                    const QString& date) {
+  const auto& answer = editor.answer();
+  std::vector<std::size_t> products;
+  QStringList contents;
+  for (const auto& step : mix.steps) {
+    products.push_back(step.product);
+    const auto& id = editor.document().given.request.shelf[step.product].id;
+    contents << units.text(step.mass) + " " + QString::fromStdString(editor.nameOf(id)).toHtmlEscaped();
+  }
+  const auto ph = answer.feed.ph ? tr(" · pH about %1").arg(localNumber(*answer.feed.ph, 1)) : QString();
+  return tr("<table width='100%' cellpadding='9' cellspacing='0' border='1' style='border-style: solid; "
+            "border-color: black'><tr><td><span style='font-size:17pt'><b>%1</b></span><br><span "
+            "style='font-size:15pt'><b>finished feed, %2 · EC %3%4</b></span><br>Went in: %5.<br>Mixed on: "
+            "%6 "
+            "&nbsp; by: __________ &nbsp; read: EC ______ pH ______<br><span style='font-size:7.5pt'>Not for "
+            "drinking. Keep away from children, food and drink; keep closed.<br>%7</span></td></tr></table>")
+      .arg(QString::fromStdString(editor.document().name).toHtmlEscaped(), units.text(mix.vessel),
+           units.text(answer.feed.conductivity), ph, contents.join(" · "), date.toHtmlEscaped(),
+           hazards(editor, products));
 }
 
 } // namespace
 
 QStringList tankLabels(const FormulaEditor& editor, const UnitsShown& units, const QString& date) {
   QStringList out;
+  if (const auto& direct = editor.answer().direct; direct && *direct)
+    out << vesselLabel(editor, units, **direct, date);
   for (const auto& content : editor.answer().stock.tanks) {
     if (!content.items.empty()) out << label(editor, units, content, date);
   }

@@ -124,18 +124,15 @@ QString UnitsShown::text(Volume volume) const {
   return localFigure(value) + " " + volumeUnitName();
 }
 
+QString UnitsShown::digits(Conductivity conductivity) const {
+  constexpr double pens = 5; // ppm pens show steps of about that
+  const double shown = conductivityIn(conductivity);
+  return m_conductivity == ConductivityShown::MilliSiemens ? localNumber(shown, 2)
+                                                           : localNumber(std::round(shown / pens) * pens, 0);
+}
+
 QString UnitsShown::text(Conductivity conductivity) const {
-  switch (m_conductivity) {
-  case ConductivityShown::MilliSiemens:
-    return localNumber(conductivity.milliSiemensPerCm(), 2) + " mS/cm";
-  case ConductivityShown::Ppm500:
-    return tr("%1 ppm (500)").arg(localNumber(std::round(conductivity.ppm500() / 5) * 5, 0));
-  case ConductivityShown::Ppm640:
-    return tr("%1 ppm (640)").arg(localNumber(std::round(conductivity.ppm640() / 5) * 5, 0));
-  case ConductivityShown::Ppm700:
-    return tr("%1 ppm (700)").arg(localNumber(std::round(conductivity.ppm700() / 5) * 5, 0));
-  }
-  return {};
+  return digits(conductivity) + " " + conductivityUnitName();
 }
 
 QString UnitsShown::conductivityUnit() const {

@@ -145,13 +145,21 @@ void LineBar::refresh() {
   const auto& stock = answer.stock;
   const auto before = beforeMixing(m_editor);
   const bool troubled = !before.inTanks.isEmpty();
-  card(Station::Stocks)
-      ->setHeadline(QString("1:%1 · %2")
-                        .arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
-                    troubled         ? tr("a tank needs a look")
-                    : stock.feedMade ? tr("makes %1 of feed").arg(m_units.text(*stock.feedMade))
-                                     : tr("nothing to stock yet"),
-                    troubled);
+  const bool direct = answer.direct.has_value();
+  if (direct)
+    card(Station::Stocks)
+        ->setHeadline(tr("straight into a vessel"),
+                      *answer.direct ? tr("%1 to the mark").arg(m_units.text(document.given.request.volume))
+                                     : tr("the vessel needs a look"),
+                      !*answer.direct);
+  else
+    card(Station::Stocks)
+        ->setHeadline(QString("1:%1 · %2")
+                          .arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
+                      troubled         ? tr("a tank needs a look")
+                      : stock.feedMade ? tr("makes %1 of feed").arg(m_units.text(*stock.feedMade))
+                                       : tr("nothing to stock yet"),
+                      troubled);
   const auto plan = answer.solution.grams.empty() ? std::vector<core::WeighStep>()
                                                   : core::weighPlan(document.given.request.shelf,
                                                                     answer.solution.grams, document.scales);

@@ -111,17 +111,23 @@ namespace butte::core {
   X(MovedToTank, "moved_to_tank")          /* product, tank */                                               \
   X(HalfMovedToTank, "half_moved_to_tank") /* product, tank */                                               \
   X(BackToRules, "back_to_rules")          /* product */                                                     \
-  X(StockStrength, "stock_strength")       /* figure */                                                      \
-  X(StockRatio, "stock_ratio")             /* figure: 1 to so much */                                        \
-  X(DilutionStated, "dilution_stated")     /* ratio form */                                                  \
-  X(ColdestTank, "coldest_tank")           /* figure in degC */                                              \
-  X(StockMargin, "stock_margin")           /* figure in % */                                                 \
-  X(StocksAs, "stocks_as")                 /* name of the plan */                                            \
-  X(DosingFigure, "dosing_figure")         /* place, figure, unit */                                         \
-  X(DosingAsUsual, "dosing_as_usual")      /* place */                                                       \
-  X(DosingOn, "dosing_on")                 /* place */                                                       \
-  X(DosingOff, "dosing_off")               /* place */                                                       \
-  X(DosedBy, "dosed_by")                   /* device */                                                      \
+  X(StraightIntoVessel, "straight_into_vessel")                                                              \
+  X(ThroughStocks, "through_stocks")                                                                         \
+  X(VesselHoldsAlready, "vessel_holds_already") /* figure, unit */                                           \
+  X(VesselHeldReads, "vessel_held_reads")       /* figure, unit */                                           \
+  X(VesselIsEmpty, "vessel_is_empty")                                                                        \
+  X(VesselHeldIsFull, "vessel_held_is_full_strength")                                                        \
+  X(StockStrength, "stock_strength")   /* figure */                                                          \
+  X(StockRatio, "stock_ratio")         /* figure: 1 to so much */                                            \
+  X(DilutionStated, "dilution_stated") /* ratio form */                                                      \
+  X(ColdestTank, "coldest_tank")       /* figure in degC */                                                  \
+  X(StockMargin, "stock_margin")       /* figure in % */                                                     \
+  X(StocksAs, "stocks_as")             /* name of the plan */                                                \
+  X(DosingFigure, "dosing_figure")     /* place, figure, unit */                                             \
+  X(DosingAsUsual, "dosing_as_usual")  /* place */                                                           \
+  X(DosingOn, "dosing_on")             /* place */                                                           \
+  X(DosingOff, "dosing_off")           /* place */                                                           \
+  X(DosedBy, "dosed_by")               /* device */                                                          \
   X(MixedOnDropped, "mixed_on_dropped")                                                                      \
   X(MixedOn, "mixed_on")     /* date */                                                                      \
   X(SecondSet, "second_set") /* name */                                                                      \

@@ -6,11 +6,12 @@
 namespace butte::core {
 namespace {
 
-/// Common practice: blends and phosphates first, the big salts next (calcium nitrate leads its own tank),
-/// traces after them, chelates last; liquids such as acids when all else is in.
-int mixingRank(const ShelfProduct& p) {
+/// Common practice: blends and phosphates first, the big salts next (calcium nitrate leads its own tank; in
+/// thin feed it meets phosphate and sulfate, so it waits until they are spread), traces after them, chelates
+/// last; liquids such as acids when all else is in.
+int mixingRank(const ShelfProduct& p, MixingInto into) {
   const auto& m = p.composition.massFraction;
-  if (isAcidOrBase(p)) return 5;
+  if (isAcidOrBase(p)) return 6;
   if (p.composition.role == ProductRole::Chelate) return 4;
   double trace = 0;
   for (const auto n : allNutrients)
@@ -18,7 +19,7 @@ int mixingRank(const ShelfProduct& p) {
   const bool mostlyTrace = trace > 0.05;
   if (mostlyTrace) return 3;
   if (m.of(Nutrient::P) > 0.002 || !p.composition.formula) return 0;
-  if (m.of(Nutrient::Ca) > 0.002) return 1;
+  if (m.of(Nutrient::Ca) > 0.002) return into == MixingInto::Vessel ? 5 : 1;
   return 2;
 }
 
@@ -52,11 +53,24 @@ Mass roundedToStep(Mass exact, Mass step) {
   return step * std::floor(steps + 0.5 + 1e-9 * std::max(1.0, steps));
 }
 
-std::vector<WeighStep> weighPlan(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& weights,
-                                 const std::vector<Scale>& scales, const std::vector<Mass>& chosen) {
-  std::vector<WeighStep> plan;
+std::vector<std::size_t> mixingOrder(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& weights,
+                                     MixingInto into) {
+  std::vector<std::size_t> out;
   for (std::size_t j = 0; j < shelf.size(); ++j) {
-    if (weights[j] <= Mass{}) continue;
+    if (weights[j] > Mass{}) out.push_back(j);
+  }
+  std::stable_sort(out.begin(), out.end(), [&](std::size_t a, std::size_t b) {
+    const int left = mixingRank(shelf[a], into), right = mixingRank(shelf[b], into);
+    return left != right ? left < right : weights[a] > weights[b];
+  });
+  return out;
+}
+
+std::vector<WeighStep> weighPlan(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& weights,
+                                 const std::vector<Scale>& scales, const std::vector<Mass>& chosen,
+                                 MixingInto into) {
+  std::vector<WeighStep> plan;
+  for (const auto j : mixingOrder(shelf, weights, into)) {
     WeighStep step;
     step.product = j;
     step.scale = scaleFor(weights[j], scales);
@@ -72,10 +86,6 @@ std::vector<WeighStep> weighPlan(const std::vector<ShelfProduct>& shelf, const s
     if (!chosen.empty()) step.shown = chosen[j];
     plan.push_back(step);
   }
-  std::stable_sort(plan.begin(), plan.end(), [&](const WeighStep& a, const WeighStep& b) {
-    const int left = mixingRank(shelf[a.product]), right = mixingRank(shelf[b.product]);
-    return left != right ? left < right : a.exact > b.exact;
-  });
   return plan;
 }
 

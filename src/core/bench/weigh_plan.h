@@ -29,12 +29,23 @@ struct WeighStep {
   bool tooFine = false;    ///< the scale can't weigh it to 2 % (common practice)
 };
 
+/// Where the salts go: the order differs.
+enum class MixingInto {
+  Tank,  ///< a concentrate: calcium nitrate leads its own tank
+  Vessel ///< thin feed, all in one: calcium goes in last
+};
+
+/// The products with a weight, as indices into the shelf, in the order of mixing (common practice).
+std::vector<std::size_t> mixingOrder(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& weights,
+                                     MixingInto into);
+
 /// The weights in the order of mixing, each on the finest scale that takes it in one load (else the largest,
 /// in several; or a finer one in up to five loads where one load would be off by more than 2 %). Rounds half
 /// up to the scale's step, or shows the weight of `chosen` (parallel to the shelf) where that is given.
 /// Products without weight are left out. Needs at least one scale.
 std::vector<WeighStep> weighPlan(const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& weights,
-                                 const std::vector<Scale>& scales, const std::vector<Mass>& chosen = {});
+                                 const std::vector<Scale>& scales, const std::vector<Mass>& chosen = {},
+                                 MixingInto into = MixingInto::Tank);
 
 /// Rounds half up to a whole number of steps.
 Mass roundedToStep(Mass exact, Mass step);

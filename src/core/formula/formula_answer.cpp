@@ -174,8 +174,11 @@ Result<Answer> compute(const Given& given) {
   planAcid(given.acid, given.titration, answer.water, answer.feed, answer.acid);
   answer.errors = withWeighing(given, grams);
   answer.spread = elementSpread(request.water, request.shelf, grams, request.volume, answer.errors);
-  answer.stock = planStock(request.shelf, grams, request.volume, withMakeUp(given.stock, answer.waters));
-  if (!given.dosing.readings.empty())
+  if (given.direct)
+    answer.direct = mixDirectly(answer.water, request.shelf, grams, request.volume, *given.direct);
+  else
+    answer.stock = planStock(request.shelf, grams, request.volume, withMakeUp(given.stock, answer.waters));
+  if (!given.direct && !given.dosing.readings.empty())
     answer.readings = diagnosed(given.dosing.readings, deliveryOf(given, answer), answer.stock,
                                 answer.water.conductivity, given.dosing.reservoir.volume);
   return answer;

@@ -3,6 +3,7 @@
 #include "dose/dosing.h"
 #include "formula/acid_plan.h"
 #include "formula/contributions.h"
+#include "formula/direct_mix.h"
 #include "formula/mix.h"
 #include "formula/reading_diagnosis.h"
 #include "formula/uncertainty.h"
@@ -26,6 +27,7 @@ struct Given {
   std::vector<Mass> steps;            ///< per product of the shelf: a bag, a scoop; 0: the scale's
   ErrorLimits errors;                 ///< content and moisture parallel to the shelf; weighing is filled in
   StockPlan stock;
+  std::optional<DirectPlan> direct; ///< straight into one vessel of request.volume: no stocks then
   AcidPlan acid;
   std::optional<OwnTitration> titration;
   DosingPlan dosing;
@@ -40,8 +42,9 @@ struct Answer {
   ErrorLimits errors;                       ///< as given, with the weighing
   Contributions contributions;              ///< of every element, source by source
   MixResult feed;
-  MixResult water; ///< the source water by itself, for the base reading
-  StockAnswer stock;
+  MixResult water;   ///< the source water by itself, for the base reading
+  StockAnswer stock; ///< no tanks where the salts go straight into a vessel
+  std::optional<Result<DirectMix>> direct;
   AcidAnswer acid;
   std::optional<ReadingDiagnosis> readings; ///< where a meter was read
   std::vector<HarmfulLevel> harmful;        ///< elements of the feed that harm plants, the worst first

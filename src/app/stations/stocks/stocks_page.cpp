@@ -2,6 +2,7 @@
 
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
+#include "edits/mixing_edits.h"
 #include "edits/stock_edits.h"
 #include "fields/filling_combo.h"
 #include "paint/theme.h"
@@ -9,6 +10,7 @@
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "stations/stocks/cold_panel.h"
+#include "stations/stocks/direct_panel.h"
 #include "stations/stocks/levels_panel.h"
 #include "stations/stocks/making_panel.h"
 #include "stations/stocks/reading_panel.h"
@@ -38,7 +40,52 @@ StocksPage::StocksPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk,
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(6);
-  m_strength = new StrengthBar(editor, units);
+  m_direct = new DirectPanel(editor, units);
+  connect(m_direct, &DirectPanel::message, this, &StocksPage::message);
+  m_ways = new QStackedWidget;
+  m_ways->addWidget(makeTanks());
+  m_ways->addWidget(m_direct);
+  column->addWidget(makeWays());
+  column->addWidget(m_ways, 1);
+  auto* fresh = new WhileSeen(this, [this] { refresh(); });
+  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
+  connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
+  connect(&m_desk, &BookDesk::changed, fresh, [this, fresh](const std::vector<book::Ref>& refs) {
+    const auto& beside = m_editor.document().dosing.besideUid;
+    if (std::any_of(refs.begin(), refs.end(), [&](const auto& ref) { return ref.uid == beside; }))
+      fresh->outdate();
+  });
+  makeCards();
+  fresh->outdate();
+}
+
+QWidget* StocksPage::makeWays() {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->setSpacing(4);
+  m_wayButtons = new QButtonGroup(this);
+  const QString names[] = {tr("Through stock tanks"), tr("Straight into a vessel")};
+  for (int i = 0; i < 2; ++i) {
+    auto* button = new QToolButton;
+    button->setText(names[i]);
+    button->setCheckable(true);
+    button->setObjectName(i == 0 ? "wayStocks" : "wayDirect");
+    m_wayButtons->addButton(button, i);
+    row->addWidget(button);
+  }
+  connect(m_wayButtons, &QButtonGroup::idClicked, this,
+          [this](int way) { MixingEdits(m_editor).setDirect(way == 1); });
+  row->addStretch();
+  return box;
+}
+
+QWidget* StocksPage::makeTanks() {
+  auto* box = new QWidget;
+  auto* column = new QVBoxLayout(box);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(6);
+  m_strength = new StrengthBar(m_editor, m_units);
   connect(m_strength, &StrengthBar::message, this, &StocksPage::message);
   column->addWidget(m_strength);
   column->addWidget(m_ruler);
@@ -56,16 +103,7 @@ StocksPage::StocksPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk,
   column->addWidget(m_besideText);
   column->addWidget(makeParts(), 4);
   connect(m_ruler, &StrengthRuler::factorMoved, m_strength, &StrengthBar::setFactor);
-  auto* fresh = new WhileSeen(this, [this] { refresh(); });
-  connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
-  connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
-  connect(&m_desk, &BookDesk::changed, fresh, [this, fresh](const std::vector<book::Ref>& refs) {
-    const auto& beside = m_editor.document().dosing.besideUid;
-    if (std::any_of(refs.begin(), refs.end(), [&](const auto& ref) { return ref.uid == beside; }))
-      fresh->outdate();
-  });
-  makeCards();
-  fresh->outdate();
+  return box;
 }
 
 QWidget* StocksPage::makeParts() {
@@ -259,6 +297,10 @@ void StocksPage::refreshBeside() {
 }
 
 void StocksPage::refresh() {
+  const bool direct = MixingEdits(m_editor).isDirect();
+  m_wayButtons->button(direct)->setChecked(true);
+  m_ways->setCurrentIndex(direct);
+  if (direct) return;
   makeCards();
   for (auto* card : m_cards)
     card->refresh();

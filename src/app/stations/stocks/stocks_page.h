@@ -11,6 +11,7 @@ class QStackedWidget;
 namespace butte::app {
 
 class BookDesk;
+class DirectPanel;
 class FormulaEditor;
 class StockPanel;
 class StrengthBar;
@@ -18,8 +19,9 @@ class StrengthRuler;
 class TankCard;
 class UnitsShown;
 
-/// The Stocks station: how strong, the tanks as they are, and below them what one wants to know of them: the
-/// way to the tap, cold nights, making them, how long they last, a vessel by hand, the meter, the levels.
+/// The Stocks station: through stock tanks, or straight into one vessel. Of tanks: how strong, the tanks as
+/// they are, and below them what one wants to know of them: the way to the tap, cold nights, making them, how
+/// long they last, a vessel by hand, the meter, the levels.
 class StocksPage : public QWidget {
   Q_OBJECT
 
@@ -36,6 +38,8 @@ signals:
 
 protected:
 private:
+  QWidget* makeWays();
+  QWidget* makeTanks();
   QWidget* makeParts();
   void makeCards();
   void refresh();
@@ -57,6 +61,9 @@ private:
   std::vector<TankCard*> m_cards;
   QButtonGroup* m_partButtons = nullptr;
   QStackedWidget* m_parts = nullptr;
+  QButtonGroup* m_wayButtons = nullptr;
+  QStackedWidget* m_ways = nullptr; ///< through tanks, or straight into a vessel
+  DirectPanel* m_direct = nullptr;
 };
 
 } // namespace butte::app

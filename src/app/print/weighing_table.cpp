@@ -1,0 +1,66 @@
+#include "print/weighing_table.h"
+
+#include "document/formula_editor.h"
+#include "services/units_shown.h"
+#include "wording/tr.h"
+
+#include <cmath>
+
+namespace butte::app {
+
+namespace {
+
+/// In the steps of the scale: what its display must show.
+QString shownText(const FormulaEditor& editor, const UnitsShown& units, const core::WeighStep& step) {
+  const auto& scale = editor.document().scales[step.scale];
+  const double gramStep = scale.readability.grams();
+  const int decimals = gramStep >= 1 ? 0 : static_cast<int>(std::ceil(-std::log10(gramStep) - 1e-9));
+  // Less than the scale can show is told as it is: nought would be a lie.
+  const bool tooLittle = step.shown <= core::Mass{};
+  const auto digits = tooLittle ? localFigure(step.exact.grams()) : localNumber(step.shown.grams(), decimals);
+  auto text = "<b>" + digits + " g</b>";
+  if (units.mass() != MassShown::Metric && !tooLittle) text += QString(" (%1)").arg(units.text(step.shown));
+  if (step.loads > 1) text += tr(" in %1 loads").arg(step.loads);
+  return text;
+}
+
+QString noteText(const FormulaEditor& editor, const core::WeighStep& step) {
+  const auto& p = editor.document().given.request.shelf[step.product];
+  auto note = QString::fromStdString(editor.document().scales[step.scale].name).toHtmlEscaped();
+  if (step.tooFine)
+    note += tr(" — <b>too coarse: ±%1 %</b>; make a bigger batch or a pre-stock")
+                .arg(localNumber(step.errorPercent, 0));
+  if (p.liquid && p.densityKgPerL)
+    note += QString(" · %1 mL").arg(localFigure(step.exact.grams() / *p.densityKgPerL));
+  return note;
+}
+
+} // namespace
+
+QString weighingTableHtml(const FormulaEditor& editor, const UnitsShown& units,
+                          const std::vector<core::WeighStep>& plan, const QStringList& readings) {
+  const bool reads = !readings.isEmpty();
+  QString out =
+      tr("<table width='100%' cellspacing='0' cellpadding='1.5'><tr><td></td><td>in this "
+         "order</td><td align='right'>weigh</td><td>&nbsp;&nbsp;on</td>"
+         "<td>actual</td>%1</tr>")
+          .arg(reads ? tr("<td>then it reads, %1</td>").arg(units.conductivityUnitName()) : QString());
+  for (std::size_t i = 0; i < plan.size(); ++i) {
+    const auto& step = plan[i];
+    const auto name =
+        QString::fromStdString(editor.nameOf(editor.document().given.request.shelf[step.product].id));
+    out += QString("<tr><td width='4%'>☐</td><td width='%1%'>%2</td><td width='%3%' align='right'>%4</td>"
+                   "<td width='%5%'>&nbsp;&nbsp;%6</td><td width='16%'>__________ g</td>%7</tr>")
+               .arg(reads ? 28 : 34)
+               .arg(name.toHtmlEscaped())
+               .arg(reads ? 18 : 22)
+               .arg(shownText(editor, units, step))
+               .arg(reads ? 20 : 24)
+               .arg(noteText(editor, step), reads && static_cast<qsizetype>(i) < readings.size()
+                                                ? "<td>" + readings[static_cast<qsizetype>(i)] + "</td>"
+                                                : QString());
+  }
+  return out + "</table>";
+}
+
+} // namespace butte::app

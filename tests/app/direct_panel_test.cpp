@@ -1,0 +1,150 @@
+// Salts straight into one vessel, as a hand does it at the Stocks station, and what paper and book then say.
+#include "print/sheet_text.h"
+#include "print/tank_labels.h"
+#include "services/units_shown.h"
+#include "stations/stocks/ladder_picture.h"
+#include "window_fixture.h"
+
+#include <QAbstractButton>
+#include <QTextDocument>
+
+namespace butte::app {
+namespace {
+
+using ::testing::HasSubstr;
+using ::testing::Not;
+
+class DirectPanelTest : public WindowTest {
+protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    window->showStation(Station::Stocks);
+    QApplication::processEvents();
+    click("wayDirect");
+  }
+  std::string ladder() {
+    QApplication::processEvents();
+    return find<LadderPicture>("ladder")->accessibleDescription().toStdString();
+  }
+  std::string headline() { return find<QAbstractButton>("station4")->accessibleName().toStdString(); }
+  std::string sheet() {
+    QTextDocument paper;
+    paper.setHtml(benchSheetHtml(editor(), window->units(), "today"));
+    return paper.toPlainText().toStdString();
+  }
+  double toWeigh(const std::string& id) {
+    const auto& shelf = editor().document().given.request.shelf;
+    for (const auto& step : (*editor().answer().direct)->steps)
+      if (shelf[step.product].id == id) return step.mass.grams();
+    return 0;
+  }
+};
+
+TEST_F(DirectPanelTest, OneVolumeRulesVesselWeightsAndSheet) {
+  window->units().setVolume(VolumeShown::UsGallons);
+  type("directVessel", "5");
+  EXPECT_NEAR(editor().document().given.request.volume.usGallons(), 5, 1e-9);
+  EXPECT_THAT(headline(), HasSubstr("straight into a vessel, 5.00 US gal to the mark"));
+  EXPECT_THAT(ladder(), HasSubstr("4.50 US gal of water first"));
+  EXPECT_THAT(sheet(), HasSubstr("Straight into one vessel of 5.00 US gal"));
+  EXPECT_THAT(sheet(), Not(HasSubstr("Tank A")));
+  EXPECT_THAT(sheet(), Not(HasSubstr("Dose")));
+  // The formula's own volume is the same fact.
+  window->showStation(Station::Formula);
+  type("batch", "10");
+  window->showStation(Station::Stocks);
+  EXPECT_THAT(ladder(), HasSubstr("9.00 US gal of water first"));
+}
+
+TEST_F(DirectPanelTest, ItIsOneStepOfUndoAndTheTanksComeBackAsTheyWere) {
+  EXPECT_TRUE(editor().answer().direct.has_value());
+  EXPECT_TRUE(editor().answer().stock.tanks.empty());
+  editor().undo();
+  EXPECT_FALSE(editor().answer().direct.has_value());
+  EXPECT_FALSE(editor().answer().stock.tanks.empty());
+  QApplication::processEvents();
+  EXPECT_TRUE(find<QWidget>("stockFactor")->isVisible());
+  EXPECT_FALSE(find<QWidget>("directVessel")->isVisible());
+}
+
+// Calcium last, each salt with what the meter shows after it, the end as the formula has it (common
+// practice).
+TEST_F(DirectPanelTest, TheLadderEndsAtTheFeedsOwnReading) {
+  const auto said = ladder();
+  EXPECT_LT(said.find("monopotassium phosphate"), said.find("magnesium sulfate"));
+  EXPECT_LT(said.find("magnesium sulfate"), said.find("calcium nitrate"));
+  const auto end = "EC " + window->units().text(editor().answer().feed.conductivity).toStdString();
+  EXPECT_THAT(said, HasSubstr(end));
+  EXPECT_GT(said.rfind(end), said.find("calcium nitrate"));
+}
+
+TEST_F(DirectPanelTest, AVesselIsToppedUpByWhatItReads) {
+  type("directVessel", "100");
+  const auto full = toWeigh("kno3");
+  ASSERT_GT(full, 0);
+  type("directPresent", "50");
+  EXPECT_NEAR(toWeigh("kno3"), full / 2, 1e-6 * full);
+  type("directReading", "0.9"); // thinner than the feed's 1.67
+  EXPECT_GT(toWeigh("kno3"), full * 0.55);
+  EXPECT_LT(toWeigh("kno3"), full);
+  EXPECT_THAT(ladder(), HasSubstr("50.0 L is in it"));
+  EXPECT_THAT(sheet(), HasSubstr("50.0 L of feed is in it"));
+  type("directReading", "");
+  type("directPresent", "");
+  EXPECT_NEAR(toWeigh("kno3"), full, 1e-6 * full);
+}
+
+TEST_F(DirectPanelTest, MoreThanTheVesselHoldsIsSaidAndNothingIsLost) {
+  type("directVessel", "100");
+  type("directPresent", "150");
+  QApplication::processEvents();
+  EXPECT_THAT(find<QLabel>("directProblem")->text().toStdString(), HasSubstr("150"));
+  EXPECT_FALSE(find<QWidget>("ladder")->isVisible());
+  EXPECT_THAT(headline(), HasSubstr("needs a look"));
+  EXPECT_THAT(sheet(), HasSubstr("150"));
+  type("directVessel", "200");
+  QApplication::processEvents();
+  EXPECT_TRUE(find<QWidget>("ladder")->isVisible());
+  EXPECT_FALSE(find<QWidget>("directProblem")->isVisible());
+}
+
+TEST_F(DirectPanelTest, WhatTheScaleCantShowIsNoNought) {
+  type("directVessel", "4");
+  EXPECT_THAT(ladder(), HasSubstr("on this scale"));
+  EXPECT_THAT(ladder(), Not(HasSubstr("; 0 g ")));
+  EXPECT_THAT(sheet(), Not(HasSubstr("\n0 g")));
+}
+
+TEST_F(DirectPanelTest, TheBatchIsOfTheVessel) {
+  type("directVessel", "20");
+  window->showStation(Station::Bench);
+  click("mixedIt");
+  const auto batches = book().store().batches({}, std::nullopt, 5);
+  ASSERT_EQ(batches->size(), 1u);
+  EXPECT_NEAR(batches->front().litres, 20, 1e-9);
+  const auto record = book().record({book::Kind::Batch, batches->front().uid});
+  const auto& weights = (**record).body["weights"];
+  ASSERT_EQ(weights.size(), (*editor().answer().direct)->steps.size());
+  EXPECT_EQ(weights[0]["tank"], "the vessel");
+  EXPECT_NEAR(weights[0]["planned_g"].get<double>(), (*editor().answer().direct)->steps[0].mass.grams(),
+              1e-6);
+}
+
+TEST_F(DirectPanelTest, TheLabelIsOneForTheVessel) {
+  const auto labels = tankLabels(editor(), window->units(), "today");
+  ASSERT_EQ(labels.size(), 1);
+  EXPECT_THAT(labels.front().toStdString(), HasSubstr("finished feed"));
+  EXPECT_THAT(labels.front().toStdString(), HasSubstr("Not for drinking"));
+}
+
+TEST_F(DirectPanelTest, ItStaysThroughClosingAndOpening) {
+  type("directPresent", "12.5");
+  reopenWindow();
+  window->showStation(Station::Stocks);
+  QApplication::processEvents();
+  EXPECT_TRUE(find<QWidget>("directPresent")->isVisible());
+  EXPECT_EQ(find<NumberField>("directPresent")->text().toStdString(), "12.5");
+}
+
+} // namespace
+} // namespace butte::app
