@@ -68,6 +68,8 @@ TEST(MendedWord, TouchesUnitsAndFormulasAndNeverAFigure) {
   EXPECT_EQ(mendedWord("wmol/|"), "umol/l");
   EXPECT_EQ(mendedWord("Kalium;3,08;mg/1;50"), "Kalium;3,08;mg/l;50");
   EXPECT_EQ(mendedWord("(S04)"), "(SO4)");
+  EXPECT_EQ(mendedWord("\u201CBoron,"), "\"Boron,"); // opens as one kind, closes as another
+  EXPECT_EQ(mendedWord("dissolved\u201D,0.0595"), "dissolved\",0.0595");
   for (const auto* same : {"504", "1.1", "10", "<0.01", "2320B", "l0", "mg/kg", "1/1"})
     EXPECT_EQ(mendedWord(same), same);
 }

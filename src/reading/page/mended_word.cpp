@@ -3,6 +3,7 @@
 #include "base/csv.h"
 #include "base/embedded.h"
 
+#include <array>
 #include <map>
 
 namespace butte::reading {
@@ -54,6 +55,17 @@ bool isEdge(char c) {
   return std::string_view("()[]{}<>.,;:'\"*").find(c) != std::string_view::npos;
 }
 
+/// “ ” „ as they are typed: what a quote opens as one kind it may close as another.
+std::string withPlainQuotes(std::string_view word) {
+  static constexpr std::array<std::string_view, 3> quotes{"\xE2\x80\x9C", "\xE2\x80\x9D", "\xE2\x80\x9E"};
+  std::string out(word);
+  for (const auto quote : quotes) {
+    for (auto at = out.find(quote); at != std::string::npos; at = out.find(quote, at))
+      out.replace(at, quote.size(), 1, '"');
+  }
+  return out;
+}
+
 /// Brackets are read as any of their kind, or twice.
 std::string withPlainBrackets(std::string_view word) {
   std::string out;
@@ -72,7 +84,7 @@ std::string withPlainBrackets(std::string_view word) {
 } // namespace
 
 std::string mendedWord(std::string_view raw) {
-  const auto plain = withPlainBrackets(raw);
+  const auto plain = withPlainBrackets(withPlainQuotes(raw));
   const std::string_view word = plain;
   // Cells parted by signs are mended each for itself; so is what stands in brackets.
   std::string out;
