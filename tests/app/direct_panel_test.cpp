@@ -130,6 +130,12 @@ TEST_F(DirectPanelTest, TheBatchIsOfTheVessel) {
               1e-6);
 }
 
+TEST_F(DirectPanelTest, TheCautionStandsWhereAcidIsPoured) {
+  QApplication::processEvents();
+  EXPECT_THAT(find<QLabel>("directNotes")->text().toStdString(),
+              HasSubstr("nitric acid 60 %: acid into water"));
+}
+
 TEST_F(DirectPanelTest, TheLabelIsOneForTheVessel) {
   const auto labels = tankLabels(editor(), window->units(), "today");
   ASSERT_EQ(labels.size(), 1);

@@ -5,6 +5,8 @@
 
 #include "edits/stock_edits.h"
 #include "mends/mend_finder.h"
+#include "paint/theme.h"
+#include "services/units_shown.h"
 #include "stations/book/compare_view.h"
 #include "stations/target/crops_page.h"
 #include "stations/water/blend_bar.h"
@@ -87,6 +89,22 @@ TEST_F(PicturesTest, SulfateMovedBesideTheCalcium) {
   window->showStation(Station::Stocks);
   EXPECT_THAT(editor().answer().stock.notices, ::testing::Not(::testing::IsEmpty()));
   keep("stocks-trouble");
+}
+
+TEST_F(PicturesTest, ADrumToppedUpInTheDark) {
+  window->units().setVolume(VolumeShown::UsGallons);
+  window->showStation(Station::Stocks);
+  click("wayDirect");
+  type("directVessel", "40");
+  type("directPresent", "12");
+  type("directReading", "0.9");
+  applyTheme(true);
+  emit editor().changed();
+  QApplication::processEvents();
+  EXPECT_THAT(find<QWidget>("ladder")->accessibleDescription().toStdString(),
+              HasSubstr("12.0 US gal is in it"));
+  keep("direct");
+  applyTheme(false);
 }
 
 TEST_F(PicturesTest, AReportWithAMixUp) {

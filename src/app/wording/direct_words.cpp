@@ -43,6 +43,13 @@ QString directHowTo(const core::DirectMix& mix, const UnitsShown& units) {
       .arg(units.text(mix.mixingVolume));
 }
 
+QString acidCaution(const QString& acid) {
+  return tr("⚠ %1: acid into water, slowly; goggles and gloves; never near hypochlorite; label and data "
+            "sheet "
+            "first.")
+      .arg(acid);
+}
+
 QString acidAfterwards(const FormulaEditor& editor, const UnitsShown& units) {
   const auto& plan = editor.document().given.acid;
   const auto& answer = editor.answer();

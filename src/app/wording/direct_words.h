@@ -18,6 +18,9 @@ QString tooCoarseText(const core::WeighStep& step, const core::Answer& answer, c
 /// How one vessel is mixed.
 QString directHowTo(const core::DirectMix& mix, const UnitsShown& units);
 
+/// Where the hand is about to pour an acid.
+QString acidCaution(const QString& acid);
+
 /// The acid or base that brings the finished feed to the aimed pH, with the caution; empty where none is due.
 QString acidAfterwards(const FormulaEditor& editor, const UnitsShown& units);
 

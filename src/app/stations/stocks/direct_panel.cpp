@@ -180,6 +180,11 @@ QString DirectPanel::notes(const core::DirectMix& mix) const {
   for (const auto& line : before.harmful + before.inFeed)
     lines << "▲ " + line;
   if (!mix.steps.empty()) lines << directHowTo(mix, m_units);
+  const auto& shelf = m_editor.document().given.request.shelf;
+  for (const auto& step : mix.steps) {
+    if (shelf[step.product].composition.role == core::ProductRole::Acid)
+      lines << acidCaution(QString::fromStdString(m_editor.nameOf(shelf[step.product].id)));
+  }
   if (const auto acid = acidAfterwards(m_editor, m_units); !acid.isEmpty()) lines << acid;
   return lines.join('\n');
 }
