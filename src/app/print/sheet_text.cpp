@@ -13,19 +13,17 @@
 #include "stock/tank_side.h"
 #include "stock_words.h"
 #include "wording/before_mixing.h"
+#include "wording/direct_words.h"
 #include "wording/dose_words.h"
 #include "wording/tr.h"
 
 #include <QLocale>
 #include <QStringList>
-#include <cmath>
 
 namespace butte::app {
 namespace {
 
 using core::Mass;
-
-constexpr double leastPhWorthATrim = 0.15; // a pen reads no closer (common practice)
 
 class Sheet {
 public:
@@ -181,18 +179,12 @@ private:
 
   /// What the finished feed still needs of the acid or base to reach the aim.
   QString trim() const {
-    const auto& plan = m_editor.document().given.acid;
-    const auto& dose = m_editor.answer().acid.forFeed;
-    const auto& ph = m_editor.answer().feed.ph;
-    if (!plan.product || !dose || !ph || std::abs(*ph - plan.targetPh) < leastPhWorthATrim) return {};
-    const double grams = dose->gramsPerLitre * m_editor.document().given.request.volume.litres();
-    const auto amount = plan.product->densityKgPerL
-                            ? localFigure(grams / *plan.product->densityKgPerL) + " mL"
-                            : m_units.text(Mass::fromGrams(grams));
+    const auto trim = phTrimOf(m_editor);
+    if (!trim) return {};
     return tr(" To pH %1: about <b>%2 of %3</b> more for %4, in parts: 70 % first, stir, read, then the "
               "rest.")
-        .arg(localNumber(plan.targetPh, 1), amount,
-             QString::fromStdString(plan.product->name).toHtmlEscaped(),
+        .arg(localNumber(trim->targetPh, 1), trim->amount(1, m_units),
+             QString::fromStdString(trim->product->name).toHtmlEscaped(),
              m_units.text(m_editor.document().given.request.volume));
   }
 

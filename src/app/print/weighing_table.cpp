@@ -2,9 +2,8 @@
 
 #include "document/formula_editor.h"
 #include "services/units_shown.h"
+#include "wording/direct_words.h"
 #include "wording/tr.h"
-
-#include <cmath>
 
 namespace butte::app {
 
@@ -12,14 +11,9 @@ namespace {
 
 /// In the steps of the scale: what its display must show.
 QString shownText(const FormulaEditor& editor, const UnitsShown& units, const core::WeighStep& step) {
-  const auto& scale = editor.document().scales[step.scale];
-  const double gramStep = scale.readability.grams();
-  const int decimals = gramStep >= 1 ? 0 : static_cast<int>(std::ceil(-std::log10(gramStep) - 1e-9));
-  // Less than the scale can show is told as it is: nought would be a lie.
-  const bool tooLittle = step.shown <= core::Mass{};
-  const auto digits = tooLittle ? localFigure(step.exact.grams()) : localNumber(step.shown.grams(), decimals);
-  auto text = "<b>" + digits + " g</b>";
-  if (units.mass() != MassShown::Metric && !tooLittle) text += QString(" (%1)").arg(units.text(step.shown));
+  auto text = "<b>" + scaleDigits(step, editor.document().scales) + " g</b>";
+  if (units.mass() != MassShown::Metric && step.shown > core::Mass{})
+    text += QString(" (%1)").arg(units.text(step.shown));
   if (step.loads > 1) text += tr(" in %1 loads").arg(step.loads);
   return text;
 }

@@ -12,17 +12,20 @@ namespace {
 constexpr double leastPhWorthATrim = 0.15; // a pen reads no closer (common practice)
 }
 
+QString scaleDigits(const core::WeighStep& step, const std::vector<core::Scale>& scales) {
+  if (step.shown <= core::Mass{}) return localFigure(step.exact.grams());
+  const double gramStep = scales[step.scale].readability.grams();
+  const int decimals = gramStep >= 1 ? 0 : static_cast<int>(std::ceil(-std::log10(gramStep) - 1e-9));
+  return localNumber(step.shown.grams(), decimals);
+}
+
 QString directAmount(const core::ShelfProduct& product, const core::WeighStep& step,
                      const std::vector<core::Scale>& scales, const UnitsShown& units) {
   if (product.liquid && product.densityKgPerL)
     return units.stockText(core::Volume::fromLitres(step.exact.kilograms() / *product.densityKgPerL));
-  // Less than the scale can show is told as it is: nought would be a lie.
-  if (step.shown <= core::Mass{}) return localFigure(step.exact.grams()) + " g";
   constexpr double leastOunces = 1; // below it hands that think in ounces weigh in grams (common practice)
   if (units.mass() != MassShown::Metric && step.shown.ounces() >= leastOunces) return units.text(step.shown);
-  const double gramStep = scales[step.scale].readability.grams();
-  const int decimals = gramStep >= 1 ? 0 : static_cast<int>(std::ceil(-std::log10(gramStep) - 1e-9));
-  return localNumber(step.shown.grams(), decimals) + " g";
+  return scaleDigits(step, scales) + " g";
 }
 
 QString tooCoarseText(const core::WeighStep& step, const core::Answer& answer, const UnitsShown& units) {
@@ -50,22 +53,29 @@ QString acidCaution(const QString& acid) {
       .arg(acid);
 }
 
-QString acidAfterwards(const FormulaEditor& editor, const UnitsShown& units) {
+QString PhTrim::amount(double share, const UnitsShown& units) const {
+  return product->densityKgPerL
+             ? units.stockText(core::Volume::fromLitres(share * mass.kilograms() / *product->densityKgPerL))
+             : units.text(mass * share);
+}
+
+std::optional<PhTrim> phTrimOf(const FormulaEditor& editor) {
   const auto& plan = editor.document().given.acid;
   const auto& answer = editor.answer();
   const auto& dose = answer.acid.forFeed;
   const auto& ph = answer.feed.ph;
-  if (!plan.product || !dose || !ph || std::abs(*ph - plan.targetPh) < leastPhWorthATrim) return {};
+  if (!plan.product || !dose || !ph || std::abs(*ph - plan.targetPh) < leastPhWorthATrim) return std::nullopt;
   const auto volume = editor.document().given.request.volume;
-  const double grams = dose->gramsPerLitre * volume.litres();
-  const auto amount = [&](double share) {
-    return plan.product->densityKgPerL
-               ? units.stockText(core::Volume::fromMillilitres(share * grams / *plan.product->densityKgPerL))
-               : units.text(core::Mass::fromGrams(share * grams));
-  };
+  return PhTrim{&*plan.product, core::Mass::fromGrams(dose->gramsPerLitre * volume.litres()), plan.targetPh};
+}
+
+QString acidAfterwards(const FormulaEditor& editor, const UnitsShown& units) {
+  const auto trim = phTrimOf(editor);
+  if (!trim) return {};
   return tr("To pH %1, at the very end: about %2 of %3; first %4 of it, stir, read, then the rest. Acid into "
             "water; goggles and gloves; label and data sheet first.")
-      .arg(localNumber(plan.targetPh, 1), amount(1), QString::fromStdString(plan.product->name), amount(0.7));
+      .arg(localNumber(trim->targetPh, 1), trim->amount(1, units),
+           QString::fromStdString(trim->product->name), trim->amount(0.7, units));
 }
 
 } // namespace butte::app

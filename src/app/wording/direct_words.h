@@ -8,6 +8,10 @@ namespace butte::app {
 class FormulaEditor;
 class UnitsShown;
 
+/// What the scale's display must show, in grams; less than one of its steps is told as it is, since nought
+/// would be a lie.
+QString scaleDigits(const core::WeighStep& step, const std::vector<core::Scale>& scales);
+
 /// What a hand takes of a product: weighed in the scale's steps, a liquid by its volume.
 QString directAmount(const core::ShelfProduct& product, const core::WeighStep& step,
                      const std::vector<core::Scale>& scales, const UnitsShown& units);
@@ -20,6 +24,17 @@ QString directHowTo(const core::DirectMix& mix, const UnitsShown& units);
 
 /// Where the hand is about to pour an acid.
 QString acidCaution(const QString& acid);
+
+/// What the finished feed still needs of the acid or base in hand.
+struct PhTrim {
+  const core::ShelfProduct* product = nullptr;
+  core::Mass mass;
+  double targetPh = 0;
+  /// A share of it as a hand measures it.
+  QString amount(double share, const UnitsShown& units) const;
+};
+/// Nothing where it can't be told, or is less than a pen reads.
+std::optional<PhTrim> phTrimOf(const FormulaEditor& editor);
 
 /// The acid or base that brings the finished feed to the aimed pH, with the caution; empty where none is due.
 QString acidAfterwards(const FormulaEditor& editor, const UnitsShown& units);
