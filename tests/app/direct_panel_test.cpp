@@ -115,6 +115,17 @@ TEST_F(DirectPanelTest, WhatTheScaleCantShowIsNoNought) {
   EXPECT_THAT(sheet(), Not(HasSubstr("\n0 g")));
 }
 
+// A liquid is measured by its volume: no scale is too coarse for it, on screen and on paper alike.
+TEST_F(DirectPanelTest, NoScaleIsTooCoarseForALiquid) {
+  type("directVessel", "2");
+  const auto paper = sheet();
+  const auto acid = paper.find("nitric acid 60 %");
+  ASSERT_NE(acid, std::string::npos);
+  const auto row = paper.substr(acid, paper.find("Each salt", acid) - acid);
+  EXPECT_THAT(row, HasSubstr("mL"));
+  EXPECT_THAT(row, Not(HasSubstr("too coarse")));
+}
+
 TEST_F(DirectPanelTest, TheBatchIsOfTheVessel) {
   type("directVessel", "20");
   window->showStation(Station::Bench);

@@ -13,7 +13,7 @@ namespace {
 
 /// A vessel that salts are weighed into as it is filled; beyond it stocks are the usual way (common
 /// practice).
-constexpr double mostLitresByJug = 200;
+constexpr double mostLitresDirect = 200;
 
 Json waterOf(const FirstFormula& answers) {
   Json rows = Json::array();
@@ -43,7 +43,7 @@ book::Trouble makeFirstFormula(BookDesk& desk, const FirstFormula& answers) {
     json["shelf"].push_back(exchange::shelfEntry(id));
   json["batch"] = exchange::figureJson(answers.batch);
   const auto litres = core::convert(answers.batch.value(), answers.batch.unit, "L");
-  if (litres && *litres <= mostLitresByJug) json["way"] = "direct";
+  if (litres && *litres <= mostLitresDirect) json["way"] = "direct";
   return desk.addFormula(json, {core::DeedCode::FirstFormula, {}});
 }
 

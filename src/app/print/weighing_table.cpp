@@ -21,11 +21,11 @@ QString shownText(const FormulaEditor& editor, const UnitsShown& units, const co
 QString noteText(const FormulaEditor& editor, const core::WeighStep& step) {
   const auto& p = editor.document().given.request.shelf[step.product];
   auto note = QString::fromStdString(editor.document().scales[step.scale].name).toHtmlEscaped();
-  if (step.tooFine)
+  const bool byVolume = p.liquid && p.densityKgPerL; // a syringe measures it, no scale
+  if (step.tooFine && !byVolume)
     note += tr(" — <b>too coarse: ±%1 %</b>; make a bigger batch or a pre-stock")
                 .arg(localNumber(step.errorPercent, 0));
-  if (p.liquid && p.densityKgPerL)
-    note += QString(" · %1 mL").arg(localFigure(step.exact.grams() / *p.densityKgPerL));
+  if (byVolume) note += QString(" · %1 mL").arg(localFigure(step.exact.grams() / *p.densityKgPerL));
   return note;
 }
 
