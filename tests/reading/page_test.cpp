@@ -2,6 +2,7 @@
 #include "page/agreed_label.h"
 #include "page/agreed_report.h"
 #include "page/mended_word.h"
+#include "page/page_places.h"
 
 #include <gmock/gmock.h>
 
@@ -10,9 +11,34 @@ namespace {
 
 using ::testing::HasSubstr;
 
-LaidOut asRead(const std::string& text) {
+/// Words where a typewriter would set them, ten dots a letter and twenty a line; `lines`: where on the page
+/// each line stands, when not one below the other.
+LaidOut asRead(const std::string& text, const std::vector<int>& lines = {}) {
   LaidOut out;
   out.text = text;
+  double left = 0;
+  std::size_t line = 0;
+  for (std::size_t i = 0; i < text.size(); ++i, left += 10) {
+    if (text[i] == '\n') ++line, left = -10;
+    if (text[i] == ' ' || text[i] == '\n') continue;
+    const bool begins = i == 0 || text[i - 1] == ' ' || text[i - 1] == '\n';
+    const double top = 20.0 * (line < lines.size() ? lines[line] : static_cast<int>(line));
+    if (begins) out.words.push_back({i, i, 0, left, top, left, top + 14});
+    out.words.back().to = i + 1;
+    out.words.back().right = left + 10;
+  }
+  return out;
+}
+
+/// What a reading of a picture asks about, as "why name value (could be)".
+std::string asked(const ReportText& read) {
+  std::string out;
+  for (const auto& row : read.unplaced) {
+    out += row.name + "=" + row.value;
+    for (const auto& one : row.couldBe)
+      out += " " + one.key;
+    out += "; ";
+  }
   return out;
 }
 
@@ -108,6 +134,72 @@ TEST(AgreedReport, BytesThatAreNoTextAreSurvived) {
   EXPECT_LE(agreedReport(all).read.size(), 3u);
 }
 
+TEST(AgreedReport, ALineThatOnlyAnotherReadingHasIsListed) {
+  // The first reader did not see the second line at all, the third could not make out its name either.
+  const auto read =
+      agreedReport(std::vector<LaidOut>{asRead("Calcium 78 mg/l\nSodium 20 mg/l\n", {0, 2}),
+                                        asRead("Calcium 78 mg/l\nS0lfte 34.2 mg/l\nSodium 20 mg/l\n"),
+                                        asRead("Calcium 78 mg/l\nSodium 20 mg/l\n", {0, 2})});
+  EXPECT_EQ(read.read.size(), 2u);
+  ASSERT_EQ(asked(read), "S0lfte=34.2; ");
+  const auto& place = read.unplaced.front().place;
+  ASSERT_TRUE(place.room);
+  EXPECT_EQ(place.room->top, 20) << "its strip of the paper is shown, not a neighbour's";
+  EXPECT_EQ(place.line, 1);
+}
+
+TEST(AgreedReport, AnUnknownFigureBesideAnAskingOneIsStillListed) {
+  const std::string right = "Xyz     5.1    mg/l\n";
+  const auto read = agreedReport(std::vector<LaidOut>{asRead("Sodium    20   mg/l       " + right),
+                                                      asRead("Sodium    26   mg/l       " + right),
+                                                      asRead("Sodium    20   mg/l       " + right)});
+  EXPECT_EQ(asked(read), "Sodium=20 Na Na; Xyz=5.1; ");
+}
+
+TEST(AgreedReport, OneInkIsListedOnceWithWhatAnyReadingKnows) {
+  const auto read = agreedReport(std::vector<LaidOut>{asRead("Calc1m 78 mg/l\nNatrium 3 mg/l\n"),
+                                                      asRead("Calcum 78 mg/l\nNatrium 3 mg/l\n"),
+                                                      asRead("Calcium 78 mg/l\nNatrium 3 mg/l\n")});
+  EXPECT_EQ(asked(read), "Calcium=78 Ca; ") << "named by one, said by that one alone";
+  EXPECT_EQ(read.read.size(), 1u);
+}
+
+TEST(AgreedReport, ASecondFigureOfOneThingIsNotSettledByTheFirst) {
+  const std::string text = "Calcium 78 mg/l\nSodium 20 mg/l\nCalcium 91 mg/l\n";
+  const auto read = agreedReport(std::vector<LaidOut>{asRead(text), asRead(text), asRead(text)});
+  EXPECT_EQ(read.read.size(), 2u);
+  EXPECT_EQ(asked(read), "Calcium=91 Ca; ");
+}
+
+TEST(AgreedReport, AFigureThatNoReadingMadeOutLeavesItsNameAsking) {
+  for (const auto* line : {"Calcium S.6 mg/l\n", "Calcium     mg/l\n"}) {
+    const std::string text = std::string(line) + "Sodium 20 mg/l\nPotassium 3 mg/l\n";
+    const auto read = agreedReport(std::vector<LaidOut>{asRead(text), asRead(text), asRead(text)});
+    EXPECT_EQ(read.read.size(), 2u) << line;
+    ASSERT_EQ(read.unplaced.size(), 1u) << line;
+    EXPECT_EQ(read.unplaced.front().name, "Calcium");
+    EXPECT_EQ(read.unplaced.front().why, std::string(line).find("S.6") == std::string::npos
+                                             ? WhyUnplaced::NoFigure
+                                             : WhyUnplaced::Blurred);
+  }
+}
+
+TEST(PagePlaces, FindTheInkOfAWordsPartAndItsPlaceInAnotherReading) {
+  const auto one = asRead("a Kalium;3,08;mg/l\nb 5\n"), other = asRead("x\nb 5\n", {0, 1});
+  const auto room = PagePlaces(one).roomOf({1, 9, 13, {}});
+  ASSERT_TRUE(room);
+  EXPECT_EQ(room->left, 90);
+  EXPECT_EQ(room->right, 130);
+  EXPECT_FALSE(PagePlaces(one).roomOf({1, 1, 2, {}})) << "a blank";
+  const auto place = PagePlaces(other).placeIn(*room);
+  EXPECT_EQ(place.line, 1);
+  EXPECT_EQ(place.from, place.to);
+  const auto figure = PagePlaces(one).roomOf({2, 21, 22, {}});
+  ASSERT_TRUE(figure);
+  EXPECT_EQ(PagePlaces(other).placeIn(*figure).line, 2);
+  EXPECT_EQ(other.text.substr(PagePlaces(other).placeIn(*figure).from, 1), "5");
+}
+
 TEST(AgreedReport, ADigitOfTheNameTearsNothing) {
   const std::vector<LaidOut> all{asRead("NO3 54.1 mg/l\nHardness as CaCO3 283 mg/l\n"),
                                  asRead("NO3 54.1 mg/l\nHardness as CaCO3 283 mg/l\n")};
@@ -120,6 +212,21 @@ TEST(AgreedReport, NeverTakesAFigureWithoutItsUnit) {
   const auto read = agreedReport(readings);
   ASSERT_EQ(read.read.size(), 1u);
   EXPECT_EQ(read.read.front().row.key, "Ca");
+}
+
+TEST(AgreedLabel, ALineThatOnlyAnotherReadingHasIsListed) {
+  const auto withStrips = [](LaidOut out, const std::vector<int>& lines) {
+    for (const int line : lines)
+      out.strips.push_back({0, 0, 20.0 * line, 300, 20.0 * line + 14});
+    return out;
+  };
+  const std::string potash = "Soluble potash (K2O) 46 %\n", odd = "Qwxz 7.5 %\n",
+                    calcium = "Calcium (Ca) 19 %\n";
+  const auto read = agreedLabel(std::vector<LaidOut>{withStrips(asRead(potash + calcium), {0, 2}),
+                                                     withStrips(asRead(potash + odd + calcium), {0, 1, 2}),
+                                                     withStrips(asRead(potash + odd + calcium), {0, 1, 2})});
+  EXPECT_EQ(read.label.rows.size(), 2u);
+  EXPECT_THAT(read.label.unplaced, ::testing::ElementsAre("Qwxz 7.5 %")) << "once";
 }
 
 TEST(AgreedLabel, TakesWhatTwoReadingsHaveAlike) {

@@ -8,6 +8,18 @@ using namespace butte;
 using namespace butte::reading;
 using ::testing::HasSubstr;
 
+TEST(ReportText, ASecondTablesUnknownNameIsListedToo) {
+  for (const auto* text :
+       {"Calcium   78   mg/l   Xyzzite   5.1   mg/l\n",
+        "Parameter;Result;Unit;Parameter;Result;Unit\nCalcium;78;mg/l;Xyzzite;5.1;mg/l\n"}) {
+    const auto found = readReportText(text);
+    ASSERT_EQ(found.read.size(), 1u) << text;
+    EXPECT_EQ(found.read.front().row, (core::ReportRow{"Ca", 78, "mg/L", false}));
+    ASSERT_EQ(found.unplaced.size(), 1u) << text;
+    EXPECT_EQ(found.unplaced.front().name + found.unplaced.front().value, "Xyzzite5.1");
+  }
+}
+
 TEST(ReportText, ASpreadsheetsTableIsRead) {
   const auto found = readReportText(
       "Parameter\tResult\tUnit\nCalcium\t78\tmg/l\nMagnesium\t14,2\tmg/l\nSodium (Na)\t1.0\tmmol/l\n"

@@ -1,6 +1,7 @@
 // Pictures of papers, rendered from the reports and labels of tests/data/truth and befallen as a scanner or a
 // hand's camera would: what is read of the picture is held to what is read of the text itself, which its own
 // tests hold to the truth. A figure may be asked for; a wrong one may not be taken.
+#include "base/encoding.h"
 #include "page/agreed_label.h"
 #include "page/agreed_report.h"
 #include "reading/papers.h"
@@ -39,17 +40,18 @@ const std::vector<Manner> manners{{"B612", 200, {}},
                                   {"B612", 150, {0, 0.3, false, 0, 4}}};
 
 struct Score {
-  int all = 0, right = 0, wrong = 0, asked = 0, missing = 0;
+  /// `named`: listed with its figure's line, and its name is for a hand to say; `missing`: nowhere.
+  int all = 0, right = 0, wrong = 0, asked = 0, named = 0, missing = 0;
   std::string faults;
   void add(const Score& other) {
     all += other.all, right += other.right, wrong += other.wrong;
-    asked += other.asked, missing += other.missing;
+    asked += other.asked, named += other.named, missing += other.missing;
     faults += other.faults;
   }
 };
 std::ostream& operator<<(std::ostream& out, const Score& s) {
-  return out << s.right << " of " << s.all << " right, " << s.asked << " asked, " << s.missing << " missing, "
-             << s.wrong << " wrong\n"
+  return out << s.right << " of " << s.all << " right, " << s.asked << " asked, " << s.named
+             << " to be named, " << s.missing << " missing, " << s.wrong << " wrong\n"
              << s.faults;
 }
 
@@ -69,6 +71,15 @@ Paper paperOf(const std::string& text, const Manner& manner) {
       std::cout << reading.text << "\n----\n";
   }
   return paper;
+}
+
+/// Its figure, or its name without one, stands among what asks.
+bool isListed(const reading::ReportText& read, const std::string& text, const reading::ReadRow& wanted) {
+  const auto figure = text.substr(wanted.place.from, wanted.place.to - wanted.place.from);
+  return std::any_of(read.unplaced.begin(), read.unplaced.end(), [&](const auto& row) {
+    if (!row.couldBe.empty()) return false;
+    return row.value == figure || (row.why == reading::WhyUnplaced::NoFigure && row.name == wanted.name);
+  });
 }
 
 Score scoreOfReport(const std::filesystem::path& file, const Manner& manner) {
@@ -92,8 +103,12 @@ Score scoreOfReport(const std::filesystem::path& file, const Manner& manner) {
       ++out.right;
     else if (it != read.read.end())
       ++out.wrong, told(it->row, "WRONG");
+    else if (asks)
+      ++out.asked, told(one.row, "asked");
+    else if (isListed(read, core::utf8From(text), one))
+      ++out.named, told(one.row, "to be named");
     else
-      ++(asks ? out.asked : out.missing), told(one.row, asks ? "asked" : "missing");
+      ++out.missing, told(one.row, "MISSING");
   }
   for (const auto& one : read.read) {
     const bool known = std::any_of(wanted.read.begin(), wanted.read.end(),

@@ -57,8 +57,12 @@ void PaperView::markLines(const std::vector<reading::Place>& sure, const std::ve
   update();
 }
 
-/// The words that stand there; of a place without any, the whole line.
+/// The room it says; else the words that stand there; of a place without any, the whole line.
 QRectF PaperView::roomOf(const reading::Place& place, std::size_t& page) const {
+  if (place.room) {
+    page = place.room->page;
+    return {QPointF(place.room->left, place.room->top), QPointF(place.room->right, place.room->bottom)};
+  }
   QRectF out;
   for (const auto& word : m_text.words) {
     if (word.to <= place.from || word.from >= place.to) continue;

@@ -4,6 +4,7 @@
 #include "base/encoding.h"
 #include "label/label_line.h"
 #include "product/oxides.h"
+#include "text/trimmed.h"
 #include "words/vocabulary.h"
 
 #include <algorithm>
@@ -114,12 +115,6 @@ private:
       return true;
     }
     return false;
-  }
-
-  static std::string trimmed(std::string_view text) {
-    const auto first = text.find_first_not_of(" \t"), last = text.find_last_not_of(" \t");
-    return first == std::string_view::npos ? std::string()
-                                           : std::string(text.substr(first, last - first + 1));
   }
 
   /// "Derived from: Iron EDTA": no content, but what holds the iron.

@@ -1,5 +1,7 @@
 #include "page/agreed_label.h"
 
+#include "text/trimmed.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -53,6 +55,29 @@ std::optional<double> agreedDensity(const std::vector<LabelText>& all) {
   return votes >= votesWanted ? out : std::nullopt;
 }
 
+bool hasLineThere(const LaidOut& reading, const LineStrip& strip) {
+  return std::any_of(reading.strips.begin(), reading.strips.end(), [&](const LineStrip& other) {
+    const double shared = std::min(strip.bottom, other.bottom) - std::max(strip.top, other.top);
+    const double lower = std::min(strip.bottom - strip.top, other.bottom - other.top);
+    return other.page == strip.page && lower > 0 && shared >= 0.5 * lower;
+  });
+}
+
+/// Lines of figures of which nothing was taken, and that readings before this one did not see at all.
+void addUnseen(LabelText& label, std::span<const LaidOut> readings, std::size_t of, const LabelText& read) {
+  const auto& laid = readings[of];
+  std::size_t from = 0;
+  for (const auto& strip : laid.strips) {
+    const auto end = std::min(laid.text.find('\n', from), laid.text.size());
+    const auto text = trimmed(laid.text.substr(from, end - from));
+    from = std::min(end + 1, laid.text.size());
+    const bool unplaced = std::find(read.unplaced.begin(), read.unplaced.end(), text) != read.unplaced.end();
+    const bool seen = std::any_of(readings.begin(), readings.begin() + static_cast<std::ptrdiff_t>(of),
+                                  [&](const LaidOut& before) { return hasLineThere(before, strip); });
+    if (unplaced && !seen) label.unplaced.push_back(text);
+  }
+}
+
 } // namespace
 
 AgreedLabel agreedLabel(std::span<const LaidOut> readings) {
@@ -71,6 +96,8 @@ AgreedLabel agreedLabel(std::span<const LaidOut> readings) {
   out.label = all.front();
   out.label.rows.clear();
   out.label.densityKgPerL = agreedDensity(all);
+  for (std::size_t i = 1; i < all.size(); ++i)
+    addUnseen(out.label, readings, i, all[i]);
   for (const auto& key : keys) {
     std::vector<double> found;
     std::size_t votes = 0;

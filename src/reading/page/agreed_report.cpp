@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "base/encoding.h"
+#include "page/page_places.h"
 #include "water/report_row.h"
 
 #include <algorithm>
@@ -29,11 +30,17 @@ bool needsUnit(const ReportRow& row) {
 }
 
 /// Digits that stand beside the figure with no more than a mark or a blank between are most likely its own,
-/// torn off: "0, 314", "8,6 7", "0;386". So are those of a figure that begins with a nought: "01".
+/// torn off: "0, 314", "8,6 7", "0;386". So are those of a figure that begins with a nought, "01", or that a
+/// letter runs into.
 bool isTorn(const std::string& text, const Place& place) {
   const auto isDigit = [](char c) { return c >= '0' && c <= '9'; };
   const auto isBetween = [](char c) { return std::string_view(" .,;:'").find(c) != std::string_view::npos; };
   constexpr std::size_t farthest = 2;
+  // "S.6": a letter stands where a digit was.
+  auto glued = place.from;
+  while (glued > 0 && (text[glued - 1] == '.' || text[glued - 1] == ','))
+    --glued;
+  if (glued > 0 && std::isalpha(static_cast<unsigned char>(text[glued - 1]))) return true;
   auto before = place.from;
   while (before > 0 && place.from - before < farthest && isBetween(text[before - 1]))
     --before;
@@ -66,36 +73,33 @@ public:
   explicit Agreement(std::span<const LaidOut> readings) {
     for (const auto& one : readings) {
       const auto text = core::utf8From(one.text); // places are of what was read
+      m_places.emplace_back(one);
       m_readings.push_back(readReportText(text));
       auto& reading = m_readings.back();
       addWithoutUnit(reading);
+      auto& torn = m_torn.emplace_back();
       for (const auto& row : reading.read)
-        if (isTorn(text, row.place)) m_torn.push_back(row);
+        if (isTorn(text, row.place)) torn.push_back(row);
       // It is no witness for or against; where no other reading has it, it is asked about.
       std::erase_if(reading.read, [&](const ReadRow& row) { return isTorn(text, row.place); });
     }
   }
 
   ReportText find() {
-    if (m_readings.empty()) return {};
-    m_out.unplaced = m_readings.front().unplaced;
     for (std::size_t i = 0; i < m_readings.size(); ++i) {
       for (const auto& row : m_readings[i].read)
         if (!isDone(row.row.key)) take(i, row);
     }
-    for (const auto& row : m_torn) {
-      if (isDone(row.row.key)) continue;
-      dropUnplaced(row.place);
-      m_out.unplaced.push_back(
-          {row.place, row.name, valueText(row.row), row.row.unit, WhyUnplaced::Blurred, {row.row}});
+    for (std::size_t i = 0; i < m_readings.size(); ++i) {
+      for (const auto& row : m_torn[i])
+        list(i, {row.place, row.name, valueText(row.row), row.row.unit, WhyUnplaced::Blurred, {row.row}});
     }
-    // What the first reading left open and all together have settled, or ask about, is said once.
-    std::erase_if(m_out.unplaced, [&](const UnplacedRow& row) {
-      return row.why != WhyUnplaced::Blurred && !row.couldBe.empty() &&
-             std::all_of(row.couldBe.begin(), row.couldBe.end(), [&](const auto& c) {
-               return std::find(m_done.begin(), m_done.end(), c.key) != m_done.end();
-             });
-    });
+    for (std::size_t i = 0; i < m_readings.size(); ++i) {
+      for (const auto& row : m_readings[i].unplaced)
+        list(i, row);
+    }
+    for (std::size_t i = 0; i < m_readings.size(); ++i)
+      listBare(i);
     std::stable_sort(m_out.unplaced.begin(), m_out.unplaced.end(),
                      [](const auto& a, const auto& b) { return a.place.from < b.place.from; });
     return std::move(m_out);
@@ -112,17 +116,18 @@ private:
   }
 
   bool isDone(const std::string& key) {
-    if (std::find(m_done.begin(), m_done.end(), key) != m_done.end()) return true;
-    m_done.push_back(key);
-    return false;
+    return std::any_of(m_taken.begin(), m_taken.end(), [&](const Taken& t) { return t.key == key; });
   }
 
   /// Readings vote on the figure; on its unit those vote that could read one. A unit that a reading could not
   /// make out says nothing, another unit says no.
   void take(std::size_t reading, const ReadRow& row) {
     std::vector<const ReadRow*> found;
-    for (const auto& other : m_readings) {
-      if (const auto* same = rowOf(other, row.row.key)) found.push_back(same);
+    for (std::size_t i = 0; i < m_readings.size(); ++i) {
+      const auto* same = rowOf(m_readings[i], row.row.key);
+      if (!same) continue;
+      found.push_back(same);
+      m_taken.push_back({row.row.key, m_places[i].roomOf(same->place)});
     }
     const auto stated = std::find_if(found.begin(), found.end(),
                                      [](const ReadRow* r) { return r->unitStated || !needsUnit(r->row); });
@@ -135,10 +140,9 @@ private:
       votes += alike;
       if (!alike) differ.push_back(one->row);
     }
-    const auto place = reading == 0 ? row.place : placeIn(row);
+    const auto place = placeInFirst(reading, row.place);
     if (stated != found.end() && differ.size() == 1 && votes >= agreeing)
       return put({place, row.name, best.row, true});
-    dropUnplaced(place);
     std::vector<ReportRow> couldBe;
     for (const auto& one : differ) {
       if (std::find(couldBe.begin(), couldBe.end(), one) == couldBe.end()) couldBe.push_back(one);
@@ -153,19 +157,61 @@ private:
 
   static std::string valueText(const ReportRow& row);
 
-  /// A row that only another reading has: the line of the first whose number is the same.
-  Place placeIn(const ReadRow& row) const {
-    Place out{row.place.line, 0, 0};
-    for (const auto& one : m_readings.front().read) {
-      if (one.place.line <= row.place.line) out.from = out.to = one.place.to;
-    }
-    return out;
+  Place placeInFirst(std::size_t reading, const Place& place) const {
+    const auto room = reading == 0 ? std::nullopt : m_places[reading].roomOf(place);
+    return room ? m_places.front().placeIn(*room) : place;
   }
 
-  /// What the first reading could not place there is asked by this row.
-  void dropUnplaced(const Place& place) {
-    std::erase_if(m_out.unplaced,
-                  [&](const auto& row) { return row.place.line == place.line && row.couldBe.empty(); });
+  /// What one reading left open is settled, or asked about, by what all have there: the same ink, or the same
+  /// thing in the same line. A second figure of one thing, elsewhere, is not.
+  bool isCovered(const UnplacedRow& row, const std::optional<PageRoom>& room) const {
+    const auto isOfKey = [&](const Taken& taken) {
+      return !row.couldBe.empty() && std::all_of(row.couldBe.begin(), row.couldBe.end(),
+                                                 [&](const auto& c) { return c.key == taken.key; });
+    };
+    return std::any_of(m_taken.begin(), m_taken.end(), [&](const Taken& taken) {
+      if (!room || !taken.room) return isOfKey(taken);
+      if (isSameRoom(*room, *taken.room)) return true;
+      return row.why != WhyUnplaced::Twice && isOfKey(taken) && isSameHeight(*room, *taken.room);
+    });
+  }
+
+  /// What a reading left open stands in the list once, with what any reading knows of it: a figure whose name
+  /// only one of them has a line for is not lost.
+  void list(std::size_t reading, UnplacedRow row) {
+    const auto room = m_places[reading].roomOf(row.place);
+    if (isCovered(row, room)) return;
+    const auto listed = std::find_if(m_out.unplaced.begin(), m_out.unplaced.end(), [&](const auto& other) {
+      const auto there = m_places.front().roomOf(other.place);
+      return room && there ? isSameRoom(*room, *there)
+                           : other.place.line == row.place.line && other.value == row.value;
+    });
+    row.place = placeInFirst(reading, row.place);
+    if (listed == m_out.unplaced.end()) return m_out.unplaced.push_back(std::move(row));
+    const bool knowsMore = listed->why == WhyUnplaced::UnknownName && row.why != WhyUnplaced::UnknownName;
+    if (knowsMore) *listed = std::move(row);
+  }
+
+  static bool couldBe(const UnplacedRow& row, const std::string& key) {
+    return std::any_of(row.couldBe.begin(), row.couldBe.end(), [&](const auto& c) { return c.key == key; });
+  }
+
+  /// A name with its unit whose figure no reading saw.
+  void listBare(std::size_t reading) {
+    for (const auto& bare : m_readings[reading].bare) {
+      if (isDone(bare.key)) continue;
+      const auto room = m_places[reading].roomOf(bare.place);
+      const bool listed =
+          std::any_of(m_out.unplaced.begin(), m_out.unplaced.end(), [&](const UnplacedRow& row) {
+            const auto there = m_places.front().roomOf(row.place);
+            const bool beside =
+                room && there ? isSameHeight(*room, *there) : row.place.line == bare.place.line;
+            return beside && (row.couldBe.empty() || couldBe(row, bare.key));
+          });
+      if (!listed)
+        m_out.unplaced.push_back(
+            {placeInFirst(reading, bare.place), bare.name, {}, bare.unit, WhyUnplaced::NoFigure, {}});
+    }
   }
 
   void put(ReadRow row) {
@@ -181,9 +227,16 @@ private:
     m_out.read.push_back(std::move(row));
   }
 
+  /// Where any reading has a figure for something that is settled or asked about.
+  struct Taken {
+    std::string key;
+    std::optional<PageRoom> room;
+  };
+
+  std::vector<PagePlaces> m_places;
   std::vector<ReportText> m_readings;
-  std::vector<ReadRow> m_torn;
-  std::vector<std::string> m_done;
+  std::vector<std::vector<ReadRow>> m_torn; ///< of each reading
+  std::vector<Taken> m_taken;
   ReportText m_out;
 };
 

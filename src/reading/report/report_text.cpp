@@ -85,7 +85,9 @@ public:
     for (const auto& source : m_lines)
       takeLine(source);
     chooseAmongCandidates(m_rows);
-    return reportOf(std::move(m_rows));
+    auto out = reportOf(std::move(m_rows));
+    out.bare = std::move(m_bare);
+    return out;
   }
 
 private:
@@ -232,7 +234,8 @@ private:
   }
 
   void takeGroup(const Line& line, const RowGroup& group) {
-    if (group.names.empty() || !group.figure) return;
+    if (group.names.empty()) return;
+    if (!group.figure) return takeBare(line, group);
     std::optional<Analyte> analyte;
     for (auto count = group.names.size(); count > 0 && !analyte; --count) {
       const std::vector<const Item*> some(group.names.begin(),
@@ -261,6 +264,13 @@ private:
     }
     if (row.candidates.size() < 2) row.candidates.clear();
     row.severalSamples = group.severalSamples;
+  }
+
+  void takeBare(const Line& line, const RowGroup& group) {
+    const auto& name = *group.names.front();
+    if (group.unit.empty() || !name.analyte || name.analyte->aside) return;
+    m_bare.push_back(
+        {{line.number, m_at + name.from, m_at + name.to}, name.text, name.analyte->key, group.unit});
   }
 
   /// What stands right behind a figure as a unit would ("ug/LSM", "u9/l") and is none that is known: then
@@ -333,6 +343,7 @@ private:
   std::optional<Item> m_pending;
   std::string m_pendingText;
   std::vector<RawRow> m_rows;
+  std::vector<BareName> m_bare;
 };
 
 } // namespace

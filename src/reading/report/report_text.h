@@ -1,6 +1,7 @@
 #pragma once
 #include "water/examine.h"
 
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -21,10 +22,17 @@ enum class WhyUnplaced {
   Blurred,       ///< of a picture: its readings differ, or only one has it: `couldBe`
 };
 
+/// Where something stands on a page of a picture: in its dots, the top left corner is 0, 0.
+struct PageRoom {
+  std::size_t page = 0;
+  double left = 0, top = 0, right = 0, bottom = 0;
+};
+
 /// Where something stands in the text: bytes of the UTF-8 text that was read, and its line.
 struct Place {
   int line = 0; ///< from 1
   std::size_t from = 0, to = 0;
+  std::optional<PageRoom> room = {}; ///< of a picture, where only another of its readings has it
 };
 
 /// What a report says that could not be placed.
@@ -43,11 +51,19 @@ struct ReadRow {
   bool unitStated = false; ///< in its row, its heading or for all; else it is the usual one
 };
 
+/// A known name with its unit, and nothing that could be its figure: an empty cell, or a figure that a
+/// picture's reader did not see.
+struct BareName {
+  Place place;
+  std::string name, key, unit;
+};
+
 /// What was understood of a paper.
 struct ReportText {
   core::TypedReport report;
   std::vector<ReadRow> read; ///< in the order of the paper; all that is in `report`
   std::vector<UnplacedRow> unplaced;
+  std::vector<BareName> bare; ///< of a text: cells left empty. Of a picture they ask, among `unplaced`
 };
 
 /// Reads a water report from text as a laboratory, a supplier or a spreadsheet gives it. The table is found

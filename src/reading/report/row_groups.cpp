@@ -19,9 +19,19 @@ bool saysBelow(const Item& item) {
   return item.text == "<" || particleMeans(Particle::Flag, folded(item.text)) == "below";
 }
 
+/// Mostly digits and marks, and no figure: one that was not made out, "S.6", "l2,5".
+bool isSpoiltFigure(const std::string& text) {
+  constexpr std::string_view ofNumbers = "0123456789.,";
+  const auto digits = std::count_if(text.begin(), text.end(), [](char c) { return c >= '0' && c <= '9'; });
+  const auto like = std::count_if(text.begin(), text.end(),
+                                  [&](char c) { return ofNumbers.find(c) != std::string_view::npos; });
+  constexpr std::size_t longest = 8;
+  return digits > 0 && text.size() <= longest && 2 * static_cast<std::size_t>(like) >= text.size();
+}
+
 /// A word of the paper is in the figure's place.
 bool isTextForFigure(const Item& item) {
-  return item.kind == Kind::Text && !item.role && item.text.size() > 2;
+  return item.kind == Kind::Text && !item.role && (item.text.size() > 2 || isSpoiltFigure(item.text));
 }
 
 /// What columns headed as results, or as nothing known, hold in this row.
@@ -63,7 +73,11 @@ std::vector<RowGroup> groupsUnder(const Heading& heading, const Line& line) {
     const auto& item = line.items[i];
     const auto role = columns[i] ? heading.columns[*columns[i]].role : Role::Unknown;
     const auto* column = columns[i] ? &heading.columns[*columns[i]] : nullptr;
-    const bool isName = column && (role == Role::Name || role == Role::Symbol) && item.kind == Kind::Name;
+    // A second table beside the first may have a name that is not known.
+    const bool isUnknown = role == Role::Name && item.kind == Kind::Text && !item.role && i > 0 &&
+                           item.text.size() > 2 && !out.back().names.empty() && !found.back().results.empty();
+    const bool isName =
+        isUnknown || (column && (role == Role::Name || role == Role::Symbol) && item.kind == Kind::Name);
     if (isName && role == Role::Name && !out.back().names.empty()) begin();
     auto& group = out.back();
     if (isName) {
@@ -161,6 +175,7 @@ private:
   /// One name and what belongs to it; where the next one begins.
   At group(At at, At end) {
     RowGroup out;
+    if (isUnknownRow(at, end)) out.names.push_back(*at++);
     while (at != end && (*at)->kind == Kind::Name && belongs(out, **at)) {
       out.names.push_back(*at);
       if (out.unit.empty() && !(*at)->unit.empty()) out.unit = (*at)->unit;
@@ -195,6 +210,15 @@ private:
     return at;
   }
 
+  /// A name that is not known, with its figure and unit behind it: a second table's row beside the first's.
+  bool isUnknownRow(At at, At end) const {
+    if (m_line.parting == Parting::Blanks) return false;
+    const auto& text = (*at)->text;
+    const bool word = (*at)->kind == Kind::Text && !(*at)->role && text.size() > 2 &&
+                      std::none_of(text.begin(), text.end(), [](char c) { return c >= '0' && c <= '9'; });
+    return word && end - at > 2 && (*(at + 1))->kind == Kind::Figure && (*(at + 2))->kind == Kind::Unit;
+  }
+
   /// A name that goes with the one before ("Boron | B"), not with what follows.
   bool belongs(const RowGroup& group, const Item& item) const {
     if (group.names.empty()) return true;
@@ -204,7 +228,8 @@ private:
   }
 
   /// Another name after a figure; a letter alone may be a flag, a name without any figure behind it is none.
-  static bool startsNext(At at, At end, const std::vector<const Item*>& figures) {
+  bool startsNext(At at, At end, const std::vector<const Item*>& figures) const {
+    if (!figures.empty() && isUnknownRow(at, end)) return true;
     if ((*at)->kind != Kind::Name || figures.empty()) return false;
     return std::any_of(at, end, [](const Item* i) { return isFigureLike(*i); }) &&
            ((*at)->text.size() > 1 || nextIsFigure(at, end));
@@ -213,7 +238,8 @@ private:
 
   /// In a line that only blanks part, words between name and figure make it a sentence.
   bool isProse(const Item& item) const {
-    return m_line.parting == Parting::Blanks && !item.role && item.text.size() > 2;
+    return m_line.parting == Parting::Blanks && !item.role && item.text.size() > 2 &&
+           !isSpoiltFigure(item.text);
   }
 
   static void settle(RowGroup& out, const std::vector<const Item*>& figures,

@@ -6,6 +6,7 @@
 #include "table/dates.h"
 #include "table/fields.h"
 #include "text/atoms.h"
+#include "text/trimmed.h"
 
 #include <algorithm>
 #include <array>
@@ -22,19 +23,6 @@ namespace {
 constexpr std::size_t mostRows = 200000;
 constexpr std::size_t headingWithin = 60; ///< rows above which a heading is looked for
 constexpr std::size_t mostColumns = 400;
-
-std::string trimmed(std::string_view text) {
-  const auto blank = [](char c) { return c == ' ' || c == '\t' || c == '\r' || c == '\n'; };
-  while (!text.empty() && blank(text.front()))
-    text.remove_prefix(1);
-  while (!text.empty() && blank(text.back()))
-    text.remove_suffix(1);
-  while (text.starts_with("\xC2\xA0"))
-    text.remove_prefix(2);
-  while (text.ends_with("\xC2\xA0"))
-    text.remove_suffix(2);
-  return std::string(text);
-}
 
 /// What parts most of the first lines into the same number of cells.
 char delimiterOf(std::string_view text) {
