@@ -1,6 +1,7 @@
 #include "words.h"
 
 #include "language.h"
+#include "measures.h"
 
 #include <cmath>
 
@@ -19,6 +20,10 @@ std::string list(const std::vector<std::string>& ids, const ProductNamer& name) 
       out += (i > 0 ? ", " : "") + name(ids[i]);
   }
   return out.empty() ? text("the products on the shelf") : out;
+}
+
+std::string perVolume(double gramsPerLitre) {
+  return measures().text(Concentration::fromGramsPerLitre(gramsPerLitre));
 }
 
 std::string capitalised(std::string text) {
@@ -208,7 +213,7 @@ std::string stockNoticeText(const StockNotice& n, const ProductNamer& name) {
   case StockWarning::AcidMeetsHypochlorite:
     return said("{}: acid meets hypochlorite: chlorine gas. Never together, not even the rinse", tank);
   case StockWarning::WontDissolve:
-    return said("{}: {} g/L of {} won't dissolve at this temperature; {}", tank, figure(n.gramsPerLitre),
+    return said("{}: {} of {} won't dissolve at this temperature; {}", tank, perVolume(n.gramsPerLitre),
                 name(n.product),
                 n.factorThatDissolves
                     ? said("the strongest that does is 1:{}", figure(*n.factorThatDissolves))
@@ -218,15 +223,15 @@ std::string stockNoticeText(const StockNotice& n, const ProductNamer& name) {
   case StockWarning::WhollyTooStrong:
     return said("{}: the salts leave no room for water", tank);
   case StockWarning::FallsOut:
-    return said("{}: {} g/L of {} would fall out, lost to the plants{}", tank, figure(n.gramsPerLitre),
+    return said("{}: {} of {} would fall out, lost to the plants{}", tank, perVolume(n.gramsPerLitre),
                 solidName(n.product),
                 n.factorThatDissolves && *n.factorThatDissolves >= 1
                     ? said("; clear up to 1:{}", figure(std::floor(*n.factorThatDissolves)))
                     : text("; keep its parts in two tanks"));
   case StockWarning::WaterFallsOut:
-    return said("{}: the water that it is made with drops {} g/L of {} at any strength: use rain or "
+    return said("{}: the water that it is made with drops {} of {} at any strength: use rain or "
                 "membrane water, or acidify it first",
-                tank, figure(n.gramsPerLitre), solidName(n.product));
+                tank, perVolume(n.gramsPerLitre), solidName(n.product));
   }
   return {};
 }

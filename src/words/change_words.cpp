@@ -4,6 +4,7 @@
 #include "chem/nutrient.h"
 #include "deed_words.h"
 #include "language.h"
+#include "measures.h"
 #include "water_words.h"
 #include "words.h"
 
@@ -107,14 +108,16 @@ std::string fromTo(const std::string& a, const std::string& unitA, const std::st
 }
 
 std::string weight(double grams) {
-  return grams >= 1000 ? figure(grams / 1000) + " kg" : figure(grams) + " g";
+  return measures().text(core::Mass::fromGrams(grams));
 }
 
+/// The unit once where both have it.
 std::string weights(double before, double after) {
-  if (before >= 1000 && after >= 1000)
-    return said("{} to {} kg", figure(before / 1000), figure(after / 1000));
-  if (before < 1000 && after < 1000) return said("{} to {} g", figure(before), figure(after));
-  return said("{} to {}", weight(before), weight(after));
+  auto from = weight(before);
+  const auto to = weight(after);
+  const auto unit = from.rfind(' ');
+  if (from.substr(unit) == to.substr(to.rfind(' '))) from.erase(unit);
+  return said("{} to {}", from, to);
 }
 
 /// An effect is told in two digits: "+4", "+0.35".
@@ -187,7 +190,8 @@ std::string changeText(const core::Change& change) {
   case ChangeCode::SaltsMovedByHand:
     return text("salts moved between tanks by hand");
   case ChangeCode::Conductivity:
-    return said("EC {} to {} mS/cm", figure(number(v, 0)), figure(number(v, 1)));
+    return said("EC {} to {}", measures().digits(core::Conductivity::fromMilliSiemensPerCm(number(v, 0))),
+                measures().text(core::Conductivity::fromMilliSiemensPerCm(number(v, 1))));
   case ChangeCode::ReportAdded:
     return said("report of {} added", at(v, 0));
   case ChangeCode::ReportsTakenOut:

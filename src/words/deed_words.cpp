@@ -1,7 +1,9 @@
 #include "deed_words.h"
 
+#include "base/decimal.h"
 #include "chem/nutrient.h"
 #include "language.h"
+#include "measures.h"
 #include "water_words.h"
 #include "words.h"
 
@@ -40,7 +42,7 @@ constexpr std::array<Pattern, core::deedCount> patterns{{
     {DeedCode::ElementUnit, "{0:element} in {1:unit}"},
     {DeedCode::ElementBand, "{0:element} band to ±{1:figure} %"},
     {DeedCode::NitrogenSplit, "nitrogen {0:figure} mg/L, {1:figure} % as ammonium"},
-    {DeedCode::TargetScaled, "target scaled to EC {0:figure}"},
+    {DeedCode::TargetScaled, "target scaled to EC {0:ec}"},
     {DeedCode::TargetOfSeason, "target's strength: {0}"},
     {DeedCode::TargetBalanced, "the nearest target that balances"},
     {DeedCode::RatioWished, "wish for {0}"},
@@ -131,7 +133,7 @@ constexpr std::array<Pattern, core::deedCount> patterns{{
     {DeedCode::StockStrength, "stock strength to {0:figure}"},
     {DeedCode::StockRatio, "strength to 1:{0:figure}"},
     {DeedCode::DilutionStated, "dilution as {0:ratio}"},
-    {DeedCode::ColdestTank, "coldest tank to {0:figure} °C"},
+    {DeedCode::ColdestTank, "coldest tank to {0:celsius}"},
     {DeedCode::StockMargin, "margin to {0:figure} %"},
     {DeedCode::StocksAs, "stocks as “{0}”"},
     {DeedCode::DosingFigure, "{0:dosing} to {1:figure} {2:unit}"},
@@ -257,9 +259,22 @@ std::string elementName(const std::string& key) {
   return nutrient ? nutrientName(*nutrient) : key;
 }
 
+/// Kept in degC and mS/cm, told as the person measures; what is no number stays as it stands.
+std::string temperatureText(const std::string& celsius) {
+  const auto value = core::parseDecimal(celsius);
+  return value ? measures().text(core::Temperature::fromCelsius(*value)) : celsius;
+}
+
+std::string conductivityText(const std::string& milliSiemens) {
+  const auto value = core::parseDecimal(milliSiemens);
+  return value ? measures().text(core::Conductivity::fromMilliSiemensPerCm(*value)) : milliSiemens;
+}
+
 using Wording = std::string (*)(const std::string&);
 constexpr std::pair<std::string_view, Wording> wordings[] = {
     {"figure", [](const std::string& v) { return figureText(v); }},
+    {"celsius", [](const std::string& v) { return temperatureText(v); }},
+    {"ec", [](const std::string& v) { return conductivityText(v); }},
     {"plural", [](const std::string& v) { return std::string(v == "1" ? "" : "s"); }},
     {"unit", [](const std::string& v) { return unitName(v); }},
     {"element", elementName},

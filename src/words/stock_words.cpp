@@ -1,6 +1,7 @@
 #include "stock_words.h"
 
 #include "language.h"
+#include "measures.h"
 
 #include "base/decimal.h"
 #include "stock/tank_side.h"
@@ -97,11 +98,12 @@ std::string causeText(const PossibleCause& cause, const ReadingGap& gap,
   case ReadingCause::MeterScale:
     return said("The meter: {}.", liquidScale(cause.value));
   case ReadingCause::OneSideShut:
-    return said("The line of tank {} is clogged or shut: without it the meter would show {} mS/cm.",
-                cause.tank < tankNames.size() ? tankNames[cause.tank] : "?", figure(cause.value));
+    return said("The line of tank {} is clogged or shut: without it the meter would show {}.",
+                cause.tank < tankNames.size() ? tankNames[cause.tank] : "?",
+                measures().text(core::Conductivity::fromMilliSiemensPerCm(cause.value)));
   case ReadingCause::WrongVolume:
-    return said("The vessel holds {} L, not {} L.", figure(cause.value),
-                gap.volume ? figure(gap.volume->litres()) : "?");
+    return said("The vessel holds {}, not {}.", measures().text(core::Volume::fromLitres(cause.value)),
+                gap.volume ? measures().text(*gap.volume) : "?");
   case ReadingCause::Undissolved:
     return said("{} % of the salts are not in solution yet: stir, wait, read again.",
                 wholeFigure(cause.value));
@@ -110,11 +112,12 @@ std::string causeText(const PossibleCause& cause, const ReadingGap& gap,
                 "wrong, or salt on the floor.",
                 wholeFigure(100 * cause.value));
   case ReadingCause::OtherWater:
-    return said("The water itself reads {} mS/cm today, not {}.", figure(cause.value),
-                figure(gap.water.milliSiemensPerCm()));
+    return said("The water itself reads {} today, not {}.",
+                measures().text(core::Conductivity::fromMilliSiemensPerCm(cause.value)),
+                measures().digits(gap.water));
   case ReadingCause::Temperature:
-    return said("A pen that does not correct for temperature, in water of {} °C.",
-                wholeFigure(25 + cause.value));
+    return said("A pen that does not correct for temperature, in water of {}.",
+                measures().text(core::Temperature::fromCelsius(std::round(25 + cause.value))));
   }
   return {};
 }

@@ -1,6 +1,7 @@
 #include "water_words.h"
 
 #include "language.h"
+#include "measures.h"
 
 #include "words.h"
 
@@ -83,7 +84,9 @@ std::string doubtText(const DoubtFound& found) {
                 f(0), f(1), figure(std::abs(found.figures[0] - found.figures[1])), f(2));
   case WaterDoubt::ConductivityDisagrees:
     return said(
-        "The ions make EC {} mS/cm, the meter read {}. {}", f(1), f(0),
+        "The ions make EC {}, the meter read {}. {}",
+        measures().text(core::Conductivity::fromMilliSiemensPerCm(found.figures[1])),
+        measures().digits(core::Conductivity::fromMilliSiemensPerCm(found.figures[0])),
         found.figures[1] < found.figures[0]
             ? text("Likely: an ion is missing or too small, or the meter wants calibrating.")
             : text("Likely: a figure too large or in another unit, or a cold reading without compensation."));

@@ -186,7 +186,7 @@ TEST_F(AcidPanelTest, ADryAcidIsWeighed) {
   const auto units = window->findChildren<QLabel*>("titrationUnit0");
   ASSERT_EQ(units.size(), 1);
   EXPECT_EQ(units[0]->text(), "g");
-  EXPECT_THAT(text("acidDose"), HasSubstr("g per L"));
+  EXPECT_THAT(text("acidDose"), HasSubstr("g/L"));
 }
 
 TEST_F(AcidPanelTest, UnitsSwitchTheDoseAndTheSampleAndTouchNothing) {

@@ -285,7 +285,7 @@ TEST_F(BookPageTest, ATargetAStockPlanAndAProductGoFromOneFormulaToAnother) {
     click("keepInBook");
   }
   type("stockFactor", "150"); // the plan in the book stays 1:100
-  window->files().newFormula();
+  takeEmptyFormula();
   const auto use = [&](book::Kind kind) {
     const auto heads = book().store().list(kind, false);
     ASSERT_EQ(heads->size(), 1u) << book::code(kind);

@@ -3,6 +3,8 @@
 #include "support/told.h"
 #include "window_fixture.h"
 
+#include "target/scale_target.h"
+
 #include "book/book_json.h"
 #include "book/open_book.h"
 #include "window/finder.h"
@@ -96,7 +98,7 @@ TEST_F(WindowTest, ControlKFindsThingsCommandsAndHelp) {
   EXPECT_FALSE(finder->isVisible());
   press(Qt::Key_K, Qt::ControlModifier);
   QTest::keyClicks(find<QLineEdit>("finderText"), "ounces");
-  ASSERT_EQ(finder->shownNames(), QStringList{"Weights in ounces"});
+  ASSERT_EQ(finder->shownNames(), (QStringList{"Weights in ounces", "Small liquids in fluid ounces"}));
   press(Qt::Key_Return);
   EXPECT_EQ(window->units().mass(), MassShown::Ounces) << "the command was done";
   press(Qt::Key_K, Qt::ControlModifier);
@@ -192,6 +194,66 @@ TEST_F(WindowTest, AFirstFormulaOfAJugGoesStraightIntoIt) {
   EXPECT_TRUE(find<QWidget>("directVessel")->isVisible());
 }
 
+TEST_F(WindowTest, ALettuceComesOutAsStrongAsTheSeasonWants) {
+  bareWindow();
+  QFile::remove(bookPath());
+  settings->clear();
+  window->books().start(false, {});
+  showWindow();
+  window->units().setConductivity(ConductivityShown::Ppm500);
+  auto* crop = find<QComboBox>("firstCrop");
+  crop->lineEdit()->selectAll();
+  QTest::keyClicks(crop->lineEdit(), "dutch substrate feed, lettuce"); // any part of its name
+  press(Qt::Key_Escape);                                               // the list of what fits
+  auto* strength = find<QComboBox>("firstStrength");
+  crop->setCurrentIndex(crop->findText("Dutch substrate feed, lettuce", Qt::MatchContains));
+  ASSERT_GT(strength->count(), 1);
+  EXPECT_GT(strength->currentIndex(), 0) << "its own 2.9 mS/cm is no lettuce's";
+  EXPECT_TRUE(strength->currentText().contains("ppm (500)")) << strength->currentText().toStdString();
+  strength->setCurrentIndex(strength->findText("summer", Qt::MatchContains));
+  const double wanted = strength->currentData().toDouble();
+  ASSERT_GT(wanted, 0.8);
+  type("firstEc", "250"); // ppm
+  type("firstPh", "7.5");
+  click("firstMake");
+  EXPECT_NEAR(editor().document().given.waterPlan->parts[0].report.conductivityMsPerCm.value_or(0), 0.5,
+              1e-9);
+  EXPECT_NEAR(editor().document().given.waterPlan->parts[0].report.ph.value_or(0), 7.5, 1e-9);
+  const auto ec = core::conductivityOfTarget(editor().document().given.request.rows, 0);
+  ASSERT_TRUE(ec);
+  EXPECT_NEAR(*ec, wanted, 0.02);
+}
+
+TEST_F(WindowTest, TheFirstStepsHaveAWayBackAndASortedList) {
+  window->showFirstStart();
+  const auto* crop = find<QComboBox>("firstCrop");
+  for (int i = 1; i < crop->count(); ++i)
+    EXPECT_LE(QString::localeAwareCompare(crop->itemText(i - 1), crop->itemText(i)), 0);
+  EXPECT_LT(crop->findText("general · general", Qt::MatchContains), 0);
+  find<QLineEdit>("firstWho")->setFocus();
+  press(Qt::Key_Escape);
+  QApplication::processEvents();
+  EXPECT_FALSE(find<QAbstractButton>("firstMake")->isVisible());
+  window->showFirstStart();
+  find<QComboBox>("firstCrop")->setEditText("triffid");
+  click("firstMake");
+  EXPECT_TRUE(find<QAbstractButton>("firstMake")->isVisible()) << "there is no such crop";
+}
+
+TEST_F(WindowTest, ANewFormulaBeginsWithTheFarmsOwnWaterShelfAndBatch) {
+  type("weight_kno3", "400"); // held
+  const auto before = editor().json();
+  window->files().newFormula();
+  const auto& now = editor().json();
+  for (const auto* key : {"water", "batch", "scales", "alkalinity_left"})
+    EXPECT_EQ(now[key], before[key]) << key;
+  ASSERT_EQ(now["shelf"].size(), before["shelf"].size());
+  for (const auto& entry : now["shelf"])
+    EXPECT_FALSE(entry.contains("held")) << entry["id"];
+  EXPECT_TRUE(now["target"]["rows"].empty());
+  EXPECT_FALSE(now.contains("crop"));
+}
+
 TEST_F(WindowTest, TheSampleBookIsOneClickAwayAndMarked) {
   window->showFirstStart();
   click("firstSample");
@@ -230,7 +292,7 @@ TEST_F(WindowTest, TheShippedFiguresAProductHadStayInTheFormula) {
 }
 
 TEST_F(WindowTest, TheFinderPutsAShippedProductOnTheShelf) {
-  window->files().newFormula();
+  takeEmptyFormula();
   press(Qt::Key_K, Qt::ControlModifier);
   QTest::keyClicks(find<QLineEdit>("finderText"), "KNO3");
   ASSERT_FALSE(find<Finder>("finder")->shownNames().isEmpty());

@@ -72,7 +72,7 @@ protected:
       line.remove(QRegularExpression("^77777$"));           // as it was typed
       line.remove(QRegularExpression("[\\d.]+ per batch")); // money
       // A weight is told in the steps of the scale that it is for: all that its display shows.
-      line.remove(QRegularExpression("^[\\d,]+ g( \\([\\d.]+ (lb|oz)\\))?( in \\d+ loads)?$"));
+      line.replace(QRegularExpression("^([\\d.,]+ (lb|oz))?( ?\\(?[\\d,.]+ g\\)?)( in \\d+ loads)?$"), "\\1");
       const auto fault = faultOf(line);
       if (fault.isEmpty() || m_told.contains(fault)) continue;
       m_told << fault;
@@ -157,7 +157,7 @@ TEST_F(DigitsTest, OfCrookedAmounts) {
   stock.setTankVolume(0, {"26.4", "gal_us"});
   stock.setTankVolume(1, {"13.7", "gal_us"});
   stock.setOwnRatio(1, "43.7");
-  stock.setColdest("7.3");
+  stock.setColdest({"7.3", "C"});
   stock.setMargin("12.5");
   stock.addTank(core::TankUse::Traces);
   stock.setVesselShape(0, core::VesselShape::Round);

@@ -40,6 +40,39 @@ protected:
   }
 };
 
+// Half a step of the scale against the weight: a gram scale is 50 % off on a gram (common practice: 2 %).
+TEST_F(DirectPanelTest, AScaleThatIsTooCoarseIsSaidBesideTheWeight) {
+  type("directVessel", "20 L");
+  window->showStation(Station::Bench);
+  type("scale0_readability", "1");
+  type("scale1_readability", "");
+  window->showStation(Station::Formula);
+  QApplication::processEvents();
+  const auto& answer = editor().answer();
+  const auto at = static_cast<std::size_t>(editor().shelfIndexOf("kno3"));
+  ASSERT_TRUE(answer.weighed[at]);
+  const auto& step = *answer.weighed[at];
+  EXPECT_NEAR(step.errorPercent, 100 * 0.5 / step.exact.grams(), 1e-6);
+  int coarse = 0;
+  for (const auto* row : window->findChildren<QWidget*>()) {
+    if (!row->inherits("butte::app::ProductRow")) continue;
+    for (const auto* label : row->findChildren<QLabel*>())
+      coarse += label->text().startsWith("▲ ±");
+  }
+  int wanted = 0;
+  for (std::size_t j = 0; j < answer.weighed.size(); ++j) {
+    const auto& product = editor().document().given.request.shelf[j];
+    wanted += answer.weighed[j] && answer.weighed[j]->tooFine && !(product.liquid && product.densityKgPerL);
+  }
+  EXPECT_GT(wanted, 3);
+  EXPECT_EQ(coarse, wanted);
+  window->showStation(Station::Bench);
+  type("scale0_readability", "0.001");
+  window->showStation(Station::Formula);
+  QApplication::processEvents();
+  EXPECT_FALSE(editor().answer().weighed[at]->tooFine);
+}
+
 TEST_F(DirectPanelTest, OneVolumeRulesVesselWeightsAndSheet) {
   window->units().setVolume(VolumeShown::UsGallons);
   type("directVessel", "5");

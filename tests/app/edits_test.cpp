@@ -84,7 +84,7 @@ TEST_F(EditsTest, EveryOneIsOneStepInAGrowersWordsAndLeavesNoTraceWhenTakenBack)
 
 TEST_F(EditsTest, TheTanksOwnFigures) {
   StockEdits stock(editor);
-  oneStep("coldest tank to 6 °C", [&] { stock.setColdest("6"); });
+  oneStep("coldest tank to 6 °C", [&] { stock.setColdest({"6", "C"}); });
   oneStep("margin to 15 %", [&] { stock.setMargin("15"); });
   oneStep("tank name to North", [&] { stock.setTankName(0, "North"); });
   oneStep("tank holds traces and chelates", [&] { stock.setTankUse(1, core::TankUse::Traces); });

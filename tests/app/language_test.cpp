@@ -1,6 +1,6 @@
 // A made-up language: every vowel of a text that passes the translation call turns into another letter. What
 // a person reads with a plain vowel in it has not passed, unless it is a name that stands in the data.
-#include "support/painted_text.h"
+#include "support/all_texts.h"
 #include "window_fixture.h"
 
 #include "language.h"
@@ -11,7 +11,6 @@
 #include "wording/spoken_language.h"
 
 #include <QAbstractButton>
-#include <QComboBox>
 #include <QMenuBar>
 #include <QRegularExpression>
 #include <QSet>
@@ -134,21 +133,7 @@ protected:
   /// All that is painted in the window, and what stands behind: tips, hints, names for screen readers, menus.
   void lookAtAll(const QString& where) {
     learnNames();
-    for (const auto& text : test::PaintedText::of(*window))
-      look(where + ", painted", text);
-    for (const auto* widget : window->findChildren<QWidget*>()) {
-      if (!widget->isVisibleTo(window.get())) continue;
-      const auto name = where + ", " + widget->metaObject()->className() + " " + widget->objectName();
-      look(name + ", tip", widget->toolTip());
-      look(name + ", accessible", widget->accessibleName());
-      look(name + ", description", widget->accessibleDescription());
-      if (const auto* field = qobject_cast<const QLineEdit*>(widget))
-        look(name + ", hint", field->placeholderText());
-      if (const auto* box = qobject_cast<const QComboBox*>(widget)) {
-        for (int i = 0; i < box->count(); ++i)
-          look(name + ", choice", box->itemText(i));
-      }
-    }
+    test::forAllTexts(*window, where, [this](const auto& at, const auto& text) { look(at, text); });
   }
 
   MadeUpLanguage m_language;

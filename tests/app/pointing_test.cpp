@@ -153,7 +153,7 @@ TEST(DriftChart, DrawsALineForEachFigureFromTheFirstToTheLatest) {
   EXPECT_TRUE(test::PaintedText::of(chart).isEmpty()) << "one report is no drift";
   chart.show({{"2026-03-02", spring}, {"2026-09-14", autumn}});
   const auto texts = test::PaintedText::of(chart).join('\n').toStdString();
-  EXPECT_THAT(texts, HasSubstr("0.520 → 0.710 mS/cm"));
+  EXPECT_THAT(texts, HasSubstr("0.52 → 0.71 mS/cm"));
   EXPECT_THAT(texts, HasSubstr("150 → 225 mg/L")) << "three and four and a half meq/L as calcium carbonate";
   EXPECT_THAT(texts, Not(HasSubstr("\n0 → 0"))) << "what no report measured is not none";
   EXPECT_THAT(chart.description().toStdString(), HasSubstr("0.71"));

@@ -167,6 +167,17 @@ TEST_F(StocksPageTest, TanksComeAndGoWhileFewProductsAreSought) {
   EXPECT_TRUE(QTest::qWaitFor([&] { return !editor().isSearching(); }, 20000));
 }
 
+TEST_F(StocksPageTest, TheLastTankCanBeTakenAwayAndTheSaltsGoStraightIn) {
+  trigger("removeTank2");
+  trigger("removeTank1");
+  ASSERT_EQ(editor().answer().stock.tanks.size(), 1u);
+  trigger("removeTank0");
+  EXPECT_TRUE(editor().answer().direct.has_value());
+  EXPECT_TRUE(editor().answer().stock.tanks.empty());
+  editor().undo();
+  EXPECT_EQ(editor().answer().stock.tanks.size(), 1u);
+}
+
 TEST_F(StocksPageTest, AnAcidTankBringsTheAcidIntoTheFormula) {
   trigger("removeTank2");
   type("alkalinityLeft", "");

@@ -55,7 +55,52 @@ TEST_F(UnitsShownTest, Volumes) {
     EXPECT_FALSE(units.stockText(core::Volume::fromMillilitres(505)).isEmpty());
     EXPECT_FALSE(units.dose(10).isEmpty());
   }
-  EXPECT_EQ(UnitsShown::doseInAll(10), "10.0 mL per L · 37.9 mL per US gal · 45.5 mL per imp gal");
+  EXPECT_EQ(units.dose(10), "45.5 mL per imp gal");
+  units.setVolume(VolumeShown::UsGallons);
+  EXPECT_EQ(units.dose(10), "37.9 mL per US gal");
+}
+
+// GNU units: 5 mL are 1.0144207 US teaspoons, 0.16907011 fl oz; a cup is 236.58824 mL.
+TEST_F(UnitsShownTest, SmallLiquids) {
+  const auto dose = core::Volume::fromMillilitres(5);
+  EXPECT_EQ(units.liquidText(dose), "5.00 mL");
+  units.setLiquid(LiquidShown::FluidOunces);
+  EXPECT_EQ(units.liquidText(dose), "0.169 fl oz");
+  units.setLiquid(LiquidShown::Spoons);
+  EXPECT_EQ(units.liquidText(dose), "1.01 tsp");
+  EXPECT_EQ(units.liquidText(core::Volume::fromMillilitres(0.6)), "12 drops") << "20 a mL";
+  EXPECT_EQ(units.liquidText(core::Volume::fromMillilitres(20)), "1.35 tbsp");
+  EXPECT_EQ(units.liquidText(core::Volume::fromMillilitres(236.59)), "1.00 cups");
+  units.setDropMillilitres(0.03);
+  EXPECT_EQ(units.liquidText(core::Volume::fromMillilitres(0.6)), "20 drops");
+  EXPECT_EQ(UnitsShown(settings).measures().dropMillilitres, 0.03) << "remembered";
+}
+
+// GNU units: 20 degC are 68 degF; 1 g/L is 0.13352647 oz or 0.0083454045 lb a US gallon; 1.25 kg/L are
+// 10.431756 lb a US gallon.
+TEST_F(UnitsShownTest, TemperaturesAndWhatAVolumeHolds) {
+  const auto warm = core::Temperature::fromCelsius(20);
+  const auto held = core::Concentration::fromGramsPerLitre(316);
+  EXPECT_EQ(units.text(warm), "20 °C");
+  EXPECT_EQ(units.text(core::Temperature::fromCelsius(7.5)), "7.5 °C");
+  EXPECT_EQ(units.text(held), "316 g/L");
+  EXPECT_EQ(units.densityText(1.25), "1.250 kg/L");
+  units.setAll(UnitsOf::UnitedStates);
+  EXPECT_EQ(units.text(warm), "68 °F");
+  EXPECT_EQ(units.text(held), "2.64 lb/US gal");
+  EXPECT_EQ(units.densityText(1.25), "10.43 lb/US gal");
+  units.setMass(MassShown::Ounces);
+  EXPECT_EQ(units.text(held), "42.2 oz/US gal");
+  EXPECT_EQ(units.bulkUnit(), "lb") << "nobody buys by the ounce";
+}
+
+TEST_F(UnitsShownTest, PaperFollowsTheGallonUntilItIsChosen) {
+  EXPECT_EQ(units.pageSize().id(), QPageSize::A4);
+  units.setVolume(VolumeShown::UsGallons);
+  EXPECT_EQ(units.pageSize().id(), QPageSize::Letter);
+  units.setPaper(PaperShown::A4);
+  EXPECT_EQ(units.pageSize().id(), QPageSize::A4);
+  EXPECT_EQ(UnitsShown(settings).paper(), PaperShown::A4);
 }
 
 TEST_F(UnitsShownTest, Conductivities) {

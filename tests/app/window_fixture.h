@@ -1,6 +1,7 @@
 #pragma once
 #include "document/formula_file.h"
 #include "fields/number_field.h"
+#include "formula_json.h"
 #include "stations/book/book_page.h"
 #include "stations/formula/element_lanes.h"
 #include "support/told.h"
@@ -74,6 +75,11 @@ protected:
     bareWindow();
     ASSERT_FALSE(window->desk().openBook(bookPath()));
     showWindow();
+  }
+
+  /// In hand from now on: nothing in it at all.
+  void takeEmptyFormula() {
+    ASSERT_FALSE(window->desk().addFormula(exchange::emptyFormula(), told("empty")));
   }
 
   FormulaEditor& editor() { return window->editor(); }

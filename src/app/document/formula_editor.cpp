@@ -189,12 +189,15 @@ int FormulaEditor::indexOf(const std::string& id) const {
   return -1;
 }
 
-std::optional<core::Mass> FormulaEditor::gramsOf(const std::string& id) const {
+int FormulaEditor::shelfIndexOf(const std::string& id) const {
   const auto& shelf = m_document.given.request.shelf;
-  for (std::size_t j = 0; j < shelf.size(); ++j) {
-    if (shelf[j].id == id && j < m_answer.solution.grams.size()) return m_answer.solution.grams[j];
-  }
-  return std::nullopt;
+  const auto it = std::find_if(shelf.begin(), shelf.end(), [&](const auto& p) { return p.id == id; });
+  return it == shelf.end() ? -1 : static_cast<int>(it - shelf.begin());
+}
+
+std::optional<core::Mass> FormulaEditor::gramsOf(const std::string& id) const {
+  const auto at = static_cast<std::size_t>(shelfIndexOf(id));
+  return at < m_answer.solution.grams.size() ? std::optional(m_answer.solution.grams[at]) : std::nullopt;
 }
 
 std::string FormulaEditor::nameOf(const std::string& id) const {

@@ -72,6 +72,8 @@ public:
 
   /// Position of a product in the document's shelf; -1 when there is none.
   int indexOf(const std::string& id) const;
+  /// Place among the products that are computed with; -1 for one that is off.
+  int shelfIndexOf(const std::string& id) const;
   /// Grams of a product in the batch; nothing when it is switched off.
   std::optional<core::Mass> gramsOf(const std::string& id) const;
   /// What a product is called.

@@ -1,7 +1,9 @@
 #include "edits/edits.h"
 
+#include "base/decimal.h"
 #include "document/formula_editor.h"
 #include "typed_numbers.h"
+#include "units/convert.h"
 
 namespace butte::app {
 
@@ -22,6 +24,16 @@ exchange::Amount Edits::figure(const std::string& pointer) const {
 
 exchange::Amount typed(const QString& digits, const QString& unit) {
   return {digits.toStdString(), unit.toStdString()};
+}
+
+QString digitsIn(const exchange::Amount& amount, const QString& unit) {
+  const auto asked = unit.toStdString();
+  if (amount.isEmpty() || amount.unit == asked) return QString::fromStdString(amount.digits);
+  const auto converted = core::convert(amount.value(), amount.unit, asked);
+  constexpr int digits = 6; // finer than any scale, coarser than the noise of a conversion
+  return converted
+             ? QString::fromStdString(core::decimalText(QString::number(*converted, 'g', digits).toDouble()))
+             : QString::fromStdString(amount.digits);
 }
 
 } // namespace butte::app

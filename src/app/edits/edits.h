@@ -33,4 +33,7 @@ protected:
 /// Digits from a field and the unit it was typed in.
 exchange::Amount typed(const QString& digits, const QString& unit = {});
 
+/// The digits of a figure for a field in a unit: as typed where it was typed in it, else converted.
+QString digitsIn(const exchange::Amount& amount, const QString& unit);
+
 } // namespace butte::app

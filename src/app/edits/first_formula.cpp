@@ -2,8 +2,11 @@
 
 #include "document/book_desk.h"
 #include "formula_json.h"
+#include "target/scale_target.h"
 #include "units/convert.h"
 #include "wording/tr.h"
+
+#include <cmath>
 
 namespace butte::app {
 
@@ -24,17 +27,44 @@ Json waterOf(const FirstFormula& answers) {
   if (!answers.alkalinityAsCaCO3.empty())
     rows.push_back({{"key", "alkalinity_as_CaCO3"}, {"mg_per_l", answers.alkalinityAsCaCO3}});
   Json water{{"name", tr("Tap or well").toStdString()}, {"rows", rows}, {"estimate", true}};
-  if (!answers.conductivityMsPerCm.empty())
-    water["ec"] = exchange::amountJson(answers.conductivityMsPerCm, "mS/cm");
+  if (!answers.conductivity.isEmpty()) water["ec"] = exchange::figureJson(answers.conductivity);
+  if (!answers.ph.empty()) water["ph"] = answers.ph;
   return water;
+}
+
+/// The target at the strength asked for, its ratios kept; as it is where that can't be reached.
+core::CatalogueTarget atStrength(core::CatalogueTarget target, std::optional<double> milliSiemensPerCm) {
+  if (!milliSiemensPerCm) return target;
+  const auto factor = core::factorForConductivity(target.rows, 0, *milliSiemensPerCm, false);
+  if (factor) target.rows = core::scaled(target.rows, *factor, false);
+  constexpr double figures = 4; // finer than anybody weighs
+  for (auto& row : target.rows) {
+    const double size =
+        std::pow(10, figures - 1 - std::floor(std::log10(std::max(row.milligramsPerLitre, 1e-6))));
+    row.milligramsPerLitre = std::round(row.milligramsPerLitre * size) / size;
+  }
+  return target;
 }
 
 } // namespace
 
+Json nextFormula(const Json& inHand) {
+  auto out = exchange::emptyFormula();
+  for (const auto* key : {"water", "shelf", "batch", "scales", "stock", "acid", "alkalinity_left", "way"}) {
+    if (inHand.contains(key)) out[key] = inHand[key];
+  }
+  for (auto& entry : out["shelf"]) {
+    for (const auto* key : {"held", "least", "most"})
+      entry.erase(key);
+  }
+  out["stock"].erase("placed");
+  return out;
+}
+
 book::Trouble makeFirstFormula(BookDesk& desk, const FirstFormula& answers) {
   auto json = exchange::emptyFormula();
   if (answers.target) {
-    json["target"] = exchange::targetJson(*answers.target);
+    json["target"] = exchange::targetJson(atStrength(*answers.target, answers.strengthMsPerCm));
     json["name"] = answers.target->name;
     json["crop"] = answers.target->crop;
   }

@@ -99,6 +99,8 @@ namespace {
 /// What a scale is called follows from what it takes: "15 kg scale".
 std::string scaleName(const Json& scale) {
   const auto capacity = exchange::figureFrom(scale["capacity"]);
+  if (capacity.unit == "lb" || capacity.unit == "oz")
+    return tr("%1 scale").arg(QString::fromStdString(capacity.digits + " " + capacity.unit)).toStdString();
   const auto grams = core::convert(capacity.value(), capacity.unit, "g");
   const double g = grams ? *grams : 0;
   const auto size = g >= 1000 ? core::decimalText(g / 1000) + " kg" : core::decimalText(g) + " g";
@@ -123,6 +125,26 @@ void FormulaEdits::setScale(std::size_t scale, const char* key, const Amount& am
     scales[scale]["name"] = scaleName(scales[scale]);
   }
   m_editor.apply({deed, {{"/scales", json().value("scales", Json()), scales}}, "scale" + which + key});
+}
+
+Amount FormulaEdits::scaleReadability(std::size_t scale) const {
+  return figure("/scales/" + std::to_string(scale) + "/readability");
+}
+
+Amount FormulaEdits::scaleCapacity(std::size_t scale) const {
+  return figure("/scales/" + std::to_string(scale) + "/capacity");
+}
+
+void FormulaEdits::setScaleUnit(std::size_t scale, const QString& unit) {
+  Json scales = json().value("scales", Json::array());
+  if (scale >= scales.size()) return;
+  const auto inUnit = [&](const Amount& amount) { return typed(digitsIn(amount, unit), unit); };
+  const auto step = inUnit(scaleReadability(scale));
+  scales[scale]["capacity"] = exchange::figureJson(inUnit(scaleCapacity(scale)));
+  scales[scale]["readability"] = exchange::figureJson(step);
+  scales[scale]["name"] = scaleName(scales[scale]);
+  const Deed deed{DeedCode::ScaleReadability, {std::to_string(scale), step.digits, step.unit}};
+  m_editor.apply({deed, {{"/scales", json().value("scales", Json()), scales}}, {}});
 }
 
 void FormulaEdits::setAlkalinityLeft(const QString& digits) {

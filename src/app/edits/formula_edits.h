@@ -30,6 +30,10 @@ public:
   /// A scale's smallest step and the most that it takes; no digits take the scale away.
   void setScaleReadability(std::size_t scale, const exchange::Amount& step);
   void setScaleCapacity(std::size_t scale, const exchange::Amount& most);
+  exchange::Amount scaleReadability(std::size_t scale) const;
+  exchange::Amount scaleCapacity(std::size_t scale) const;
+  /// What its display shows; both figures are turned into it.
+  void setScaleUnit(std::size_t scale, const QString& unit);
 
   /// What is left of the water's alkalinity once acid is dosed, meq/L; no digits: no acid is dosed.
   void setAlkalinityLeft(const QString& digits);

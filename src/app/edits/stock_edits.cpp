@@ -69,9 +69,9 @@ void StockEdits::setFactor(double factor) {
       ratioDigits(core::figureOf(form(), factor)), true);
 }
 
-void StockEdits::setColdest(const QString& celsius) {
-  set({DeedCode::ColdestTank, {celsius.toStdString()}}, "/stock/coldest",
-      exchange::figureJson(typed(celsius, "C")), true);
+void StockEdits::setColdest(const Amount& coldest) {
+  set({DeedCode::ColdestTank, {digitsIn(coldest, "C").toStdString()}}, "/stock/coldest",
+      exchange::figureJson(coldest), true);
 }
 
 void StockEdits::setMargin(const QString& percent) {

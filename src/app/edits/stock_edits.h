@@ -24,7 +24,7 @@ public:
   /// From a ratio 1 to `factor`, in whatever form the strength is stated.
   void setFactor(double factor);
   exchange::Amount coldest() const { return figure("/stock/coldest"); }
-  void setColdest(const QString& celsius);
+  void setColdest(const exchange::Amount& coldest);
   std::string margin() const { return figure("/stock/margin_percent").digits; }
   void setMargin(const QString& percent);
 

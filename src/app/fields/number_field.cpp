@@ -14,13 +14,31 @@
 namespace butte::app {
 
 NumberField::NumberField(FieldSpec spec, QWidget* parent) : QLineEdit(parent), m_spec(std::move(spec)) {
-  setAccessibleName(m_spec.name + (m_spec.unit.isEmpty() ? "" : ", " + m_spec.unit));
-  setToolTip(accessibleName());
+  showName();
   setAlignment(Qt::AlignRight);
   connect(this, &QLineEdit::textEdited, this, &NumberField::read);
 }
 
+/// Its unit as well, which may have changed since.
+QString NumberField::unitNow() const {
+  return asked ? QString::fromStdString(words::unitName(asked().unit)) : m_spec.unit;
+}
+
+void NumberField::showName() {
+  const auto unit = unitNow();
+  const auto before = accessibleName();
+  const auto now = m_spec.name + (unit.isEmpty() ? "" : ", " + unit);
+  if (before == now) return;
+  setAccessibleName(now);
+  if (toolTip() == before) setToolTip(now);
+}
+
 void NumberField::show(const QString& digits) {
+  showName();
+  showDigits(digits);
+}
+
+void NumberField::showDigits(const QString& digits) {
   if (isWrong() && hasFocus()) return;
   m_shown = digits;
   const auto same = [](QString a, QString b) {
@@ -115,7 +133,7 @@ void NumberField::read(const QString& text) {
   if (value < m_spec.least || value > m_spec.most || vanishing)
     return refuse(tr("%1: %2 is out of range; it should be from %3 to %4 %5")
                       .arg(m_spec.name, typed.size() > 24 ? typed.left(22) + "…" : typed,
-                           localFigure(m_spec.least), QLocale().toString(m_spec.most, 'g', 6), m_spec.unit));
+                           localFigure(m_spec.least), QLocale().toString(m_spec.most, 'g', 6), unitNow()));
   m_withUnit = !core::parseDecimal(figure.toStdString());
   take((below ? "<" : "") + digits);
 }
@@ -124,7 +142,7 @@ void NumberField::focusOutEvent(QFocusEvent* event) {
   QLineEdit::focusOutEvent(event);
   m_typing = m_withUnit = false;
   // A wrong text stays to be mended; a good one is shown as the document has it.
-  if (!isWrong()) show(m_shown);
+  if (!isWrong()) showDigits(m_shown);
 }
 
 bool NumberField::event(QEvent* event) {

@@ -52,6 +52,9 @@ protected:
   void keyPressEvent(QKeyEvent* event) override;
 
 private:
+  void showName();
+  void showDigits(const QString& digits);
+  QString unitNow() const;
   void read(const QString& text);
   void refuse(const QString& message);
   void take(const QString& digits);

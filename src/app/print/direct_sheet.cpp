@@ -30,8 +30,8 @@ QString endText(const FormulaEditor& editor, const UnitsShown& units, const core
   return (mix.toMark > core::Volume{} ? tr("☐ Water to the mark of <b>%1</b> (%2), stir, wait some minutes. ")
                                             .arg(units.text(mix.vessel), units.stockText(mix.toMark))
                                       : QString()) +
-         tr("<b>Expected:</b> EC %1 at 25 °C (±5 %)%2. Read: EC ______ pH ______; EC first, then pH.")
-             .arg(units.text(feed.conductivity), ph);
+         tr("<b>Expected:</b> EC %1 at %2 (±5 %)%3. Read: EC ______ pH ______; EC first, then pH.")
+             .arg(units.text(feed.conductivity), units.text(core::Temperature::fromCelsius(25)), ph);
 }
 
 } // namespace

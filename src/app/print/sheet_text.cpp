@@ -134,11 +134,14 @@ private:
       const auto& p = m_shelf[j];
       const Mass mass = answer.solution.grams[j];
       const bool acid = p.composition.role == core::ProductRole::Acid;
-      const auto amount = p.liquid && p.densityKgPerL ? localFigure(mass.grams() / *p.densityKgPerL) + " mL"
-                                                      : m_units.text(mass);
-      const auto first = p.liquid && p.densityKgPerL
-                             ? localFigure(0.7 * mass.grams() / *p.densityKgPerL) + " mL"
-                             : m_units.text(mass * 0.7);
+      const auto amount =
+          p.liquid && p.densityKgPerL
+              ? m_units.stockText(core::Volume::fromMillilitres(mass.grams() / *p.densityKgPerL))
+              : m_units.text(mass);
+      const auto first =
+          p.liquid && p.densityKgPerL
+              ? m_units.stockText(core::Volume::fromMillilitres(0.7 * mass.grams() / *p.densityKgPerL))
+              : m_units.text(mass * 0.7);
       out += tr("<p>☐ <b>%1, apart from the tanks:</b> %2 (%3) for %4 of feed. ")
                  .arg(name(j), amount, m_units.text(mass),
                       m_units.text(m_editor.document().given.request.volume));
@@ -160,13 +163,13 @@ private:
     const auto dose = haveOwnStrengths(answer.stock)
                           ? doseOfTanks(answer.stock, m_units)
                           : tr("%1 of each tank (1:%2)")
-                                .arg(UnitsShown::doseInAll(answer.stock.doseMlPerLitre),
+                                .arg(m_units.dose(answer.stock.doseMlPerLitre),
                                      localFigure(m_editor.document().given.stock.factor));
     return tr("<p><b>Dose</b> %1%2. <b>Expected:</b> water %3, feed <b>EC %4</b> at "
-              "25 °C (±5 %)%5. Read: EC ______ pH ______ "
-              "after stirring and some minutes' wait; EC first, then pH.%6</p>")
-        .arg(dose, makes, m_units.text(baseReading()), m_units.text(answer.feed.conductivity), expectedPh(),
-             trim());
+              "%5 (±5 %)%6. Read: EC ______ pH ______ "
+              "after stirring and some minutes' wait; EC first, then pH.%7</p>")
+        .arg(dose, makes, m_units.text(baseReading()), m_units.text(answer.feed.conductivity),
+             m_units.text(core::Temperature::fromCelsius(25)), expectedPh(), trim());
   }
 
   QString expectedPh() const {

@@ -86,11 +86,11 @@ QString label(const FormulaEditor& editor, const UnitsShown& units, const core::
                                      : 13)
              .arg(name.toHtmlEscaped(), side,
                   QString::fromStdString(editor.document().name).toHtmlEscaped()) +
-         tr("<span style='font-size:15pt'><b>1:%1 &nbsp; %2</b></span> &nbsp; of feed<br>%3<br>"
-            "%4, %5 kg/L. Contents: %6<br><b>%7</b><br>")
-             .arg(localFigure(content.factor), units.dose(dose), UnitsShown::doseInAll(dose),
-                  units.text(content.tank.volume), localNumber(content.densityKgPerLitre, 3),
-                  contents(editor, units, content), keepFrom(content, core::tankSide(shelf, content))) +
+         tr("<span style='font-size:15pt'><b>1:%1 &nbsp; %2</b></span> &nbsp; of feed<br>"
+            "%3, %4. Contents: %5<br><b>%6</b><br>")
+             .arg(localFigure(content.factor), units.dose(dose), units.text(content.tank.volume),
+                  units.densityText(content.densityKgPerLitre), contents(editor, units, content),
+                  keepFrom(content, core::tankSide(shelf, content))) +
          before(editor, content) +
          tr("Mixed on: %1 &nbsp; by: __________ &nbsp; checked: __________<br>"
             "<span style='font-size:7.5pt'>Hazards of the ingredients as bought; this is no "

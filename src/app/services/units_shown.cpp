@@ -1,16 +1,26 @@
 #include "services/units_shown.h"
 
-#include "wording/tr.h"
 #include "words.h"
 
 #include <QLocale>
 #include <cmath>
 
 namespace butte::app {
+namespace {
 
-using core::Conductivity;
-using core::Mass;
-using core::Volume;
+words::Measures kept(const QSettings& settings) {
+  const auto number = [&](const char* key) { return settings.value(key, 0).toInt(); };
+  words::Measures out;
+  out.mass = static_cast<MassShown>(number("units/mass"));
+  out.volume = static_cast<VolumeShown>(number("units/volume"));
+  out.conductivity = static_cast<ConductivityShown>(number("units/conductivity"));
+  out.temperature = static_cast<TemperatureShown>(number("units/temperature"));
+  out.liquid = static_cast<LiquidShown>(number("units/liquid"));
+  out.dropMillilitres = settings.value("units/drop", out.dropMillilitres).toDouble();
+  return out;
+}
+
+} // namespace
 
 QString localNumber(double value, int decimals) {
   QLocale locale;
@@ -26,163 +36,91 @@ QString localFigure(double value) {
 }
 
 UnitsShown::UnitsShown(QSettings& settings, QObject* parent)
-    : QObject(parent), m_settings(settings),
-      m_mass(static_cast<MassShown>(settings.value("units/mass", 0).toInt())),
-      m_volume(static_cast<VolumeShown>(settings.value("units/volume", 0).toInt())),
-      m_conductivity(static_cast<ConductivityShown>(settings.value("units/conductivity", 0).toInt())) {}
+    : QObject(parent), m_settings(settings), m_measures(kept(settings)) {
+  if (const auto paper = settings.value("units/paper"); paper.isValid())
+    m_paper = static_cast<PaperShown>(paper.toInt());
+  words::measureIn(m_measures);
+}
+
+void UnitsShown::set(const words::Measures& measures) {
+  m_measures = measures;
+  const auto keep = [this](const char* key, auto value) {
+    m_settings.setValue(key, static_cast<int>(value));
+  };
+  keep("units/mass", measures.mass);
+  keep("units/volume", measures.volume);
+  keep("units/conductivity", measures.conductivity);
+  keep("units/temperature", measures.temperature);
+  keep("units/liquid", measures.liquid);
+  m_settings.setValue("units/drop", measures.dropMillilitres);
+  words::measureIn(measures);
+  emit changed();
+}
 
 void UnitsShown::setMass(MassShown unit) {
-  m_mass = unit;
-  m_settings.setValue("units/mass", static_cast<int>(unit));
-  emit changed();
+  auto next = m_measures;
+  next.mass = unit;
+  set(next);
 }
+
 void UnitsShown::setVolume(VolumeShown unit) {
-  m_volume = unit;
-  m_settings.setValue("units/volume", static_cast<int>(unit));
-  emit changed();
+  auto next = m_measures;
+  next.volume = unit;
+  set(next);
 }
+
 void UnitsShown::setConductivity(ConductivityShown unit) {
-  m_conductivity = unit;
-  m_settings.setValue("units/conductivity", static_cast<int>(unit));
+  auto next = m_measures;
+  next.conductivity = unit;
+  set(next);
+}
+
+void UnitsShown::setTemperature(TemperatureShown unit) {
+  auto next = m_measures;
+  next.temperature = unit;
+  set(next);
+}
+
+void UnitsShown::setLiquid(LiquidShown unit) {
+  auto next = m_measures;
+  next.liquid = unit;
+  set(next);
+}
+
+void UnitsShown::setDropMillilitres(double millilitres) {
+  auto next = m_measures;
+  next.dropMillilitres = millilitres;
+  set(next);
+}
+
+void UnitsShown::setPaper(PaperShown paper) {
+  m_paper = paper;
+  m_settings.setValue("units/paper", static_cast<int>(paper));
   emit changed();
 }
 
-QString UnitsShown::massUnit() const {
-  switch (m_mass) {
-  case MassShown::Metric:
-    return "g";
-  case MassShown::Ounces:
-    return "oz";
-  case MassShown::Pounds:
-    return "lb";
-  }
-  return "g";
+void UnitsShown::setAll(UnitsOf all) {
+  auto next = m_measures;
+  const bool states = all == UnitsOf::UnitedStates;
+  next.mass = states ? MassShown::Pounds : MassShown::Metric;
+  next.volume = states                          ? VolumeShown::UsGallons
+                : all == UnitsOf::UnitedKingdom ? VolumeShown::ImperialGallons
+                                                : VolumeShown::Litres;
+  next.conductivity = states ? ConductivityShown::Ppm500 : ConductivityShown::MilliSiemens;
+  next.temperature = states ? TemperatureShown::Fahrenheit : TemperatureShown::Celsius;
+  next.liquid = states ? LiquidShown::FluidOunces : LiquidShown::Millilitres;
+  m_paper = states ? PaperShown::Letter : PaperShown::A4;
+  m_settings.setValue("units/paper", static_cast<int>(*m_paper));
+  set(next);
 }
 
-double UnitsShown::massIn(Mass mass) const {
-  switch (m_mass) {
-  case MassShown::Metric:
-    return mass.grams();
-  case MassShown::Ounces:
-    return mass.ounces();
-  case MassShown::Pounds:
-    return mass.pounds();
-  }
-  return mass.grams();
+/// Where nobody chose: whoever measures in US gallons prints on Letter.
+PaperShown UnitsShown::paper() const {
+  return m_paper.value_or(volume() == VolumeShown::UsGallons ? PaperShown::Letter : PaperShown::A4);
 }
 
-QString UnitsShown::text(Mass mass) const {
-  const double kilograms = mass.kilograms();
-  if (m_mass == MassShown::Metric && kilograms >= 1) {
-    const int decimals = kilograms >= 1000 ? 0 : kilograms >= 100 ? 1 : kilograms >= 10 ? 2 : 3;
-    return localNumber(kilograms, decimals) + " kg";
-  }
-  if (m_mass == MassShown::Ounces && mass.ounces() >= 320) return localFigure(mass.pounds()) + " lb";
-  if (m_mass == MassShown::Pounds && mass.pounds() < 0.02) return localFigure(mass.ounces()) + " oz";
-  return localFigure(massIn(mass)) + " " + massUnit();
-}
-
-QString UnitsShown::volumeUnit() const {
-  switch (m_volume) {
-  case VolumeShown::Litres:
-    return "L";
-  case VolumeShown::UsGallons:
-    return "gal_us";
-  case VolumeShown::ImperialGallons:
-    return "gal_imp";
-  }
-  return "L";
-}
-
-QString UnitsShown::volumeUnitName() const {
-  switch (m_volume) {
-  case VolumeShown::Litres:
-    return "L";
-  case VolumeShown::UsGallons:
-    return tr("US gal");
-  case VolumeShown::ImperialGallons:
-    return tr("imp gal");
-  }
-  return "L";
-}
-
-double UnitsShown::volumeIn(Volume volume) const {
-  switch (m_volume) {
-  case VolumeShown::Litres:
-    return volume.litres();
-  case VolumeShown::UsGallons:
-    return volume.usGallons();
-  case VolumeShown::ImperialGallons:
-    return volume.imperialGallons();
-  }
-  return volume.litres();
-}
-
-QString UnitsShown::text(Volume volume) const {
-  const double value = volumeIn(volume);
-  if (m_volume == VolumeShown::Litres && value >= 10000) return localNumber(value / 1000, 1) + " m³";
-  return localFigure(value) + " " + volumeUnitName();
-}
-
-QString UnitsShown::digits(Conductivity conductivity) const {
-  constexpr double pens = 5; // ppm pens show steps of about that
-  const double shown = conductivityIn(conductivity);
-  return m_conductivity == ConductivityShown::MilliSiemens ? localNumber(shown, 2)
-                                                           : localNumber(std::round(shown / pens) * pens, 0);
-}
-
-QString UnitsShown::text(Conductivity conductivity) const {
-  return digits(conductivity) + " " + conductivityUnitName();
-}
-
-QString UnitsShown::conductivityUnit() const {
-  constexpr const char* units[] = {"mS/cm", "ppm500", "ppm640", "ppm700"};
-  return units[static_cast<int>(m_conductivity)];
-}
-
-QString UnitsShown::conductivityUnitName() const {
-  constexpr const char* names[] = {"mS/cm", QT_TRANSLATE_NOOP("butte", "ppm (500)"),
-                                   QT_TRANSLATE_NOOP("butte", "ppm (640)"),
-                                   QT_TRANSLATE_NOOP("butte", "ppm (700)")};
-  return tr(names[static_cast<int>(m_conductivity)]);
-}
-
-double UnitsShown::conductivityIn(Conductivity conductivity) const {
-  switch (m_conductivity) {
-  case ConductivityShown::MilliSiemens:
-    return conductivity.milliSiemensPerCm();
-  case ConductivityShown::Ppm500:
-    return conductivity.ppm500();
-  case ConductivityShown::Ppm640:
-    return conductivity.ppm640();
-  case ConductivityShown::Ppm700:
-    return conductivity.ppm700();
-  }
-  return conductivity.milliSiemensPerCm();
-}
-
-QString UnitsShown::stockText(Volume volume) const {
-  if (m_volume == VolumeShown::Litres ? volume.litres() < 1 : volumeIn(volume) < 0.5)
-    return localFigure(volume.millilitres()) + " mL";
-  return text(volume);
-}
-
-QString UnitsShown::dose(double mlPerLitre) const {
-  switch (m_volume) {
-  case VolumeShown::Litres:
-    return tr("%1 mL per L").arg(localFigure(mlPerLitre));
-  case VolumeShown::UsGallons:
-    return tr("%1 mL per US gal").arg(localFigure(mlPerLitre * Volume::fromUsGallons(1).litres()));
-  case VolumeShown::ImperialGallons:
-    return tr("%1 mL per imp gal").arg(localFigure(mlPerLitre * Volume::fromImperialGallons(1).litres()));
-  }
-  return {};
-}
-
-QString UnitsShown::doseInAll(double mlPerLitre) {
-  return tr("%1 mL per L · %2 mL per US gal · %3 mL per imp gal")
-      .arg(localFigure(mlPerLitre), localFigure(mlPerLitre * Volume::fromUsGallons(1).litres()),
-           localFigure(mlPerLitre * Volume::fromImperialGallons(1).litres()));
+QPageSize UnitsShown::pageSize() const {
+  return QPageSize(paper() == PaperShown::A4 ? QPageSize::A4 : QPageSize::Letter);
 }
 
 } // namespace butte::app

@@ -1,60 +1,82 @@
 #pragma once
-#include "units/quantity.h"
+#include "measures.h"
 
 #include <QObject>
+#include <QPageSize>
 #include <QSettings>
 #include <QString>
+#include <optional>
 
 namespace butte::app {
 
-enum class MassShown { Metric, Ounces, Pounds };
-enum class VolumeShown { Litres, UsGallons, ImperialGallons };
-enum class ConductivityShown { MilliSiemens, Ppm500, Ppm640, Ppm700 };
+using words::ConductivityShown;
+using words::LiquidShown;
+using words::MassShown;
+using words::TemperatureShown;
+using words::VolumeShown;
 
-/// The units that computed figures are shown in. Switching them touches no stored value.
+enum class PaperShown { A4, Letter };
+
+/// A choice of all units at once, as a country's growers commonly have them.
+enum class UnitsOf { Metric, UnitedStates, UnitedKingdom };
+
+/// The units that computed figures are shown in, kept in the settings; the sentences of src/words are told in
+/// them too. Switching them touches no stored value.
 class UnitsShown : public QObject {
   Q_OBJECT
 
 public:
   explicit UnitsShown(QSettings& settings, QObject* parent = nullptr);
 
-  MassShown mass() const { return m_mass; }
-  VolumeShown volume() const { return m_volume; }
-  ConductivityShown conductivity() const { return m_conductivity; }
+  const words::Measures& measures() const { return m_measures; }
+  MassShown mass() const { return m_measures.mass; }
+  VolumeShown volume() const { return m_measures.volume; }
+  ConductivityShown conductivity() const { return m_measures.conductivity; }
+  TemperatureShown temperature() const { return m_measures.temperature; }
+  LiquidShown liquid() const { return m_measures.liquid; }
+  PaperShown paper() const;
+  QPageSize pageSize() const;
   void setMass(MassShown unit);
   void setVolume(VolumeShown unit);
   void setConductivity(ConductivityShown unit);
+  void setTemperature(TemperatureShown unit);
+  void setLiquid(LiquidShown unit);
+  void setPaper(PaperShown paper);
+  void setDropMillilitres(double millilitres);
+  void setAll(UnitsOf all);
 
-  /// "515 g", "4.20 kg", "31.40 lb": as many digits as a bench needs, the unit always with it.
-  QString text(core::Mass mass) const;
-  /// Digits and unit for a field that edits a mass: unit as butte-cli names it ("g", "kg", "oz", "lb").
-  QString massUnit() const;
-  double massIn(core::Mass mass) const;
-  QString text(core::Volume volume) const;
-  QString volumeUnit() const;     ///< "L", "gal_us", "gal_imp"
-  QString volumeUnitName() const; ///< "L", "US gal", "imp gal"
-  double volumeIn(core::Volume volume) const;
-  QString text(core::Conductivity conductivity) const;
-  QString digits(core::Conductivity conductivity) const; ///< the same without its unit
-  QString conductivityUnit() const;                      ///< "mS/cm", "ppm500" ...
-  QString conductivityUnitName() const;                  ///< "mS/cm", "ppm (500)" ...
-  double conductivityIn(core::Conductivity conductivity) const;
-  /// Small volumes of stock: "505 mL", "2.40 L", "0.63 US gal".
-  QString stockText(core::Volume volume) const;
-  /// "10 mL per L" or "37.9 mL per US gal"
-  QString dose(double mlPerLitre) const;
-
-  /// The same dose for every measure at once: "10.0 mL per L · 37.9 mL per US gal · 45.5 mL per imp gal"
-  static QString doseInAll(double mlPerLitre);
+  // The same as of words::Measures, as the window's texts.
+  QString text(core::Mass mass) const { return shown(m_measures.text(mass)); }
+  QString massUnit() const { return shown(m_measures.massUnit()); }
+  double massIn(core::Mass mass) const { return m_measures.in(mass); }
+  QString bulkUnit() const { return shown(m_measures.bulkUnit()); }
+  QString text(core::Volume volume) const { return shown(m_measures.text(volume)); }
+  QString volumeUnit() const { return shown(m_measures.volumeUnit()); }
+  QString volumeUnitName() const { return shown(m_measures.volumeUnitName()); }
+  double volumeIn(core::Volume volume) const { return m_measures.in(volume); }
+  QString stockText(core::Volume volume) const { return shown(m_measures.stockText(volume)); }
+  QString liquidText(core::Volume volume) const { return shown(m_measures.liquidText(volume)); }
+  QString dose(double mlPerLitre) const { return shown(m_measures.dose(mlPerLitre)); }
+  QString text(core::Conductivity conductivity) const { return shown(m_measures.text(conductivity)); }
+  QString digits(core::Conductivity conductivity) const { return shown(m_measures.digits(conductivity)); }
+  QString conductivityUnit() const { return shown(m_measures.conductivityUnit()); }
+  QString conductivityUnitName() const { return shown(m_measures.conductivityUnitName()); }
+  double conductivityIn(core::Conductivity conductivity) const { return m_measures.in(conductivity); }
+  QString text(core::Temperature temperature) const { return shown(m_measures.text(temperature)); }
+  QString temperatureUnit() const { return shown(m_measures.temperatureUnit()); }
+  QString temperatureUnitName() const { return shown(m_measures.temperatureUnitName()); }
+  QString text(core::Concentration concentration) const { return shown(m_measures.text(concentration)); }
+  QString densityText(double kgPerLitre) const { return shown(m_measures.densityText(kgPerLitre)); }
 
 signals:
   void changed();
 
 private:
+  static QString shown(const std::string& text) { return QString::fromStdString(text); }
+  void set(const words::Measures& measures);
   QSettings& m_settings;
-  MassShown m_mass;
-  VolumeShown m_volume;
-  ConductivityShown m_conductivity;
+  words::Measures m_measures;
+  std::optional<PaperShown> m_paper;
 };
 
 /// A number with `decimals` places in the locale of the person.

@@ -1,6 +1,7 @@
 #include "window/file_actions.h"
 
 #include "document/formula_file.h"
+#include "edits/first_formula.h"
 #include "formula_json.h"
 #include "print/paper.h"
 #include "print/sheet_text.h"
@@ -22,10 +23,6 @@ namespace butte::app {
 namespace {
 QString filter() {
   return tr("Butte formulas (*.butte.json *.json)");
-}
-/// Letter where gallons of the US are in use, else A4.
-QPageSize paperFor(const UnitsShown& units) {
-  return QPageSize(units.volume() == VolumeShown::UsGallons ? QPageSize::Letter : QPageSize::A4);
 }
 } // namespace
 
@@ -52,8 +49,8 @@ void FileActions::addActions(QMenu* menu) {
 }
 
 void FileActions::newFormula() {
-  if (const auto trouble =
-          m_window.desk().addFormula(exchange::emptyFormula(), {core::DeedCode::FormulaMade, {}}))
+  if (const auto trouble = m_window.desk().addFormula(nextFormula(m_window.editor().json()),
+                                                      {core::DeedCode::FormulaMade, {}}))
     m_prompts.trouble(problemWords(*trouble));
 }
 
@@ -112,7 +109,7 @@ bool FileActions::mayLeave() {
 bool FileActions::exportSheetTo(const QString& path) {
   if (!mayLeave()) return false;
   const auto html = benchSheetHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate()));
-  const auto trouble = writePdf({html}, paperFor(m_window.units()), path,
+  const auto trouble = writePdf({html}, m_window.units().pageSize(), path,
                                 QString::fromStdString(m_window.editor().document().name));
   if (!trouble.isEmpty()) {
     m_prompts.trouble(trouble);
@@ -126,6 +123,7 @@ bool FileActions::exportSheetTo(const QString& path) {
 void FileActions::printSheet() {
   if (!mayLeave()) return;
   QPrinter printer(QPrinter::HighResolution);
+  printer.setPageSize(m_window.units().pageSize());
   QPrintDialog dialog(&printer, &m_window);
   if (dialog.exec() != QDialog::Accepted) return;
   paintPages({benchSheetHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate()))},
@@ -142,7 +140,7 @@ void FileActions::exportLabels() {
 bool FileActions::exportLabelsTo(const QString& path) {
   if (!mayLeave()) return false;
   const auto labels = tankLabels(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate()));
-  const auto trouble = writePdf(labels, paperFor(m_window.units()), path,
+  const auto trouble = writePdf(labels, m_window.units().pageSize(), path,
                                 QString::fromStdString(m_window.editor().document().name));
   if (!trouble.isEmpty()) {
     m_prompts.trouble(trouble);
@@ -156,6 +154,7 @@ bool FileActions::exportLabelsTo(const QString& path) {
 void FileActions::printLabels() {
   if (!mayLeave()) return;
   QPrinter printer(QPrinter::HighResolution);
+  printer.setPageSize(m_window.units().pageSize());
   QPrintDialog dialog(&printer, &m_window);
   if (dialog.exec() != QDialog::Accepted) return;
   paintPages(tankLabels(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate())), printer);

@@ -8,6 +8,7 @@
 #include "paint/theme.h"
 #include "product/catalogue.h"
 #include "services/units_shown.h"
+#include "target/scale_target.h"
 #include "target/target.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
@@ -16,13 +17,16 @@
 #include <QButtonGroup>
 #include <QCheckBox>
 #include <QComboBox>
+#include <QCompleter>
 #include <QGridLayout>
 #include <QHBoxLayout>
+#include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QRadioButton>
 #include <QVBoxLayout>
+#include <algorithm>
 #include <set>
 
 namespace butte::app {
@@ -36,6 +40,19 @@ const std::set<std::string>& usualShelf() {
   return ids;
 }
 
+/// What a hand would fill at first: a jug's worth, or a small barrel.
+QString usualBatch(VolumeShown volume) {
+  return volume == VolumeShown::Litres ? "20" : "5";
+}
+
+/// "lettuce · recirculating feed · Cornell lettuce"; nothing twice.
+QString cropText(const core::CatalogueTarget& target) {
+  QStringList parts{qtext(target.crop)};
+  if (target.stage != target.crop && target.stage != "general") parts << qtext(target.stage);
+  parts << qtext(target.name);
+  return parts.join(" · ");
+}
+
 QLabel* heading(int number, const QString& text) {
   auto* label = new PlainLabel(QString("%1   %2").arg(number).arg(text));
   label->setFont(faceOf(15, true));
@@ -45,10 +62,12 @@ QLabel* heading(int number, const QString& text) {
 
 FirstStart::FirstStart(BookDesk& desk, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_units(units), m_mass(new QComboBox), m_volume(new QComboBox),
-      m_salts(new QComboBox), m_crop(new QComboBox), m_water(new QButtonGroup(this)),
-      m_ec(new NumberField({tr("EC of the water"), "mS/cm", 0, 20, true})),
+      m_salts(new QComboBox), m_crop(new QComboBox), m_strength(new QComboBox),
+      m_water(new QButtonGroup(this)), m_ec(new NumberField({tr("EC of the water"), "", 0, 14000, true})),
+      m_ph(new NumberField({tr("pH of the water"), "", 0, 14, true})),
       m_alkalinity(new NumberField({tr("alkalinity of the water"), tr("mg/L as CaCO₃"), 0, 2000, true})),
-      m_batch(new NumberField({tr("batch"), "", 0.001, 1e6})), m_who(new QLineEdit) {
+      m_batch(new NumberField({tr("batch"), "", 0.001, 1e6})), m_ecUnit(new PlainLabel),
+      m_strengthNote(new PlainLabel), m_batchIn(units.volume()), m_who(new QLineEdit) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(8, 4, 8, 4);
   column->setSpacing(8);
@@ -60,11 +79,7 @@ FirstStart::FirstStart(BookDesk& desk, UnitsShown& units, QWidget* parent)
   column->addWidget(heading(1, tr("How you measure")));
   column->addWidget(makeUnits());
   column->addWidget(heading(2, tr("What you grow")));
-  m_crop->setObjectName("firstCrop");
-  m_crop->setMaxVisibleItems(24);
-  for (const auto& t : core::targetCatalogue())
-    m_crop->addItem(QString("%1 · %2 · %3").arg(qtext(t.crop), qtext(t.stage), qtext(t.name)), qtext(t.id));
-  column->addWidget(m_crop);
+  column->addWidget(makeCrop());
   column->addWidget(heading(3, tr("Your water")));
   column->addWidget(makeWater());
   column->addWidget(heading(4, tr("What stands on the shelf")));
@@ -74,7 +89,7 @@ FirstStart::FirstStart(BookDesk& desk, UnitsShown& units, QWidget* parent)
   make->setObjectName("firstMake");
   make->setProperty("primary", true);
   make->setFont(faceOf(15, true));
-  auto* skip = new QPushButton(tr("Skip: an empty formula"));
+  auto* skip = new QPushButton(tr("Skip (Esc)"));
   skip->setObjectName("firstSkip");
   auto* sample = new QPushButton(tr("Look at the sample farm first"));
   sample->setObjectName("firstSample");
@@ -101,8 +116,8 @@ QWidget* FirstStart::makeUnits() {
   auto* box = new QWidget;
   auto* row = new QHBoxLayout(box);
   row->setContentsMargins(0, 0, 0, 0);
-  m_mass->addItems({tr("grams and kilograms"), "ounces", "pounds"});
-  m_volume->addItems({"litres", tr("US gallons"), tr("imperial gallons")});
+  m_mass->addItems({tr("grams and kilograms"), tr("ounces"), tr("pounds")});
+  m_volume->addItems({tr("litres"), tr("US gallons"), tr("imperial gallons")});
   m_salts->addItems({tr("EC, mS/cm"), tr("ppm, scale 500"), tr("ppm, scale 640"), tr("ppm, scale 700")});
   m_mass->setObjectName("firstMass");
   m_volume->setObjectName("firstVolume");
@@ -113,7 +128,8 @@ QWidget* FirstStart::makeUnits() {
   connect(m_salts, &QComboBox::activated, this,
           [this](int i) { m_units.setConductivity(static_cast<ConductivityShown>(i)); });
   m_batch->setObjectName("firstBatch");
-  m_batch->show("1000");
+  m_batch->show(usualBatch(m_batchIn));
+  m_batch->onTyped = [this](const QString&) { m_batchTyped = true; };
   m_batch->asked = [this] { return AskedUnit{m_units.volumeUnit().toStdString(), {}}; };
   m_batch->setFixedWidth(90);
   m_who->setObjectName("firstWho");
@@ -121,6 +137,7 @@ QWidget* FirstStart::makeUnits() {
   auto* unit = new PlainLabel;
   const auto showUnit = [this, unit] {
     unit->setText(tr("%1 of feed at a time    Your initials").arg(m_units.volumeUnitName()));
+    showUnits();
   };
   connect(&m_units, &UnitsShown::changed, unit, showUnit);
   showUnit();
@@ -149,18 +166,24 @@ QWidget* FirstStart::makeWater() {
   }
   m_water->button(static_cast<int>(WaterKnown::Pure))->setChecked(true);
   m_ec->setObjectName("firstEc");
+  m_ec->asked = [this] { return AskedUnit{m_units.conductivityUnit().toStdString(), {}}; };
+  m_ph->setObjectName("firstPh");
+  m_alkalinity->setPlaceholderText(tr("guessed"));
+  m_alkalinity->setToolTip(tr("Left empty it is guessed from the EC, and everything that follows from it is "
+                              "marked as a guess"));
   m_alkalinity->setObjectName("firstAlkalinity");
-  for (auto* field : {m_ec, m_alkalinity}) {
+  for (auto* field : {m_ec, m_ph, m_alkalinity}) {
     field->setFixedWidth(70);
     field->onTyped = [this](const QString&) {
       m_water->button(static_cast<int>(WaterKnown::Metered))->setChecked(true);
     };
     field->onMessage = [this](const QString& words) { emit message(words); };
   }
-  rows[static_cast<int>(WaterKnown::Metered)]->addWidget(m_ec);
-  rows[static_cast<int>(WaterKnown::Metered)]->addWidget(new PlainLabel(tr("mS/cm   alkalinity")));
-  rows[static_cast<int>(WaterKnown::Metered)]->addWidget(m_alkalinity);
-  rows[static_cast<int>(WaterKnown::Metered)]->addWidget(new PlainLabel(tr("mg/L as CaCO₃")));
+  auto* metered = rows[static_cast<int>(WaterKnown::Metered)];
+  for (auto* part : std::initializer_list<QWidget*>{m_ec, m_ecUnit, new PlainLabel("pH"), m_ph,
+                                                    new PlainLabel(tr("alkalinity")), m_alkalinity,
+                                                    new PlainLabel(tr("mg/L as CaCO₃"))})
+    metered->addWidget(part);
   for (auto* row : rows)
     row->addStretch();
   return box;
@@ -185,10 +208,86 @@ QWidget* FirstStart::makeShelf() {
   return box;
 }
 
-void FirstStart::start() {
+/// Sorted, and found by typing any part of its name.
+QWidget* FirstStart::makeCrop() {
+  auto* box = new QWidget;
+  auto* row = new QHBoxLayout(box);
+  row->setContentsMargins(0, 0, 0, 0);
+  m_crop->setObjectName("firstCrop");
+  m_crop->setAccessibleName(tr("what you grow"));
+  m_crop->setMaxVisibleItems(24);
+  std::vector<std::pair<QString, QString>> all;
+  for (const auto& t : core::targetCatalogue())
+    all.emplace_back(cropText(t), qtext(t.id));
+  std::sort(all.begin(), all.end(),
+            [](const auto& a, const auto& b) { return QString::localeAwareCompare(a.first, b.first) < 0; });
+  for (const auto& [text, id] : all)
+    m_crop->addItem(text, id);
+  m_crop->setEditable(true);
+  m_crop->setInsertPolicy(QComboBox::NoInsert);
+  m_crop->completer()->setFilterMode(Qt::MatchContains);
+  m_crop->completer()->setCompletionMode(QCompleter::PopupCompletion);
+  m_crop->completer()->setCaseSensitivity(Qt::CaseInsensitive);
+  connect(m_crop, &QComboBox::currentIndexChanged, this, &FirstStart::showStrengths);
+  m_strength->setObjectName("firstStrength");
+  m_strength->setAccessibleName(tr("how strong"));
+  row->addWidget(m_crop, 3);
+  row->addWidget(m_strength, 2);
+  row->addWidget(m_strengthNote);
+  showStrengths();
+  return box;
+}
+
+/// What is chosen, by its whole text or by the one crop that holds what was typed.
+const core::CatalogueTarget* FirstStart::target() const {
+  const auto text = m_crop->currentText().trimmed();
+  int found = m_crop->findText(text, Qt::MatchFixedString);
+  if (found < 0 && !text.isEmpty()) found = m_crop->findText(text, Qt::MatchContains);
+  return found < 0 ? nullptr : core::findTarget(m_crop->itemData(found).toString().toStdString());
+}
+
+/// The crop's usual strengths; the target's own where it lies within them, else the first of them.
+void FirstStart::showStrengths() {
+  const auto* chosen = target();
+  m_strength->clear();
+  m_strengthNote->clear();
+  if (!chosen) return;
+  const auto shown = [this](double ec) {
+    return m_units.text(core::Conductivity::fromMilliSiemensPerCm(ec));
+  };
+  const auto own = core::conductivityOfTarget(chosen->rows, 0);
+  m_strength->addItem(own ? tr("as the target is: %1").arg(shown(*own)) : tr("as the target is"), QVariant());
+  bool within = false;
+  for (const auto& rule : core::seasonRules(chosen->crop)) {
+    m_strength->addItem(tr("%1: %2").arg(qtext(rule.name), shown(rule.milliSiemensPerCm)),
+                        rule.milliSiemensPerCm);
+    within = within || (own && *own >= *rule.range->ecLow && *own <= *rule.range->ecHigh);
+  }
+  const bool other = own && !within && m_strength->count() > 1;
+  m_strength->setCurrentIndex(other ? 1 : 0);
+  if (other) m_strengthNote->setText(tr("its own %1 is unusual").arg(shown(*own)));
+}
+
+void FirstStart::showUnits() {
+  m_ecUnit->setText(m_units.conductivityUnitName());
+  if (m_batchIn != m_units.volume() && !m_batchTyped) m_batch->show(usualBatch(m_units.volume()));
+  m_batchIn = m_units.volume();
   m_mass->setCurrentIndex(static_cast<int>(m_units.mass()));
   m_volume->setCurrentIndex(static_cast<int>(m_units.volume()));
   m_salts->setCurrentIndex(static_cast<int>(m_units.conductivity()));
+  const int strength = m_strength->currentIndex();
+  showStrengths();
+  if (strength >= 0 && strength < m_strength->count()) m_strength->setCurrentIndex(strength);
+}
+
+/// Escape is the way back, as everywhere.
+void FirstStart::keyPressEvent(QKeyEvent* event) {
+  if (event->key() != Qt::Key_Escape) return QWidget::keyPressEvent(event);
+  emit done();
+}
+
+void FirstStart::start() {
+  showUnits();
   m_who->setText(m_desk.initials());
   m_crop->setFocus();
 }
@@ -196,9 +295,12 @@ void FirstStart::start() {
 FirstFormula FirstStart::answers() const {
   const auto decimal = [](const NumberField* field) { return field->digits().toStdString(); };
   FirstFormula out;
-  out.target = core::findTarget(m_crop->currentData().toString().toStdString());
+  out.target = target();
+  if (const auto strength = m_strength->currentData(); strength.isValid())
+    out.strengthMsPerCm = strength.toDouble();
   out.waterKnown = static_cast<WaterKnown>(m_water->checkedId());
-  out.conductivityMsPerCm = decimal(m_ec);
+  out.conductivity = {decimal(m_ec), m_units.conductivityUnit().toStdString()};
+  out.ph = decimal(m_ph);
   out.alkalinityAsCaCO3 = decimal(m_alkalinity);
   for (const auto& [id, check] : m_shelf) {
     if (check->isChecked()) out.shelf.push_back(id);
@@ -208,7 +310,11 @@ FirstFormula FirstStart::answers() const {
 }
 
 void FirstStart::make() {
-  if (m_batch->isWrong() || m_ec->isWrong() || m_alkalinity->isWrong())
+  if (!target()) {
+    m_crop->setFocus();
+    return emit message(tr("No crop or target is called “%1”.").arg(m_crop->currentText().trimmed()));
+  }
+  if (m_batch->isWrong() || m_ec->isWrong() || m_ph->isWrong() || m_alkalinity->isWrong())
     return emit message(tr("One of the numbers needs a look (red)."));
   if (!m_who->text().trimmed().isEmpty()) m_desk.setInitials(m_who->text().trimmed());
   if (const auto trouble = makeFirstFormula(m_desk, answers()))

@@ -148,7 +148,7 @@ QWidget* MainWindow::makeStations() {
   column->addWidget(new FeedFigures(m_editor, m_units));
   column->addWidget(new SteadyRoom(new ChangeLine(m_editor, m_units)));
   column->addWidget(new ReasonStrip(m_editor, m_mends, m_units));
-  m_productPage = new ProductPage(m_editor, m_prompts);
+  m_productPage = new ProductPage(m_editor, m_units, m_prompts);
   addStation(Station::Water, water);
   addStation(Station::Target, target);
   addStation(Station::Formula, formula);

@@ -12,16 +12,19 @@ namespace butte::app {
 
 namespace {
 
-/// A group of choices of which one is ticked. Each action is named for tests and scripts: "units_oz".
-template <class Unit, class Choose>
-void addChoices(QMenu* menu, std::vector<std::tuple<QString, QString, Unit>> choices, Unit current,
-                Choose choose) {
+/// A group of choices of which the one in force is ticked, wherever it was chosen. Each action is named for
+/// tests and scripts: "units_oz".
+template <class Unit, class Current, class Choose>
+void addChoices(UnitsShown& units, QMenu* menu, std::vector<std::tuple<QString, QString, Unit>> choices,
+                Current current, Choose choose) {
   auto* group = new QActionGroup(menu);
   for (const auto& [text, name, unit] : choices) {
     auto* action = menu->addAction(text);
     action->setObjectName(name);
     action->setCheckable(true);
-    action->setChecked(unit == current);
+    action->setChecked(unit == current());
+    QObject::connect(&units, &UnitsShown::changed, action,
+                     [action, current, unit = unit] { action->setChecked(unit == current()); });
     group->addAction(action);
     QObject::connect(action, &QAction::triggered, menu, [choose, unit = unit] { choose(unit); });
   }
@@ -55,24 +58,50 @@ void ViewActions::addStations(QMenu* menu) {
 
 void ViewActions::addUnits(QMenu* menu) {
   auto& units = m_window.units();
-  addChoices<MassShown>(menu,
-                        {{tr("Weights in grams and kilograms"), "units_g", MassShown::Metric},
-                         {tr("Weights in ounces"), "units_oz", MassShown::Ounces},
-                         {tr("Weights in pounds, decimal"), "units_lb", MassShown::Pounds}},
-                        units.mass(), [&units](MassShown u) { units.setMass(u); });
+  const std::tuple<QString, const char*, UnitsOf> all[] = {
+      {tr("All metric: g, L, EC, °C, A4"), "units_metric", UnitsOf::Metric},
+      {tr("All as in the US: lb, gal, ppm 500, °F, Letter"), "units_us", UnitsOf::UnitedStates},
+      {tr("All as in the UK: g, imperial gal, EC, °C, A4"), "units_uk", UnitsOf::UnitedKingdom}};
+  for (const auto& [text, name, which] : all) {
+    auto* action = menu->addAction(text, this, [&units, which = which] { units.setAll(which); });
+    action->setObjectName(name);
+  }
+  menu->addSeparator();
+  addChoices<MassShown>(
+      units, menu,
+      {{tr("Weights in grams and kilograms"), "units_g", MassShown::Metric},
+       {tr("Weights in ounces"), "units_oz", MassShown::Ounces},
+       {tr("Weights in pounds, decimal"), "units_lb", MassShown::Pounds}},
+      [&units] { return units.mass(); }, [&units](MassShown u) { units.setMass(u); });
   addChoices<VolumeShown>(
-      menu,
+      units, menu,
       {{tr("Volumes in litres"), "units_L", VolumeShown::Litres},
        {tr("Volumes in US gallons"), "units_gal_us", VolumeShown::UsGallons},
        {tr("Volumes in imperial gallons"), "units_gal_imp", VolumeShown::ImperialGallons}},
-      units.volume(), [&units](VolumeShown u) { units.setVolume(u); });
-  addChoices<ConductivityShown>(menu,
-                                {{tr("Salts as EC, mS/cm"), "units_ec", ConductivityShown::MilliSiemens},
-                                 {tr("Salts as ppm, scale 500"), "units_ppm500", ConductivityShown::Ppm500},
-                                 {tr("Salts as ppm, scale 640"), "units_ppm640", ConductivityShown::Ppm640},
-                                 {tr("Salts as ppm, scale 700"), "units_ppm700", ConductivityShown::Ppm700}},
-                                units.conductivity(),
-                                [&units](ConductivityShown u) { units.setConductivity(u); });
+      [&units] { return units.volume(); }, [&units](VolumeShown u) { units.setVolume(u); });
+  addChoices<ConductivityShown>(
+      units, menu,
+      {{tr("Salts as EC, mS/cm"), "units_ec", ConductivityShown::MilliSiemens},
+       {tr("Salts as ppm, scale 500"), "units_ppm500", ConductivityShown::Ppm500},
+       {tr("Salts as ppm, scale 640"), "units_ppm640", ConductivityShown::Ppm640},
+       {tr("Salts as ppm, scale 700"), "units_ppm700", ConductivityShown::Ppm700}},
+      [&units] { return units.conductivity(); }, [&units](ConductivityShown u) { units.setConductivity(u); });
+  addChoices<LiquidShown>(
+      units, menu,
+      {{tr("Small liquids in mL"), "units_ml", LiquidShown::Millilitres},
+       {tr("Small liquids in fluid ounces"), "units_floz", LiquidShown::FluidOunces},
+       {tr("Small liquids in drops, spoons and cups"), "units_spoons", LiquidShown::Spoons}},
+      [&units] { return units.liquid(); }, [&units](LiquidShown u) { units.setLiquid(u); });
+  addChoices<TemperatureShown>(
+      units, menu,
+      {{tr("Temperatures in °C"), "units_c", TemperatureShown::Celsius},
+       {tr("Temperatures in °F"), "units_f", TemperatureShown::Fahrenheit}},
+      [&units] { return units.temperature(); }, [&units](TemperatureShown u) { units.setTemperature(u); });
+  addChoices<PaperShown>(
+      units, menu,
+      {{tr("Paper: A4"), "paper_a4", PaperShown::A4},
+       {tr("Paper: Letter"), "paper_letter", PaperShown::Letter}},
+      [&units] { return units.paper(); }, [&units](PaperShown p) { units.setPaper(p); });
 }
 
 } // namespace butte::app

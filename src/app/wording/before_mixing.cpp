@@ -48,10 +48,10 @@ QStringList unsureFigures(const core::Answer& answer) {
     out << sentenceOf(words::waterRemarkText(core::WaterRemark::Estimated));
   constexpr double leastToSay = 0.3; // meq/L: 0.02 mS/cm
   if (const double unstated = answer.feed.unstatedMeqPerLitre; unstated >= leastToSay)
-    out << tr("A label leaves %1 meq/L of ions unstated: EC may read up to %2 mS/cm higher than planned, and "
+    out << tr("A label leaves %1 meq/L of ions unstated: EC may read up to %2 higher than planned, and "
               "the pH is as unsure.")
                .arg(localNumber(unstated, 1),
-                    localNumber(answer.feed.unstatedConductivity().milliSiemensPerCm(), 2));
+                    QString::fromStdString(words::measures().text(answer.feed.unstatedConductivity())));
   return out;
 }
 

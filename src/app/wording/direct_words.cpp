@@ -12,20 +12,47 @@ namespace {
 constexpr double leastPhWorthATrim = 0.15; // a pen reads no closer (common practice)
 }
 
-QString scaleDigits(const core::WeighStep& step, const std::vector<core::Scale>& scales) {
-  if (step.shown <= core::Mass{}) return localFigure(step.exact.grams());
-  const double gramStep = scales[step.scale].readability.grams();
-  const int decimals = gramStep >= 1 ? 0 : static_cast<int>(std::ceil(-std::log10(gramStep) - 1e-9));
-  return localNumber(step.shown.grams(), decimals);
+namespace {
+
+core::Mass oneOf(const std::string& unit) {
+  return unit == "kg"   ? core::Mass::fromKilograms(1)
+         : unit == "lb" ? core::Mass::fromPounds(1)
+         : unit == "oz" ? core::Mass::fromOunces(1)
+                        : core::Mass::fromGrams(1);
+}
+
+/// A weight in a unit, with the digits that the scale can tell apart there.
+QString inUnit(const core::WeighStep& step, const core::Scale& scale, const std::string& unit) {
+  const auto one = oneOf(unit);
+  if (step.shown <= core::Mass{}) return localFigure(step.exact / one) + " " + QString::fromStdString(unit);
+  const double shownStep = scale.readability / one;
+  const int decimals = shownStep >= 1 ? 0 : static_cast<int>(std::ceil(-std::log10(shownStep) - 1e-9));
+  return localNumber(step.shown / one, decimals) + " " + QString::fromStdString(unit);
+}
+
+} // namespace
+
+QString scaleText(const core::WeighStep& step, const std::vector<core::Scale>& scales) {
+  return inUnit(step, scales[step.scale], scales[step.scale].unit);
+}
+
+QString weighText(const core::WeighStep& step, const std::vector<core::Scale>& scales,
+                  const UnitsShown& units) {
+  const auto& scale = scales[step.scale];
+  const auto own = scaleText(step, scales);
+  constexpr double leastOunces = 1;
+  const bool metric = scale.unit == "g" || scale.unit == "kg";
+  const bool alike =
+      scale.unit == units.massUnit().toStdString() || (metric && units.mass() == MassShown::Metric);
+  if (alike || (metric && step.exact.ounces() < leastOunces)) return own;
+  return units.text(step.shown) + " (" + own + ")";
 }
 
 QString directAmount(const core::ShelfProduct& product, const core::WeighStep& step,
                      const std::vector<core::Scale>& scales, const UnitsShown& units) {
   if (product.liquid && product.densityKgPerL)
     return units.stockText(core::Volume::fromLitres(step.exact.kilograms() / *product.densityKgPerL));
-  constexpr double leastOunces = 1; // below it hands that think in ounces weigh in grams (common practice)
-  if (units.mass() != MassShown::Metric && step.shown.ounces() >= leastOunces) return units.text(step.shown);
-  return scaleDigits(step, scales) + " g";
+  return weighText(step, scales, units);
 }
 
 QString tooCoarseText(const core::WeighStep& step, const core::Answer& answer, const UnitsShown& units) {
@@ -36,7 +63,8 @@ QString tooCoarseText(const core::WeighStep& step, const core::Answer& answer, c
   if (answer.direct && *answer.direct && times <= mostTimes)
     return tr("±%1 % on this scale; fine from %2 on")
         .arg(error, units.text((*answer.direct)->vessel * times));
-  return tr("±%1 % on this scale: a finer one, or a pre-stock").arg(error);
+  if (answer.direct) return tr("±%1 % on this scale: a finer one, or a pre-stock").arg(error);
+  return tr("±%1 % on this scale: a finer one, a bigger tank, or a pre-stock").arg(error);
 }
 
 QString directHowTo(const core::DirectMix& mix, const UnitsShown& units) {

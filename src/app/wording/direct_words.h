@@ -10,7 +10,12 @@ class UnitsShown;
 
 /// What the scale's display must show, in grams; less than one of its steps is told as it is, since nought
 /// would be a lie.
-QString scaleDigits(const core::WeighStep& step, const std::vector<core::Scale>& scales);
+QString scaleText(const core::WeighStep& step, const std::vector<core::Scale>& scales);
+/// In the unit chosen; what the scale itself shows, with all digits that it can tell apart, beside it
+/// where that is another. Below an ounce a scale in grams alone counts: nobody weighs traces in pounds
+/// (common practice).
+QString weighText(const core::WeighStep& step, const std::vector<core::Scale>& scales,
+                  const UnitsShown& units);
 
 /// What a hand takes of a product: weighed in the scale's steps, a liquid by its volume.
 QString directAmount(const core::ShelfProduct& product, const core::WeighStep& step,

@@ -16,6 +16,7 @@ struct Scale {
   std::string name;
   Mass readability = Mass::fromGrams(1); ///< the smallest step it shows
   Mass capacity = Mass::fromGrams(5000); ///< the most it takes at once
+  std::string unit = "g";                ///< what its display shows: "g", "kg", "oz", "lb"
 };
 
 /// One salt to weigh.

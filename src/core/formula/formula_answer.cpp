@@ -104,6 +104,32 @@ ErrorLimits withWeighing(const Given& given, const std::vector<Mass>& grams) {
   return errors;
 }
 
+/// The weights of each vessel that salts are weighed into; without any, of the batch.
+std::vector<std::vector<Mass>> vesselsOf(const std::vector<Mass>& grams, const Answer& answer) {
+  if (answer.direct && *answer.direct) return {(*answer.direct)->grams};
+  std::vector<std::vector<Mass>> out;
+  for (const auto& tank : answer.stock.tanks) {
+    out.emplace_back(grams.size());
+    for (const auto& item : tank.items)
+      out.back()[item.product] = item.mass;
+  }
+  if (out.empty()) out.push_back(grams);
+  return out;
+}
+
+std::vector<std::optional<WeighStep>> worstWeighed(const Given& given, const std::vector<Mass>& grams,
+                                                   const Answer& answer) {
+  std::vector<std::optional<WeighStep>> out(grams.size());
+  if (given.scales.empty()) return out;
+  for (const auto& vessel : vesselsOf(grams, answer)) {
+    for (const auto& step : weighPlan(given.request.shelf, vessel, given.scales)) {
+      auto& worst = out[step.product];
+      if (!worst || step.errorPercent > worst->errorPercent) worst = step;
+    }
+  }
+  return out;
+}
+
 } // namespace
 
 ErrorLimits usualErrors(const std::vector<ShelfProduct>& shelf) {
@@ -178,6 +204,7 @@ Result<Answer> compute(const Given& given) {
     answer.direct = mixDirectly(answer.water, request.shelf, grams, request.volume, *given.direct);
   else
     answer.stock = planStock(request.shelf, grams, request.volume, withMakeUp(given.stock, answer.waters));
+  answer.weighed = worstWeighed(given, grams, answer);
   if (!given.direct && !given.dosing.readings.empty())
     answer.readings = diagnosed(given.dosing.readings, deliveryOf(given, answer), answer.stock,
                                 answer.water.conductivity, given.dosing.reservoir.volume);

@@ -45,6 +45,9 @@ struct Answer {
   MixResult water;   ///< the source water by itself, for the base reading
   StockAnswer stock; ///< no tanks where the salts go straight into a vessel
   std::optional<Result<DirectMix>> direct;
+  /// Per product of the shelf, as it is weighed: for its tank or the vessel, where the scales do worst; none
+  /// where it is not weighed, or nobody said on what.
+  std::vector<std::optional<WeighStep>> weighed;
   AcidAnswer acid;
   std::optional<ReadingDiagnosis> readings; ///< where a meter was read
   std::vector<HarmfulLevel> harmful;        ///< elements of the feed that harm plants, the worst first

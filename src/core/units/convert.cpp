@@ -27,7 +27,7 @@ constexpr double meqPerGermanDegree = 10 * 2 / 56.077;
 constexpr double meqPerFrenchDegree = 0.2;
 constexpr double grainMilligrams = factor::gramsPerGrain * 1000;
 
-constexpr std::array<Unit, 35> units{{
+constexpr std::array<Unit, 37> units{{
     {"kg", Dimension::Mass, 1000},
     {"g", Dimension::Mass, 1},
     {"mg", Dimension::Mass, 0.001},
@@ -44,12 +44,14 @@ constexpr std::array<Unit, 35> units{{
     {"tsp", Dimension::Volume, factor::litresPerUsTeaspoon},
     {"tbsp", Dimension::Volume, factor::litresPerUsTablespoon},
     {"cup", Dimension::Volume, factor::litresPerUsCup},
+    {"kg/L", Dimension::MassPerVolume, 1e6},
     {"g/L", Dimension::MassPerVolume, 1000},
     {"mg/L", Dimension::MassPerVolume, 1},
     {"ug/L", Dimension::MassPerVolume, 0.001},
     {"g/gal_us", Dimension::MassPerVolume, 1000 / factor::litresPerUsGallon},
     {"oz/gal_us", Dimension::MassPerVolume, 1000 * factor::gramsPerOunce / factor::litresPerUsGallon},
     {"lb/gal_us", Dimension::MassPerVolume, 1000 * factor::gramsPerPound / factor::litresPerUsGallon},
+    {"lb/gal_imp", Dimension::MassPerVolume, 1000 * factor::gramsPerPound / factor::litresPerImperialGallon},
     {"mmol/L", Dimension::AmountPerVolume, 1},
     {"umol/L", Dimension::AmountPerVolume, 0.001},
     {"meq/L", Dimension::EquivalentsPerVolume, 1},

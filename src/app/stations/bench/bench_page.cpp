@@ -13,6 +13,7 @@
 #include "units/convert.h"
 #include "wording/tr.h"
 
+#include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
@@ -65,21 +66,29 @@ BenchPage::BenchPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   connect(&m_rest, &QTimer::timeout, this, &BenchPage::layOut);
 }
 
-NumberField* BenchPage::scaleField(std::size_t index, bool readability, const QString& name,
-                                   const char* unit) {
+NumberField* BenchPage::scaleField(std::size_t index, bool readability, const QString& name) {
   const bool second = index > 0;
-  auto* field = new NumberField({name, unit, 0.0001, 1e6, second});
+  auto* field = new NumberField({name, "", 0.000001, 1e6, second});
+  field->asked = [this, index] { return AskedUnit{unitOf(index), {}}; };
   field->setObjectName(QString("scale%1_%2").arg(index).arg(readability ? "readability" : "capacity"));
   field->setFixedWidth(70);
-  field->onTyped = [this, index, readability, unit](const QString& digits) {
+  field->onTyped = [this, index, readability](const QString& digits) {
     FormulaEdits edits(m_editor);
     if (readability)
-      edits.setScaleReadability(index, typed(digits, unit));
+      edits.setScaleReadability(index, typed(digits, QString::fromStdString(unitOf(index))));
     else
-      edits.setScaleCapacity(index, typed(digits, unit));
+      edits.setScaleCapacity(index, typed(digits, QString::fromStdString(unitOf(index))));
   };
   field->onMessage = [this](const QString& words) { emit message(words); };
   return field;
+}
+
+/// Of a scale that nobody stated yet: what the person weighs in.
+std::string BenchPage::unitOf(std::size_t scale) const {
+  const FormulaEdits edits(m_editor);
+  if (scale >= edits.scaleCount()) return m_units.massUnit().toStdString();
+  const auto unit = edits.scaleReadability(scale).unit;
+  return unit == "oz" || unit == "lb" ? unit : "g";
 }
 
 QWidget* BenchPage::makeScaleRow(std::size_t index) {
@@ -87,14 +96,21 @@ QWidget* BenchPage::makeScaleRow(std::size_t index) {
   auto* row = new QHBoxLayout(box);
   row->setContentsMargins(0, 0, 0, 0);
   const auto name = index == 0 ? tr("first scale") : tr("second scale");
-  ScaleFields fields{scaleField(index, true, tr("%1, smallest step").arg(name), "g"),
-                     scaleField(index, false, tr("%1, most at once").arg(name), "g")};
+  ScaleFields fields{scaleField(index, true, tr("%1, smallest step").arg(name)),
+                     scaleField(index, false, tr("%1, most at once").arg(name))};
   row->addWidget(
       new PlainLabel(index == 0 ? tr("Scale: shows steps of") : tr("Second scale (may be empty): steps of")));
   row->addWidget(fields.readability);
-  row->addWidget(new PlainLabel(tr("g, takes up to")));
+  fields.unit = new QComboBox;
+  fields.unit->setObjectName(QString("scale%1_unit").arg(index));
+  fields.unit->setAccessibleName(tr("%1, what its display shows").arg(name));
+  fields.unit->setToolTip(tr("What its display shows; the sheet has its digits"));
+  fields.unit->addItems({"g", "oz", "lb"});
+  connect(fields.unit, &QComboBox::textActivated, this,
+          [this, index](const QString& unit) { FormulaEdits(m_editor).setScaleUnit(index, unit); });
+  row->addWidget(fields.unit);
+  row->addWidget(new PlainLabel(tr("takes up to")));
   row->addWidget(fields.capacity);
-  row->addWidget(new PlainLabel("g"));
   row->addStretch();
   m_scales.push_back(fields);
   return box;
@@ -107,14 +123,14 @@ void BenchPage::showEvent(QShowEvent* event) {
 }
 
 void BenchPage::refresh() {
-  const auto& scales = m_editor.document().scales;
   const auto stated = FormulaEdits(m_editor).scaleCount();
   for (std::size_t i = 0; i < m_scales.size(); ++i) {
     const bool there = i < stated;
-    m_scales[i].readability->show(
-        there ? QString::fromStdString(core::decimalText(scales[i].readability.grams())) : QString());
-    m_scales[i].capacity->show(there ? QString::fromStdString(core::decimalText(scales[i].capacity.grams()))
-                                     : QString());
+    const auto unit = QString::fromStdString(unitOf(i));
+    m_scales[i].unit->setCurrentText(unit);
+    const FormulaEdits edits(m_editor);
+    m_scales[i].readability->show(there ? digitsIn(edits.scaleReadability(i), unit) : QString());
+    m_scales[i].capacity->show(there ? digitsIn(edits.scaleCapacity(i), unit) : QString());
   }
   m_rest.start();
 }

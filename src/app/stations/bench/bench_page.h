@@ -3,6 +3,7 @@
 #include <QWidget>
 #include <vector>
 
+class QComboBox;
 class QTextBrowser;
 
 namespace butte::app {
@@ -29,7 +30,8 @@ protected:
 
 private:
   QWidget* makeScaleRow(std::size_t index);
-  NumberField* scaleField(std::size_t index, bool readability, const QString& name, const char* unit);
+  NumberField* scaleField(std::size_t index, bool readability, const QString& name);
+  std::string unitOf(std::size_t scale) const;
   void refresh();
   void layOut();
 
@@ -40,6 +42,7 @@ private:
   QTimer m_rest;
   struct ScaleFields {
     NumberField *readability = nullptr, *capacity = nullptr;
+    QComboBox* unit = nullptr; ///< what its display shows
   };
   std::vector<ScaleFields> m_scales;
 };

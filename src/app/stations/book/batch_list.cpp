@@ -94,10 +94,11 @@ void BatchDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const
   put(right - 492, 104, qtext(batch->crop), false, soft);
   put(right - 390, 72, m_units.text(core::Volume::fromLitres(batch->litres)), false, ink, Qt::AlignRight);
   const auto ec = [&](const std::optional<double>& value) {
-    return value ? localNumber(*value, 2) : QString("–");
+    return value ? m_units.digits(core::Conductivity::fromMilliSiemensPerCm(*value)) : QString("–");
   };
-  put(right - 310, 162, "EC " + ec(batch->ecPlanned) + " → " + ec(batch->ecRead) + " mS/cm", false, ink,
-      Qt::AlignRight);
+  put(right - 310, 162,
+      "EC " + ec(batch->ecPlanned) + " → " + ec(batch->ecRead) + " " + m_units.conductivityUnitName(), false,
+      ink, Qt::AlignRight);
   const bool off = batch->deviationPercent && *batch->deviationPercent > offPlanPercent;
   if (batch->deviationPercent) {
     const double share = std::min(1.0, *batch->deviationPercent / fullBarPercent);

@@ -2,6 +2,7 @@
 
 #include "document/batch_record.h"
 #include "document/book_desk.h"
+#include "edits/edits.h"
 #include "fields/number_field.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
@@ -132,10 +133,11 @@ void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
 
 void BatchPanel::addReadings(QVBoxLayout* column) {
   auto* row = new QHBoxLayout;
-  m_ec = new NumberField({tr("EC read"), "mS/cm", 0, 100, true});
+  m_ec = new NumberField({tr("EC read"), "", 0, 70000, true});
+  m_ec->asked = [this] { return AskedUnit{m_units.conductivityUnit().toStdString(), {}}; };
   m_ec->setObjectName("batchEc");
   m_ec->onTyped = [this](const QString& digits) {
-    keep([&] { return m_edits.setConductivityRead({digits.toStdString(), "mS/cm"}); });
+    keep([&] { return m_edits.setConductivityRead(typed(digits, m_units.conductivityUnit())); });
   };
   m_ph = new NumberField({tr("pH read"), "", 0, 14, true});
   m_ph->setObjectName("batchPh");
@@ -152,7 +154,9 @@ void BatchPanel::addReadings(QVBoxLayout* column) {
           [this](const QString& text) { keep([&] { return m_edits.setWho(text); }); });
   row->addWidget(new PlainLabel(tr("Read: EC")));
   row->addWidget(m_ec);
-  row->addWidget(new PlainLabel(tr("mS/cm  pH")));
+  m_ecUnit = new PlainLabel;
+  row->addWidget(m_ecUnit);
+  row->addWidget(new PlainLabel("pH"));
   row->addWidget(m_ph);
   row->addStretch();
   row->addWidget(m_who);
@@ -208,9 +212,10 @@ void BatchPanel::fill() {
                m_edits.batch().formulaVersion > 0 ? QString::number(m_edits.batch().formulaVersion)
                                                   : tr("not kept"),
                m_units.text(core::Volume::fromLitres(m_edits.batch().litres)),
-               m_edits.batch().ecPlanned
-                   ? tr(" · EC planned %1 mS/cm").arg(localNumber(*m_edits.batch().ecPlanned, 2))
-                   : QString(),
+               m_edits.batch().ecPlanned ? tr(" · EC planned %1")
+                                               .arg(m_units.text(core::Conductivity::fromMilliSiemensPerCm(
+                                                   *m_edits.batch().ecPlanned)))
+                                         : QString(),
                m_edits.batch().phPlanned
                    ? tr(" · pH planned %1").arg(localNumber(*m_edits.batch().phPlanned, 1))
                    : QString(),
@@ -222,13 +227,7 @@ void BatchPanel::fill() {
     QString digits;
     if (weight.actual) {
       const auto unit = m_units.text(core::Mass::fromGrams(weight.plannedGrams)).section(' ', -1);
-      digits = weight.actual->unit == unit.toStdString()
-                   ? qtext(weight.actual->digits)
-                   : QString::number(weight.actualGrams().value_or(0) / (unit == "kg"   ? 1000
-                                                                         : unit == "lb" ? 453.59237
-                                                                         : unit == "oz" ? 28.349523125
-                                                                                        : 1),
-                                     'g', 6);
+      digits = digitsIn(*weight.actual, unit);
     }
     line.actual->show(digits);
     if (!line.lot->hasFocus()) line.lot->setText(qtext(weight.lot));
@@ -240,11 +239,9 @@ void BatchPanel::fill() {
     restyle(*line.deviation, QString("color: %1; font-weight: %2")
                                  .arg((much ? t.amberInk : t.inkSoft).name(), much ? "bold" : "normal"));
   }
-  m_ec->show(m_edits.batch().ecRead
-                 ? (m_edits.batch().ecRead->unit == "mS/cm"
-                        ? qtext(m_edits.batch().ecRead->digits)
-                        : QString::number(m_edits.batch().ecReadMilliSiemens().value_or(0)))
-                 : QString());
+  m_ecUnit->setText(m_units.conductivityUnitName());
+  m_ec->show(m_edits.batch().ecRead ? digitsIn(*m_edits.batch().ecRead, m_units.conductivityUnit())
+                                    : QString());
   m_ph->show(qtext(m_edits.batch().phRead.value_or("")));
   if (!m_who->hasFocus()) m_who->setText(qtext(m_edits.batch().who));
   if (!m_note->hasFocus()) m_note->setText(qtext(m_edits.batch().note));

@@ -56,7 +56,7 @@ private:
   std::vector<Line> m_lines;
   NumberField *m_ec = nullptr, *m_ph = nullptr;
   QLineEdit *m_who = nullptr, *m_note = nullptr;
-  QLabel* m_head = nullptr;
+  QLabel *m_head = nullptr, *m_ecUnit = nullptr;
   bool m_setting = false;
 };
 

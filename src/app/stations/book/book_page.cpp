@@ -113,6 +113,11 @@ BookPage::BookPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, Pro
   for (auto* page : std::initializer_list<QWidget*>{m_batchPanel, m_trail, m_empty})
     m_sideStack->addWidget(page);
 
+  connect(&units, &UnitsShown::changed, this, [this] {
+    m_readings->showUnits();
+    if (m_section == Readings) showSection(m_section); // its help names a temperature
+    m_center->update();
+  });
   connect(m_batchPanel, &BatchPanel::message, this, &BookPage::message);
   connect(m_trail, &TrailPanel::message, this, &BookPage::message);
   connect(m_copies, &CopiesPanel::message, this, &BookPage::message);
@@ -278,7 +283,8 @@ void BookPage::showSection(Section section) {
   m_sideStack->setCurrentIndex(!list ? HelpSide : section == Batches ? BatchSide : TrailSide);
   m_empty->setText(section == Readings
                        ? tr("Readings come from the meters: typed in here, or brought in as a table "
-                            "(Book menu). EC is kept in mS/cm at 25 °C beside what was typed.")
+                            "(Book menu). EC is kept as at %1 beside what was typed.")
+                             .arg(m_units.text(core::Temperature::fromCelsius(25)))
                        : tr("Going back to a copy shows first what would change. What stands now is "
                             "kept as a copy before."));
   const auto kind = kindOf(section);

@@ -83,8 +83,8 @@ void CompareView::paintEvent(QPaintEvent*) {
   QPainter p(this);
   p.setRenderHint(QPainter::Antialiasing);
   p.fillRect(rect(), t.card);
-  const auto ec = [](const std::optional<double>& value) {
-    return value ? "EC " + localNumber(*value, 2) + " mS/cm" : QString();
+  const auto ec = [this](const std::optional<double>& value) {
+    return value ? "EC " + m_units.text(core::Conductivity::fromMilliSiemensPerCm(*value)) : QString();
   };
   p.setFont(faceOf(14, true));
   p.fillRect(QRect(12, 14, 12, 12), t.inkSoft);
@@ -96,9 +96,11 @@ void CompareView::paintEvent(QPaintEvent*) {
   p.setFont(faceOf(11));
   p.setPen(t.inkSoft);
   p.drawText(QRect(width() - 330, 12, 318, 34), Qt::AlignRight | Qt::TextWordWrap,
-             tr("Each row on its own scale. Amber: it differs.\nWeights in 1000 L of feed."));
+             tr("Each row on its own scale. Amber: it differs.\nWeights in %1 of feed.")
+                 .arg(m_units.text(core::Volume::fromLitres(1000))));
   const int half = width() / 2;
-  const int a = paintRows(p, "weighed", m_sides.figures.products, true, QRect(12, 60, half - 24, height()));
+  const int a =
+      paintRows(p, tr("weighed"), m_sides.figures.products, true, QRect(12, 60, half - 24, height()));
   const int b = paintRows(p, tr("in the feed, mg/L"), m_sides.figures.elements, false,
                           QRect(half + 6, 60, half - 20, height()));
   int y = std::max(a, b) + 12;

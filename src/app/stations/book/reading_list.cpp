@@ -6,6 +6,7 @@
 #include "edits/record_edits.h"
 #include "fields/number_field.h"
 #include "language.h"
+#include "measures.h"
 #include "paint/plain_label.h"
 #include "units/convert.h"
 #include "wording/record_words.h"
@@ -26,6 +27,26 @@ namespace butte::app {
 
 namespace {
 constexpr int readingsPage = 400;
+
+/// The unit of the person's own for a quantity, as convert() names it; empty for pH.
+std::string preferredUnit(std::string_view quantity) {
+  const auto& measures = words::measures();
+  return quantity == "ec"            ? measures.conductivityUnit()
+         : quantity == "level"       ? measures.volumeUnit()
+         : quantity == "temperature" ? measures.temperatureUnit()
+                                     : std::string();
+}
+
+/// As it was typed, where that was in the person's unit; else turned into it.
+QString readingText(const book::Reading& reading) {
+  const auto unit = preferredUnit(reading.quantity);
+  if (unit.empty() || reading.typed.ends_with(" " + words::unitName(unit))) return qtext(reading.typed);
+  const auto& measures = words::measures();
+  return qtext(reading.quantity == "ec"
+                   ? measures.text(core::Conductivity::fromMilliSiemensPerCm(reading.value))
+               : reading.quantity == "level" ? measures.text(core::Volume::fromLitres(reading.value))
+                                             : measures.text(core::Temperature::fromCelsius(reading.value)));
+}
 } // namespace
 
 void ReadingModel::reload() {
@@ -44,8 +65,12 @@ QVariant ReadingModel::data(const QModelIndex& index, int role) const {
   if (role != Qt::DisplayRole || !index.isValid()) return {};
   const auto& r = m_readings[static_cast<std::size_t>(index.row())];
   return QString("%1     %2     %3 %4%5")
-      .arg(whenText(r.at), qtext(r.vesselName), qtext(words::quantityName(r.quantity)), qtext(r.typed),
+      .arg(whenText(r.at), qtext(r.vesselName), qtext(words::quantityName(r.quantity)), readingText(r),
            r.importUid.empty() ? QString() : tr("     (brought in)"));
+}
+
+void ReadingModel::unitsChanged() {
+  if (!m_readings.empty()) emit dataChanged(index(0), index(rowCount() - 1));
 }
 
 void ReadingModel::fetchMore(const QModelIndex&) {
@@ -104,6 +129,12 @@ void ReadingList::quantityChosen() {
   m_unit->clear();
   for (const auto unit : chosen().typed)
     m_unit->addItem(qtext(words::unitName(std::string(unit))), qtext(std::string(unit)));
+  m_unit->setCurrentIndex(std::max(0, m_unit->findData(qtext(preferredUnit(chosen().code)))));
+}
+
+void ReadingList::showUnits() {
+  if (m_value->text().isEmpty()) quantityChosen(); // what is typed already keeps its unit
+  m_model->unitsChanged();
 }
 
 const book::Quantity& ReadingList::chosen() const {

@@ -26,6 +26,7 @@ public:
   QVariant data(const QModelIndex& index, int role) const override;
   bool canFetchMore(const QModelIndex& parent) const override { return !parent.isValid() && !m_all; }
   void fetchMore(const QModelIndex& parent) override;
+  void unitsChanged();
 
 private:
   BookDesk& m_desk;
@@ -40,6 +41,8 @@ class ReadingList : public QWidget {
 public:
   explicit ReadingList(BookDesk& desk, QWidget* parent = nullptr);
   void reload();
+  /// The person measures in other units from now on.
+  void showUnits();
 
 signals:
   void message(const QString& words);

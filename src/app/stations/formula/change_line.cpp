@@ -72,7 +72,10 @@ void ChangeLine::formulaChanged() {
   if (now.cost && m_last.cost) {
     const double change = *now.cost / now.litres - *m_last.cost / m_last.litres;
     if (std::abs(change) > 0.002 * *now.cost / now.litres)
-      parts.emplace_back(2, tr("cost %1 per m³").arg(withSign(change, localFigure(1000 * std::abs(change)))));
+      parts.emplace_back(2, tr("cost %1 per %2")
+                                .arg(withSign(change, localFigure(m_units.measures().bulkVolume().litres() *
+                                                                  std::abs(change))),
+                                     QString::fromStdString(m_units.measures().bulkVolumeName())));
   }
   m_last = now;
   if (parts.empty()) return; // a new name changes nothing: what stood here still holds

@@ -22,15 +22,16 @@ namespace {
 constexpr double leastUnsure = 0.02; // mS/cm of ions that labels leave unstated, from which on it is said
 
 /// What a meter with the usual compensation shows in a colder or warmer feed.
-QString meterWords(const core::MixResult& feed) {
-  QStringList lines{tr("At 25 °C, by the ions. A meter that compensates 2 % per °C shows")};
+QString meterWords(const core::MixResult& feed, const UnitsShown& units) {
+  QStringList lines{units.temperature() == TemperatureShown::Celsius
+                        ? tr("At 25 °C, by the ions. A meter that compensates 2 % per °C shows")
+                        : tr("At 77 °F, by the ions. A meter that compensates 1.1 % per °F shows")};
   for (const double celsius : {10.0, 15.0, 20.0, 30.0}) {
     const auto temperature = core::Temperature::fromCelsius(celsius);
     const auto actual = core::conductivityAt(temperature, feed.solutesPerLitre, feed.waterKgPerLitre, {});
     if (!actual) continue;
-    lines << tr("%1 mS/cm in a feed of %2 °C")
-                 .arg(localNumber(core::compensatedReading(*actual, temperature).milliSiemensPerCm(), 2),
-                      localNumber(celsius, 0));
+    lines << tr("%1 in a feed of %2")
+                 .arg(units.text(core::compensatedReading(*actual, temperature)), units.text(temperature));
   }
   return lines.join("\n");
 }
@@ -58,7 +59,7 @@ FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   grid->setContentsMargins(0, 0, 0, 0);
   grid->setVerticalSpacing(0);
   grid->setHorizontalSpacing(12);
-  const char* names[] = {QT_TRANSLATE_NOOP("butte", "EC at 25 °C"),
+  const char* names[] = {"EC", // with its temperature, see refresh()
                          QT_TRANSLATE_NOOP("butte", "pH mixed / in air"),
                          QT_TRANSLATE_NOOP("butte", "cations / anions, meq/L"),
                          QT_TRANSLATE_NOOP("butte", "alkalinity left"),
@@ -70,6 +71,7 @@ FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* pare
                        "figureAmmonium", "figureNk", "figureKca",  "figureCost"};
   for (int i = 0; i < 8; ++i) {
     auto* name = new PlainLabel(app::tr(names[i]));
+    if (i == 0) m_ecName = name;
     name->setProperty("soft", true);
     name->setFont(faceOf(11));
     auto* value = new PlainLabel;
@@ -95,13 +97,14 @@ bool FeedFigures::eventFilter(QObject* watched, QEvent* event) {
   if (event->type() == QEvent::ToolTip) {
     const auto& feed = m_editor.answer().feed;
     if (watched == m_values[0]) {
-      auto words = meterWords(feed);
+      auto words = meterWords(feed, m_units);
       if (m_spread && !m_spread->parts.empty()) {
         const auto& shelf = m_editor.document().given.request.shelf;
-        words += tr("\n\n± %1 mS/cm in 19 of 20 mixes, most of it from %2.\nHalving that leaves ± %3: %4.")
-                     .arg(localNumber(m_spread->plusMinus, 2),
+        words += tr("\n\n± %1 in 19 of 20 mixes, most of it from %2.\nHalving that leaves ± %3: %4.")
+                     .arg(m_units.text(core::Conductivity::fromMilliSiemensPerCm(m_spread->plusMinus)),
                           QString::fromStdString(words::errorPartText(m_spread->parts[0], shelf)),
-                          localNumber(core::withHalved(*m_spread, 0), 2),
+                          m_units.digits(
+                              core::Conductivity::fromMilliSiemensPerCm(core::withHalved(*m_spread, 0))),
                           QString::fromStdString(words::halvingText(m_spread->parts[0], shelf)));
       }
       m_values[0]->setToolTip(words);
@@ -147,6 +150,7 @@ void FeedFigures::refresh() {
   const auto& mg = feed.milligramsPerLitre;
   const auto ratio = [](double a, double b) { return b > 0 ? localNumber(a / b, 2) : QString("–"); };
   const double nitrogen = mg.of(core::Nutrient::N);
+  m_ecName->setText(tr("EC at %1").arg(m_units.text(core::Temperature::fromCelsius(25))));
   m_spread.reset();
   m_background.cancel();
   m_rest.start();

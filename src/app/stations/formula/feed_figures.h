@@ -34,6 +34,7 @@ private:
   Background m_background;
   QTimer m_rest;
   std::optional<core::Spread> m_spread; ///< of the EC; found behind the window, gone at every change
+  QLabel* m_ecName = nullptr;
   std::vector<QLabel*> m_values;
 };
 

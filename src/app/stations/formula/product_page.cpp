@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "document/formula_editor.h"
+#include "edits/edits.h"
 #include "edits/shelf_edits.h"
 #include "fields/number_field.h"
 #include "formula_document.h"
@@ -13,6 +14,7 @@
 #include "services/units_shown.h"
 #include "stations/formula/label_paper.h"
 #include "stock/solubility.h"
+#include "wording/record_words.h"
 #include "wording/tr.h"
 #include "words.h"
 
@@ -29,34 +31,39 @@ namespace butte::app {
 
 namespace {
 
-/// "Dissolves 316 g in a kg of water at 20 °C: freely." Classes as in the pharmacopoeias, from memory: freely
-/// from 100 g, soluble from 33, sparingly from 10 g per kg.
-QString solubilityWords(const core::CatalogueProduct& entry) {
+/// "Dissolves freely: 316 g (water-free) in 1 L of water at 20 °C." Classes as in the pharmacopoeias, from
+/// memory: freely from 100 g, soluble from 33, sparingly from 10 g per kg.
+QString solubilityWords(const core::CatalogueProduct& entry, const UnitsShown& units) {
   if (!entry.composition.formula) return {};
   const auto grams =
       core::anhydrousGramsPerKgWater(*entry.composition.formula, core::Temperature::fromCelsius(20));
   if (!grams) return {};
   const auto name = *grams >= 100 ? "freely" : *grams >= 33 ? "well" : *grams >= 10 ? "sparingly" : "hardly";
-  return tr("\nDissolves %1: %2 g (water-free) in a kg of water at 20 °C")
-      .arg(name, QString::number(*grams, 'f', 0));
+  const auto temperature = core::Temperature::fromCelsius(20);
+  constexpr double waterKgPerLitre = 0.9982; // at 20 degC; handbook value, from memory
+  const double kilograms = units.measures().oneVolume().litres() * waterKgPerLitre;
+  return tr("\nDissolves %1: %2 (water-free) in 1 %3 of water at %4")
+      .arg(name, units.text(core::Mass::fromGrams(*grams * kilograms)), units.volumeUnitName(),
+           units.text(temperature));
 }
 
 } // namespace
 
-ProductPage::ProductPage(FormulaEditor& editor, Prompts& prompts, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_title(new PlainLabel), m_facts(new WrappedLabel),
+ProductPage::ProductPage(FormulaEditor& editor, UnitsShown& units, Prompts& prompts, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_units(units), m_title(new PlainLabel), m_facts(new WrappedLabel),
       m_problem(new WrappedLabel), m_name(new QLineEdit), m_formula(new QLineEdit), m_code(new QLineEdit),
       m_byLabel(new QRadioButton(tr("by its label, percent by weight"))),
       m_byFormula(new QRadioButton(tr("by its formula"))),
       m_purity(new NumberField({tr("purity"), "%", 0.01, 100, true})),
-      m_price(new NumberField({tr("price"), tr("per kg"), 0, 1e6, true})),
-      m_density(new NumberField({tr("density of a liquid"), "kg/L", 0.5, 3, true})),
+      m_price(new NumberField({tr("price"), "", 0, 1e6, true})),
+      m_density(new NumberField({tr("density of a liquid"), "", 0.1, 30, true})),
       m_bagPrice(new NumberField({tr("price of a bag"), "", 0, 1e7, true})),
-      m_bag(new NumberField({tr("bag"), "kg", 0.001, 5000, true})),
-      m_step(new NumberField({tr("weighed in steps of"), "g", 0.0001, 1e6, true})),
+      m_bag(new NumberField({tr("bag"), "", 0.001, 11000, true})),
+      m_step(new NumberField({tr("weighed in steps of"), "", 0.0001, 1e6, true})),
       m_content(new NumberField({tr("error of the content"), "%", 0, 50, true})), m_doubts(new WrappedLabel),
-      m_labelPaper(new LabelPaper(prompts)), m_ownPart(new QWidget), m_put(new QPushButton),
-      m_remove(new QPushButton(tr("Take off the shelf"))) {
+      m_densityUnit(new PlainLabel), m_priceUnit(new PlainLabel), m_bagUnit(new PlainLabel),
+      m_stepUnit(new PlainLabel), m_labelPaper(new LabelPaper(prompts)), m_ownPart(new QWidget),
+      m_put(new QPushButton), m_remove(new QPushButton(tr("Take off the shelf"))) {
   m_title->setFont(faceOf(15, true));
   m_facts->setTextFormat(Qt::PlainText);
   m_problem->setObjectName("productProblem");
@@ -71,32 +78,11 @@ ProductPage::ProductPage(FormulaEditor& editor, Prompts& prompts, QWidget* paren
   m_put->setObjectName("putProduct");
   m_put->setProperty("primary", true);
   m_byLabel->setChecked(true);
-  auto* own = new QVBoxLayout(m_ownPart);
-  own->setContentsMargins(0, 0, 0, 0);
-  own->addWidget(m_name);
-  own->addWidget(m_byLabel);
-  own->addWidget(m_labelPaper);
-  connect(m_labelPaper, &LabelPaper::understood, this, &ProductPage::takeLabel);
-  own->addLayout(makeLabelGrid());
-  own->addWidget(m_byFormula);
-  auto* formulaRow = new QHBoxLayout;
-  formulaRow->addWidget(m_formula, 1);
-  formulaRow->addWidget(new PlainLabel(tr("purity")));
-  formulaRow->addWidget(m_purity);
-  formulaRow->addWidget(new PlainLabel("%"));
-  own->addLayout(formulaRow);
-  m_density->setObjectName("productDensity");
-  m_density->setFixedWidth(70);
-  auto* liquidRow = new QHBoxLayout;
-  liquidRow->addWidget(new PlainLabel(tr("A liquid? Its density")));
-  liquidRow->addWidget(m_density);
-  liquidRow->addWidget(new PlainLabel(tr("kg/L (empty for a solid)")));
-  liquidRow->addStretch();
-  own->addLayout(liquidRow);
+  makeOwnPart();
   auto* priceRow = new QHBoxLayout;
   priceRow->addWidget(new PlainLabel(tr("Price")));
   priceRow->addWidget(m_price);
-  priceRow->addWidget(new PlainLabel(tr("per kg, in your currency")));
+  priceRow->addWidget(m_priceUnit);
   priceRow->addStretch();
   m_doubts->setObjectName("productDoubts");
   auto* buttons = new QHBoxLayout;
@@ -117,6 +103,7 @@ ProductPage::ProductPage(FormulaEditor& editor, Prompts& prompts, QWidget* paren
   column->addWidget(m_problem);
   column->addLayout(buttons);
   column->addStretch();
+  askInUnits();
   connect(m_put, &QPushButton::clicked, this, &ProductPage::put);
   connect(m_remove, &QPushButton::clicked, this, &ProductPage::remove);
   connect(back, &QPushButton::clicked, this, &ProductPage::done);
@@ -124,6 +111,42 @@ ProductPage::ProductPage(FormulaEditor& editor, Prompts& prompts, QWidget* paren
     m_byFormula->setChecked(true);
     showDoubts();
   });
+}
+
+/// A product of the grower's own: its name, its label or formula, its density.
+void ProductPage::makeOwnPart() {
+  auto* own = new QVBoxLayout(m_ownPart);
+  own->setContentsMargins(0, 0, 0, 0);
+  own->addWidget(m_name);
+  own->addWidget(m_byLabel);
+  own->addWidget(m_labelPaper);
+  connect(m_labelPaper, &LabelPaper::understood, this, &ProductPage::takeLabel);
+  own->addLayout(makeLabelGrid());
+  own->addWidget(m_byFormula);
+  auto* formulaRow = new QHBoxLayout;
+  formulaRow->addWidget(m_formula, 1);
+  formulaRow->addWidget(new PlainLabel(tr("purity")));
+  formulaRow->addWidget(m_purity);
+  formulaRow->addWidget(new PlainLabel("%"));
+  own->addLayout(formulaRow);
+  m_density->setObjectName("productDensity");
+  m_density->setFixedWidth(70);
+  auto* liquidRow = new QHBoxLayout;
+  liquidRow->addWidget(new PlainLabel(tr("A liquid? Its density")));
+  liquidRow->addWidget(m_density);
+  liquidRow->addWidget(m_densityUnit);
+  liquidRow->addStretch();
+  own->addLayout(liquidRow);
+}
+
+void ProductPage::askInUnits() {
+  connect(&m_units, &UnitsShown::changed, this, [this] { showInUnits(asTyped()); });
+  const auto inUnit = [](NumberField* field, std::function<std::string()> unit) {
+    field->asked = [unit = std::move(unit)] { return AskedUnit{unit(), {}}; };
+  };
+  inUnit(m_density, [this] { return m_shownIn.densityUnit(); });
+  inUnit(m_bag, [this] { return m_shownIn.bulkUnit(); });
+  inUnit(m_step, [this] { return m_shownIn.massUnit(); });
 }
 
 /// What was read of a label goes into the fields, to be looked at.
@@ -134,7 +157,9 @@ void ProductPage::takeLabel(const reading::LabelText& read) {
         std::find_if(read.rows.begin(), read.rows.end(), [&](const auto& r) { return r.first == key; });
     field->show(row == read.rows.end() ? QString() : QString::number(row->second, 'g', 5));
   }
-  if (read.densityKgPerL) m_density->show(QString::number(*read.densityKgPerL, 'g', 4));
+  if (read.densityKgPerL)
+    m_density->show(
+        digitsIn({core::decimalText(*read.densityKgPerL), "kg/L"}, qtext(m_shownIn.densityUnit())));
   showDoubts();
 }
 
@@ -160,9 +185,9 @@ QLayout* ProductPage::makeBag() {
   row->addWidget(m_bagPrice);
   row->addWidget(new PlainLabel(tr("for a bag of")));
   row->addWidget(m_bag);
-  row->addWidget(new PlainLabel(tr("kg · in steps of")));
+  row->addWidget(m_bagUnit);
   row->addWidget(m_step);
-  row->addWidget(new PlainLabel(tr("g · content ±")));
+  row->addWidget(m_stepUnit);
   row->addWidget(m_content);
   row->addWidget(new PlainLabel(tr("% · code")));
   row->addWidget(m_code);
@@ -170,11 +195,42 @@ QLayout* ProductPage::makeBag() {
   return row;
 }
 
+/// What has a unit, in those of the person.
+void ProductPage::showInUnits(const TypedProduct& product) {
+  m_shownIn = m_units.measures();
+  m_storedPrice = product.pricePerKg;
+  m_price->show(priceShown(m_storedPrice));
+  m_density->show(digitsIn({product.densityKgPerL, "kg/L"}, qtext(m_shownIn.densityUnit())));
+  m_bag->show(digitsIn(product.bag, qtext(m_shownIn.bulkUnit())));
+  m_step->show(digitsIn(product.step, qtext(m_shownIn.massUnit())));
+  m_densityUnit->setText(tr("%1 (empty for a solid)").arg(qtext(m_shownIn.densityUnitName())));
+  m_priceUnit->setText(tr("per %1, in your currency").arg(qtext(m_shownIn.bulkUnit())));
+  m_bagUnit->setText(tr("%1 · in steps of").arg(qtext(m_shownIn.bulkUnit())));
+  m_stepUnit->setText(tr("%1 · content ±").arg(qtext(m_shownIn.massUnit())));
+}
+
+/// What a price is for.
+double ProductPage::kilogramsOfPrice() const {
+  return m_shownIn.mass == MassShown::Metric ? 1 : core::Mass::fromPounds(1).kilograms();
+}
+
+QString ProductPage::priceShown(const std::string& perKg) const {
+  const auto price = core::parseDecimal(perKg);
+  if (!price || m_shownIn.mass == MassShown::Metric) return QString::fromStdString(perKg);
+  return QString::number(*price * kilogramsOfPrice(), 'g', 6);
+}
+
+/// As it was kept, where nobody typed another.
+std::string ProductPage::pricePerKg() const {
+  const auto digits = m_price->digits();
+  if (digits == priceShown(m_storedPrice)) return m_storedPrice;
+  const auto price = core::parseDecimal(digits.toStdString());
+  return price ? core::decimalText(*price / kilogramsOfPrice()) : std::string();
+}
+
 void ProductPage::showBag(const TypedProduct& product) {
   const auto text = [](const std::string& s) { return QString::fromStdString(s); };
   m_bagPrice->show(text(product.bagPrice));
-  m_bag->show(text(product.bag.digits));
-  m_step->show(text(product.step.digits));
   m_content->show(text(product.contentErrorPercent));
   m_code->setText(text(product.code));
 }
@@ -248,8 +304,6 @@ void ProductPage::showProduct(const std::string& id) {
   m_name->setText(text(product.name));
   m_formula->setText(text(product.formula));
   m_purity->show(text(product.purityPercent));
-  m_price->show(text(product.pricePerKg));
-  m_density->show(text(product.densityKgPerL));
   (product.byFormula ? m_byFormula : m_byLabel)->setChecked(true);
   for (auto& [key, field] : m_label) {
     QString percent;
@@ -259,6 +313,7 @@ void ProductPage::showProduct(const std::string& id) {
     field->show(percent);
   }
   showBag(product);
+  showInUnits(product);
   showFacts();
   showDoubts();
   (own ? m_name : static_cast<QLineEdit*>(m_price))->setFocus();
@@ -285,7 +340,7 @@ void ProductPage::showFacts() {
                        .arg(QString::fromStdString(entry->name), QString::fromStdString(entry->formulaText),
                             QString::number(entry->purityPercent), parts.join(" · "),
                             QString::fromStdString(entry->cautions), QString::fromStdString(entry->remark),
-                            QString::fromStdString(entry->source), solubilityWords(*entry)));
+                            QString::fromStdString(entry->source), solubilityWords(*entry, m_units)));
 }
 
 TypedProduct ProductPage::asTyped() const {
@@ -295,13 +350,13 @@ TypedProduct ProductPage::asTyped() const {
   out.byFormula = m_byFormula->isChecked();
   out.formula = m_formula->text().trimmed().toStdString();
   out.purityPercent = decimal(m_purity);
-  out.densityKgPerL = decimal(m_density);
-  out.pricePerKg = decimal(m_price);
+  out.densityKgPerL = digitsIn({decimal(m_density), m_shownIn.densityUnit()}, "kg/L").toStdString();
+  out.pricePerKg = pricePerKg();
   out.bagPrice = decimal(m_bagPrice);
   out.contentErrorPercent = decimal(m_content);
   out.code = m_code->text().trimmed().toStdString();
-  out.bag = {decimal(m_bag), "kg"};
-  out.step = {decimal(m_step), "g"};
+  out.bag = {decimal(m_bag), m_shownIn.bulkUnit()};
+  out.step = {decimal(m_step), m_shownIn.massUnit()};
   for (const auto& [key, field] : m_label) {
     if (!field->digits().isEmpty()) out.label.emplace_back(key, decimal(field));
   }

@@ -19,13 +19,14 @@ class LabelPaper;
 class NumberField;
 struct Prompts;
 struct TypedProduct;
+class UnitsShown;
 
 /// One product's details: its price, and for the grower's own its composition by label or by formula.
 class ProductPage : public QWidget {
   Q_OBJECT
 
 public:
-  ProductPage(FormulaEditor& editor, Prompts& prompts, QWidget* parent = nullptr);
+  ProductPage(FormulaEditor& editor, UnitsShown& units, Prompts& prompts, QWidget* parent = nullptr);
   /// Shows a product of the shelf; an empty id starts a new one.
   void showProduct(const std::string& id);
 
@@ -34,6 +35,8 @@ signals:
   void message(const QString& words);
 
 private:
+  void makeOwnPart();
+  void askInUnits();
   void put();
   void remove();
   void showFacts();
@@ -41,17 +44,24 @@ private:
   bool anythingWrong();
   QLayout* makeLabelGrid();
   QLayout* makeBag();
+  void showInUnits(const TypedProduct& product);
+  double kilogramsOfPrice() const;
+  QString priceShown(const std::string& perKg) const;
+  std::string pricePerKg() const;
   void showBag(const TypedProduct& product);
   void showDoubts();
   void takeLabel(const reading::LabelText& read);
 
   FormulaEditor& m_editor;
+  UnitsShown& m_units;
+  words::Measures m_shownIn; ///< what the fields are in
   std::string m_id;
+  std::string m_storedPrice; ///< per kilogram, as it was when shown
   QLabel *m_title, *m_facts, *m_problem;
   QLineEdit *m_name, *m_formula, *m_code;
   QRadioButton *m_byLabel, *m_byFormula;
   NumberField *m_purity, *m_price, *m_density, *m_bagPrice, *m_bag, *m_step, *m_content;
-  QLabel* m_doubts;
+  QLabel *m_doubts, *m_densityUnit, *m_priceUnit, *m_bagUnit, *m_stepUnit;
   LabelPaper* m_labelPaper;
   QWidget* m_ownPart;
   QPushButton *m_put, *m_remove;

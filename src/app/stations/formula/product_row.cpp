@@ -8,8 +8,10 @@
 #include "paint/hatch.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
+#include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "units/convert.h"
+#include "wording/direct_words.h"
 #include "wording/tr.h"
 #include "words.h"
 
@@ -83,8 +85,8 @@ QString ProductRow::carries() const {
   }
   if (const auto grams = m_editor.gramsOf(m_id); grams && product.liquid && product.densityKgPerL)
     parts.prepend(m_units.stockText(core::Volume::fromLitres(grams->kilograms() / *product.densityKgPerL)));
-  if (product.composition.role == core::ProductRole::Acid) parts << "acid";
-  if (product.composition.role == core::ProductRole::Base) parts << "base";
+  if (product.composition.role == core::ProductRole::Acid) parts << tr("acid");
+  if (product.composition.role == core::ProductRole::Base) parts << tr("base");
   return parts.join(" · ");
 }
 
@@ -100,7 +102,11 @@ void ProductRow::refresh() {
   const auto& overlay = m_editor.overlay();
   const auto other =
       overlay ? overlay->grams.find(m_id) : std::map<std::string, core::Mass>::const_iterator{};
-  m_carries->setText(!overlay                        ? carries()
+  const auto coarse = overlay ? QString() : tooCoarse();
+  if (!coarse.isEmpty()) setToolTip(toolTip() + "\n" + coarse);
+  restyle(*m_carries, coarse.isEmpty() ? QString() : QString("color: %1;").arg(theme().amberInk.name()));
+  m_carries->setText(!coarse.isEmpty()               ? "▲ " + coarse
+                     : !overlay                      ? carries()
                      : other == overlay->grams.end() ? tr("dashed: none")
                                                      : tr("dashed: %1").arg(m_units.text(other->second)));
   m_hold->setChecked(seen.held.has_value());
@@ -116,6 +122,17 @@ void ProductRow::refresh() {
     m_weight->show(shownHeld(*seen.held));
   else
     m_weight->show(grams ? QString::fromStdString(weightDigits(*grams)) : QString());
+}
+
+/// How far off the scale may be, and what would cure it; empty where it weighs well enough.
+QString ProductRow::tooCoarse() const {
+  const int index = m_editor.shelfIndexOf(m_id);
+  const auto& answer = m_editor.answer();
+  if (index < 0 || static_cast<std::size_t>(index) >= answer.weighed.size()) return {};
+  const auto& step = answer.weighed[static_cast<std::size_t>(index)];
+  const auto& product = m_editor.document().given.request.shelf[static_cast<std::size_t>(index)];
+  const bool byVolume = product.liquid && product.densityKgPerL; // a syringe measures it
+  return !step || !step->tooFine || byVolume ? QString() : tooCoarseText(*step, answer, m_units);
 }
 
 /// In whole steps all digits of the scale's display; else as many as count.

@@ -44,6 +44,7 @@ private:
   std::string weightDigits(core::Mass mass) const;
   void weightTyped(const QString& digits);
   QString carries() const;
+  QString tooCoarse() const;
 
   FormulaEditor& m_editor;
   UnitsShown& m_units;

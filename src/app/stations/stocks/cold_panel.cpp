@@ -35,7 +35,7 @@ void ColdPanel::refresh() {
   std::sort(temperatures.begin(), temperatures.end());
   m_columns.clear();
   for (const auto t : temperatures)
-    m_columns.push_back(localNumber(t.celsius(), t.celsius() == std::floor(t.celsius()) ? 0 : 1) + " °C" +
+    m_columns.push_back(m_units.text(t) +
                         (t == document.given.stock.temperature ? tr(", the coldest night") : ""));
   m_lines.clear();
   QStringList spoken;
@@ -53,10 +53,9 @@ void ColdPanel::refresh() {
       QStringList falls;
       for (const auto& f : night.falls) {
         if (f.gramsPerLitre < 0.02) continue;
-        falls << QString("%1 g/L %2")
-                     .arg(localFigure(f.gramsPerLitre),
-                          QString::fromStdString(f.product ? m_editor.nameOf(shelf[*f.product].id)
-                                                           : words::solidName(f.solid)));
+        falls << QString("%1 %2").arg(m_units.text(core::Concentration::fromGramsPerLitre(f.gramsPerLitre)),
+                                      QString::fromStdString(f.product ? m_editor.nameOf(shelf[*f.product].id)
+                                                                       : words::solidName(f.solid)));
       }
       cell.falls = !falls.isEmpty();
       cell.detail = falls.isEmpty()

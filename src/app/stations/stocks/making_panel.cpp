@@ -39,16 +39,17 @@ MakingPanel::MakingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   connect(labels, &QPushButton::clicked, this, &MakingPanel::labelsAsked);
   auto* row = new QHBoxLayout;
   row->setSpacing(6);
-  const auto temperature = [&](const QString& name, const QString& id, const char* path,
-                               const QString& usual) {
+  const auto temperature = [&](const QString& name, const QString& id, const char* path, double usual) {
     row->addWidget(words(name));
-    row->addWidget(field(name, id, path, Kind::Temperature, 0, 100, [usual] { return usual; }));
-    row->addWidget(words("°C"));
+    row->addWidget(field(name, id, path, Kind::Temperature, 0, 212, [this, usual] {
+      return QString::fromStdString(m_units.measures().digits(core::Temperature::fromCelsius(usual)));
+    }));
+    row->addWidget(unitLabel(Kind::Temperature));
     row->addSpacing(8);
   };
-  temperature(tr("cold water"), "coldWater", "cold_water", "12");
-  temperature(tr("hot water"), "hotWater", "hot_water", "50");
-  temperature(tr("stock wanted at"), "wantedWarm", "wanted", "20");
+  temperature(tr("cold water"), "coldWater", "cold_water", 12);
+  temperature(tr("hot water"), "hotWater", "hot_water", 50);
+  temperature(tr("stock wanted at"), "wantedWarm", "wanted", 20);
   row->addStretch();
   row->addWidget(m_acidToPh);
   row->addWidget(labels);
@@ -63,15 +64,17 @@ QString MakingPanel::tankText(std::size_t t) const {
   const auto& content = m_editor.answer().stock.tanks[t];
   const auto& document = m_editor.document();
   const auto& shelf = document.given.request.shelf;
-  const auto celsius = [](core::Temperature c) { return localNumber(c.celsius(), 0) + " °C"; };
+  const auto celsius = [this](core::Temperature c) {
+    return m_units.text(core::Temperature::fromCelsius(std::round(c.celsius())));
+  };
   QString out = QString("<b style='font-size:14px'>%1</b>")
                     .arg(QString::fromStdString(words::tankTitle(shelf, content)).toHtmlEscaped());
   const auto made = core::dissolve(shelf, content, document.dosing.dissolving);
   out += tr("<br>Pour %1 of water in all; the salts take up the rest. <b>Fill to the %2 mark</b>, never "
             "add salts to %2 of water. The "
-            "finished stock weighs %3 kg/L.")
+            "finished stock weighs %3.")
              .arg(m_units.stockText(made.addedWater), m_units.text(content.tank.volume),
-                  localNumber(content.densityKgPerLitre, 3));
+                  m_units.densityText(content.densityKgPerLitre));
   if (content.tank.use == core::TankUse::Acid) return out;
   if (made.kilojoules > 0 && made.lowest < document.dosing.dissolving.coldWater) {
     QStringList chills;

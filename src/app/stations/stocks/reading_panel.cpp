@@ -23,14 +23,17 @@ ReadingPanel::ReadingPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pa
   auto* grid = new QGridLayout;
   grid->setHorizontalSpacing(6);
   grid->setVerticalSpacing(4);
-  grid->addWidget(words(tr("mL of each per L"), true), 0, 1);
+  grid->addWidget(unitLabel(Kind::Dose), 0, 1);
   grid->addWidget(words(tr("the meter reads"), true), 0, 2);
   for (int i = 0; i < readingRows; ++i) {
     const auto path = "readings/" + std::to_string(i);
     grid->addWidget(words(tr("reading %1").arg(i + 1)), i + 1, 0);
     grid->addWidget(field(tr("dose of reading %1").arg(i + 1), QString("readingDose%1").arg(i),
-                          path + "/ml_per_l", Kind::Plain, 0, 1000,
-                          [this] { return localFigure(m_editor.answer().stock.doseMlPerLitre); }),
+                          path + "/ml_per_l", Kind::Dose, 0, 1000,
+                          [this] {
+                            return localFigure(m_editor.answer().stock.doseMlPerLitre *
+                                               m_units.measures().oneVolume().litres());
+                          }),
                     i + 1, 1);
     grid->addWidget(field(tr("reading %1").arg(i + 1), QString("readingEc%1").arg(i), path + "/ec",
                           Kind::Conductivity, 0, 30000, [] { return QString("—"); }),
@@ -67,13 +70,14 @@ void ReadingPanel::refresh() {
   const auto& found = *answer.readings;
   QString text;
   for (std::size_t i = 0; i < found.expected.size(); ++i)
-    text += tr("at %1 mL per L: read <b>%2</b>, expected %3<br>")
-                .arg(localFigure(document.dosing.readings[i].x),
+    text += tr("at %1: read <b>%2</b>, expected %3<br>")
+                .arg(m_units.dose(document.dosing.readings[i].x),
                      m_units.text(document.dosing.readings[i].reading), m_units.text(found.expected[i]));
   if (found.line)
-    text += tr("The line through them: base <b>%1</b>, %2 for each mL per L.")
-                .arg(m_units.text(found.line->base),
-                     m_units.text(core::Conductivity::fromMilliSiemensPerCm(found.line->slope)));
+    text +=
+        tr("The line through them: base <b>%1</b>, %2 for each %3.")
+            .arg(m_units.text(found.line->base),
+                 m_units.text(core::Conductivity::fromMilliSiemensPerCm(found.line->slope)), m_units.dose(1));
   if (found.curve)
     text += tr("<br>By the curve of this formula: the water reads <b>%1</b> and the stocks give <b>%2 "
                "%</b> of their due (as if at 1:%3).")

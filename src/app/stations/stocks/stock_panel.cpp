@@ -33,7 +33,8 @@ std::string StockPanel::unitKey(Kind kind) const {
   case Kind::Conductivity:
     return m_units.conductivityUnit().toStdString();
   case Kind::Temperature:
-    return "C";
+    return m_units.temperatureUnit().toStdString();
+  case Kind::Dose: // kept in mL per L
   case Kind::Plain:
     break;
   }
@@ -47,7 +48,9 @@ QString StockPanel::unitName(Kind kind) const {
   case Kind::Conductivity:
     return m_units.conductivityUnitName();
   case Kind::Temperature:
-    return "°C";
+    return m_units.temperatureUnitName();
+  case Kind::Dose:
+    return tr("mL per %1").arg(m_units.volumeUnitName());
   case Kind::Plain:
     break;
   }
@@ -68,7 +71,10 @@ NumberField* StockPanel::field(const QString& name, const QString& id, const std
 }
 
 void StockPanel::keep(const Bound& bound, const QString& digits) {
-  StockEdits(m_editor).setDosing(bound.path, {digits.toStdString(), unitKey(bound.kind)});
+  auto typed = digits.toStdString();
+  if (const auto dose = core::parseDecimal(typed); dose && bound.kind == Kind::Dose)
+    typed = core::decimalText(*dose / m_units.measures().oneVolume().litres());
+  StockEdits(m_editor).setDosing(bound.path, {typed, unitKey(bound.kind)});
 }
 
 void StockPanel::refreshFields() {
@@ -79,6 +85,10 @@ void StockPanel::refreshFields() {
     const auto typed = edits.dosing(bound.path);
     if (bound.otherwise) bound.field->setPlaceholderText(bound.otherwise());
     const auto unit = unitKey(bound.kind);
+    if (bound.kind == Kind::Dose && !typed.isEmpty()) {
+      bound.field->show(QString::number(typed.value() * m_units.measures().oneVolume().litres(), 'g', 6));
+      continue;
+    }
     const auto converted = typed.isEmpty() || typed.unit == unit
                                ? core::Result<double>(core::Problem{})
                                : core::convert(typed.value(), typed.unit, unit);

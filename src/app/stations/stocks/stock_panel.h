@@ -25,7 +25,7 @@ signals:
   void message(const QString& words);
 
 protected:
-  enum class Kind { Plain, Volume, Conductivity, Temperature };
+  enum class Kind { Plain, Volume, Conductivity, Temperature, Dose };
 
   /// Works out what is shown; called only while visible.
   virtual void refresh() = 0;

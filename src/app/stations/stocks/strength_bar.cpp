@@ -58,7 +58,9 @@ StrengthBar::StrengthBar(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   row->addWidget(m_dose, 1);
   row->addWidget(new PlainLabel(tr("coldest night")));
   row->addWidget(m_coldest);
-  row->addWidget(new PlainLabel(tr("°C · margin")));
+  m_coldestUnit = new PlainLabel;
+  row->addWidget(m_coldestUnit);
+  row->addWidget(new PlainLabel(tr("margin")));
   row->addWidget(m_margin);
   row->addWidget(new PlainLabel(tr("% · acid leaves")));
   row->addWidget(m_alkalinity);
@@ -92,8 +94,11 @@ void StrengthBar::makeFields() {
   m_factor = makeField(tr("stock strength"), "stockFactor", 0.0001, 100000, 64);
   m_factor->setFont(faceOf(15, true));
   m_factor->onTyped = [this](const QString& d) { StockEdits(m_editor).setStrength(d); };
-  m_coldest = makeField(tr("coldest that the tanks will see, °C"), "coldest", -5, 60, 46);
-  m_coldest->onTyped = [this](const QString& d) { StockEdits(m_editor).setColdest(d); };
+  m_coldest = makeField(tr("coldest that the tanks will see"), "coldest", -5, 140, 46);
+  m_coldest->asked = [this] { return AskedUnit{m_units.temperatureUnit().toStdString(), {}}; };
+  m_coldest->onTyped = [this](const QString& d) {
+    StockEdits(m_editor).setColdest(typed(d, m_units.temperatureUnit()));
+  };
   m_margin = makeField(tr("margin below the ceiling, %"), "stockMargin", 0, 90, 40);
   m_margin->onTyped = [this](const QString& d) { StockEdits(m_editor).setMargin(d); };
   m_alkalinity = new NumberField({tr("alkalinity to leave after acid"), "meq/L", 0, 20, true});
@@ -150,8 +155,10 @@ void StrengthBar::refresh() {
   m_form->setCurrentIndex(m_form->findData(static_cast<int>(edits.form())));
   m_factor->show(QString::fromStdString(edits.strength()));
   const auto coldest = edits.coldest();
-  m_coldest->show(coldest.unit == "C" ? QString::fromStdString(coldest.digits)
-                                      : localNumber(plan.temperature.celsius(), 1));
+  m_coldestUnit->setText(m_units.temperatureUnitName());
+  m_coldest->show(digitsIn(
+      coldest.isEmpty() ? exchange::Amount{core::decimalText(plan.temperature.celsius()), "C"} : coldest,
+      m_units.temperatureUnit()));
   m_margin->show(QString::fromStdString(edits.margin().empty() ? core::decimalText(plan.marginPercent)
                                                                : edits.margin()));
   const auto left = m_editor.document().given.request.alkalinityLeftMeqPerL;
@@ -159,7 +166,7 @@ void StrengthBar::refresh() {
   const auto& answer = m_editor.answer().stock;
   m_dose->setText(doseOfTanks(answer, m_units) + makesText());
   m_dose->setToolTip(haveOwnStrengths(answer) ? tr("Each tank by its own strength")
-                                              : UnitsShown::doseInAll(answer.doseMlPerLitre));
+                                              : m_units.dose(answer.doseMlPerLitre));
 }
 
 } // namespace butte::app

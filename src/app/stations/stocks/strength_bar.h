@@ -35,6 +35,7 @@ private:
   FormulaEditor& m_editor;
   UnitsShown& m_units;
   QComboBox* m_form = nullptr;
+  QLabel* m_coldestUnit = nullptr;
   NumberField *m_factor = nullptr, *m_coldest = nullptr, *m_margin = nullptr, *m_alkalinity = nullptr;
   QLabel* m_dose = nullptr;
 };

@@ -2,6 +2,7 @@
 
 #include "document/formula_editor.h"
 #include "document/product_looks.h"
+#include "edits/mixing_edits.h"
 #include "edits/stock_edits.h"
 #include "fields/number_field.h"
 #include "paint/plain_label.h"
@@ -154,10 +155,17 @@ void TankCard::fillMenu() {
   auto* keep = menu->addAction(tr("Put this stock onto the shelf as a product"), this,
                                [this] { StockEdits(m_editor).keepAsProduct(m_index); });
   keep->setObjectName("stockAsProduct" + QString::number(m_index));
+  // Without any tank the salts go straight into the vessel.
   auto* gone =
-      menu->addAction(tr("Take this tank away"), this, [this] { StockEdits(m_editor).removeTank(m_index); });
+      menu->addAction(document.tanks.size() == 1 ? tr("Take the last tank away: mix straight into a vessel")
+                                                 : tr("Take this tank away"),
+                      this, &TankCard::takeAway);
   gone->setObjectName("removeTank" + QString::number(m_index));
-  gone->setEnabled(document.tanks.size() > 1);
+}
+
+void TankCard::takeAway() {
+  const bool last = m_editor.document().tanks.size() == 1;
+  last ? MixingEdits(m_editor).setDirect(true) : StockEdits(m_editor).removeTank(m_index);
 }
 
 void TankCard::setAim(bool aimed) {
@@ -179,10 +187,9 @@ QString TankCard::fallenText(const core::TankContent& content) const {
   QStringList fallen;
   for (const auto& f : content.fallen) {
     if (f.gramsPerLitre < worthShowing) continue;
-    fallen << QString("%1 g/L %2")
-                  .arg(localFigure(f.gramsPerLitre),
-                       QString::fromStdString(f.product ? m_editor.nameOf(shelf[*f.product].id)
-                                                        : words::solidName(f.solid)));
+    fallen << QString("%1 %2").arg(m_units.text(core::Concentration::fromGramsPerLitre(f.gramsPerLitre)),
+                                   QString::fromStdString(f.product ? m_editor.nameOf(shelf[*f.product].id)
+                                                                    : words::solidName(f.solid)));
   }
   if (fallen.isEmpty()) return {};
   QStringList lost;
@@ -271,7 +278,7 @@ QString TankCard::madeText(const core::TankContent& content) const {
     if (with == "part:" + std::to_string(i)) water = QString::fromStdString(sources[i].name);
   }
   const auto ph = content.ph ? " · pH " + localNumber(*content.ph, 1) : QString();
-  return tr("%1 kg/L%2 · with %3").arg(localNumber(content.densityKgPerLitre, 3), ph, water);
+  return tr("%1%2 · with %3").arg(m_units.densityText(content.densityKgPerLitre), ph, water);
 }
 
 void TankCard::refresh() {

@@ -34,6 +34,7 @@ signals:
   void message(const QString& words);
 
 private:
+  void takeAway();
   QWidget* makeHead();
   void fillMenu();
   std::vector<TankItems::Row> rows(const core::TankContent& content) const;

@@ -189,7 +189,7 @@ QString WayPanel::noteText(const core::Delivery& delivery, const std::vector<dou
   }
   return tr("Equal draw from every tank: a lower level or a weaker tank on one side shifts the ratio, "
             "not only the EC. %1")
-      .arg(UnitsShown::doseInAll(stock.doseMlPerLitre));
+      .arg(m_units.dose(stock.doseMlPerLitre));
 }
 
 void WayPanel::refresh() {

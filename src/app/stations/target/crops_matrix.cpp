@@ -56,9 +56,11 @@ QString CropsMatrix::headline(std::size_t crop) const {
                    .arg(m_units.dose(ml), localNumber(100 * share.strength, 0));
   if (share.correction) {
     const auto& product = m_editor.document().given.request.shelf[*share.correction];
-    words += tr(" + %1 of %2 per m³")
-                 .arg(m_units.text(core::Mass::fromGrams(1000 * share.correctionGramsPerLitre)),
-                      QString::fromStdString(m_editor.nameOf(product.id)));
+    words += tr(" + %1 of %2 per %3")
+                 .arg(m_units.text(core::Concentration::fromGramsPerLitre(share.correctionGramsPerLitre) *
+                                   m_units.measures().bulkVolume()),
+                      QString::fromStdString(m_editor.nameOf(product.id)),
+                      QString::fromStdString(m_units.measures().bulkVolumeName()));
   }
   return words;
 }

@@ -159,11 +159,14 @@ void CropsPage::showAnswer() {
   QStringList weights;
   for (std::size_t j = 0; j < m_answer->gramsPerLitre.size(); ++j) {
     if (m_answer->gramsPerLitre[j] > 1e-6)
-      weights << QString("%1 %2").arg(m_units.text(core::Mass::fromGrams(1000 * m_answer->gramsPerLitre[j])),
-                                      qtext(m_editor.nameOf(document.given.request.shelf[j].id)));
+      weights << QString("%1 %2").arg(
+          m_units.text(core::Concentration::fromGramsPerLitre(m_answer->gramsPerLitre[j]) *
+                       m_units.measures().bulkVolume()),
+          qtext(m_editor.nameOf(document.given.request.shelf[j].id)));
   }
   m_stocks->setText(
-      tr("<b>The tanks, per m³ of the strongest feed:</b> %1").arg(weights.join(" · ").toHtmlEscaped()));
+      tr("<b>The tanks, per %1 of the strongest feed:</b> %2")
+          .arg(qtext(m_units.measures().bulkVolumeName()), weights.join(" · ").toHtmlEscaped()));
 }
 
 void CropsPage::useWeights() {

@@ -34,8 +34,8 @@ std::string typedAs(double value) {
 } // namespace
 
 TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_units(units), m_now(new PlainLabel),
-      m_wanted(new NumberField({tr("EC wanted"), "mS/cm", 0.05, 20, true})),
+    : QWidget(parent), m_editor(editor), m_units(units), m_now(new PlainLabel), m_wantedUnit(new PlainLabel),
+      m_wanted(new NumberField({tr("EC wanted"), "", 0.05, 14000, true})),
       m_total(new NumberField({tr("nitrogen in all"), "mg/L", 0, 2000, true})),
       m_share(new NumberField({tr("ammonium's share of nitrogen"), "%", 0, 100, true})),
       m_traces(new QCheckBox(tr("traces too"))), m_season(new QComboBox) {
@@ -58,14 +58,17 @@ TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget
   const auto go = [this] {
     const auto typed = core::parseDecimal(m_wanted->digits().toStdString());
     if (!typed || m_wanted->isWrong())
-      return emit message(tr("Type the EC that the target shall have, in mS/cm."));
-    scaleTo(*typed, {core::DeedCode::TargetScaled, {m_wanted->digits().toStdString()}});
+      return emit message(
+          tr("Type the EC that the target shall have, in %1.").arg(m_units.conductivityUnitName()));
+    const double ec = m_units.measures().conductivityOf(*typed).milliSiemensPerCm();
+    scaleTo(ec, {core::DeedCode::TargetScaled, {core::decimalText(ec)}});
   };
   connect(scale, &QPushButton::clicked, this, go);
   connect(m_wanted, &QLineEdit::returnPressed, this, go);
   row->addWidget(new PlainLabel(tr("to EC")));
   row->addWidget(m_wanted);
-  row->addWidget(new PlainLabel(tr("mS/cm")));
+  row->addWidget(m_wantedUnit);
+  m_wanted->asked = [this] { return AskedUnit{m_units.conductivityUnit().toStdString(), {}}; };
   row->addWidget(m_traces);
   row->addWidget(scale);
   row->addStretch();
@@ -79,10 +82,10 @@ TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget
     if (index < 1 || index > static_cast<int>(rules.size())) return;
     const auto& rule = rules[static_cast<std::size_t>(index - 1)];
     scaleTo(rule.milliSiemensPerCm, {core::DeedCode::TargetOfSeason, {rule.name}});
-    emit message(tr("%1: EC %2 to %3 mS/cm. %4 (%5)")
-                     .arg(QString::fromStdString(rule.name), localNumber(*rule.range->ecLow, 1),
-                          localNumber(*rule.range->ecHigh, 1), QString::fromStdString(rule.range->note),
-                          QString::fromStdString(rule.range->source)));
+    emit message(
+        tr("%1: EC %2. %3 (%4)")
+            .arg(QString::fromStdString(rule.name), rangeText(*rule.range->ecLow, *rule.range->ecHigh),
+                 QString::fromStdString(rule.range->note), QString::fromStdString(rule.range->source)));
   });
   column->addWidget(m_season);
   column->addWidget(makeNitrogen());
@@ -115,6 +118,7 @@ QWidget* TargetStrength::makeNitrogen() {
 }
 
 void TargetStrength::refresh() {
+  m_wantedUnit->setText(m_units.conductivityUnitName());
   const auto& request = m_editor.document().given.request;
   const auto ec = core::conductivityOfTarget(request.rows, request.alkalinityLeftMeqPerL.value_or(0));
   m_now->setText(ec && !request.rows.empty()
@@ -143,17 +147,25 @@ void TargetStrength::nitrogenTyped() {
   TargetEdits(m_editor).setNitrogen(m_total->digits(), m_share->digits());
 }
 
+QString TargetStrength::rangeText(double low, double high) const {
+  return tr("%1 to %2")
+      .arg(m_units.digits(core::Conductivity::fromMilliSiemensPerCm(low)),
+           m_units.text(core::Conductivity::fromMilliSiemensPerCm(high)));
+}
+
 void TargetStrength::fillSeasons() {
   const auto crop = QString::fromStdString(m_editor.document().crop.empty() ? m_editor.document().targetName
                                                                             : m_editor.document().crop);
-  if (crop == m_seasonCrop && m_season->count() > 0) return;
+  const auto unit = m_units.conductivityUnit();
+  if (crop == m_seasonCrop && unit == m_seasonUnit && m_season->count() > 0) return;
   m_seasonCrop = crop;
+  m_seasonUnit = unit;
   m_season->clear();
   m_season->addItem(tr("Usual strength by season…"));
   for (const auto& rule : core::seasonRules(crop.toStdString()))
-    m_season->addItem(tr("%1: EC %2 to %3")
-                          .arg(QString::fromStdString(rule.name), localNumber(*rule.range->ecLow, 1),
-                               localNumber(*rule.range->ecHigh, 1)));
+    m_season->addItem(
+        tr("%1: EC %2")
+            .arg(QString::fromStdString(rule.name), rangeText(*rule.range->ecLow, *rule.range->ecHigh)));
 }
 
 void TargetStrength::scaleTo(double milliSiemensPerCm, const core::Deed& deed) {

@@ -27,17 +27,18 @@ private:
   QWidget* makeNitrogen();
   void refresh();
   void refreshNitrogen();
+  QString rangeText(double low, double high) const;
   void fillSeasons();
   void scaleTo(double milliSiemensPerCm, const core::Deed& deed);
   void nitrogenTyped();
 
   FormulaEditor& m_editor;
   UnitsShown& m_units;
-  QLabel* m_now;
+  QLabel *m_now, *m_wantedUnit;
   NumberField *m_wanted, *m_total, *m_share;
   QCheckBox* m_traces;
   QComboBox* m_season;
-  QString m_seasonCrop;
+  QString m_seasonCrop, m_seasonUnit;
 };
 
 } // namespace butte::app

@@ -119,13 +119,14 @@ QString AcidPanel::doseText() const {
   const auto batch = given.request.volume;
   if (product.densityKgPerL) {
     const double millilitres = grams / *product.densityKgPerL;
-    return tr("%1 · %2 mL (%3) in %4")
-        .arg(m_units.dose(millilitres), localFigure(millilitres * batch.litres()),
+    return tr("%1 · %2 (%3) in %4")
+        .arg(m_units.dose(millilitres),
+             m_units.stockText(core::Volume::fromMillilitres(millilitres * batch.litres())),
              m_units.text(core::Mass::fromGrams(grams * batch.litres())), m_units.text(batch));
   }
-  return tr("%1 g per L · %2 in %3")
-      .arg(localFigure(grams), m_units.text(core::Mass::fromGrams(grams * batch.litres())),
-           m_units.text(batch));
+  return tr("%1 · %2 in %3")
+      .arg(m_units.text(core::Concentration::fromGramsPerLitre(grams)),
+           m_units.text(core::Mass::fromGrams(grams * batch.litres())), m_units.text(batch));
 }
 
 QString AcidPanel::consequences() const {

@@ -115,12 +115,17 @@ void AcidTable::refresh() {
       row.button->style()->unpolish(row.button);
       row.button->style()->polish(row.button);
     }
-    const auto dose = it->millilitresPerLitre > 0 ? m_units.dose(it->millilitresPerLitre)
-                                                  : tr("%1 g per L").arg(localFigure(it->gramsPerLitre));
+    const auto dose = it->millilitresPerLitre > 0
+                          ? m_units.dose(it->millilitresPerLitre)
+                          : m_units.text(core::Concentration::fromGramsPerLitre(it->gramsPerLitre));
     QString cost;
     if (at >= 0) {
       const auto& price = m_editor.document().allProducts[static_cast<std::size_t>(at)].pricePerKg;
-      if (price) cost = tr(" · costs %1 per m³").arg(localFigure(*price * it->gramsPerLitre));
+      if (price)
+        cost =
+            tr(" · costs %1 per %2")
+                .arg(localFigure(*price * it->gramsPerLitre * m_units.measures().bulkVolume().cubicMetres()),
+                     qtext(m_units.measures().bulkVolumeName()));
     }
     row.words->setText(
         QString("<b>%1</b>%2 · %3<br>%4").arg(dose, cost, dangerOf(*it->product), bringsOf(*it)));

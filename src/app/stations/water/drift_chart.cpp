@@ -1,5 +1,6 @@
 #include "stations/water/drift_chart.h"
 
+#include "measures.h"
 #include "paint/axes.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
@@ -24,7 +25,7 @@ struct Line {
 };
 const std::vector<Line>& lines() {
   static const std::vector<Line> all{
-      {"EC", "mS/cm", [](const core::Water& w) { return w.conductivityMsPerCm; }},
+      {"EC", nullptr, [](const core::Water& w) { return w.conductivityMsPerCm; }}, // as the person has it
       {QT_TRANSLATE_NOOP("butte", "alkalinity"), QT_TRANSLATE_NOOP("butte", "mg/L as CaCO₃"),
        [](const core::Water& w) {
          return w.alkalinityMeqPerL
@@ -36,6 +37,15 @@ const std::vector<Line>& lines() {
       {QT_TRANSLATE_NOOP("butte", "sodium"), "mg/L",
        [](const core::Water& w) { return core::amountOf(core::BlendGoal::Sodium, w); }}};
   return all;
+}
+
+QString shown(const Line& line, double value) {
+  if (line.unit) return localFigure(value);
+  return QString::fromStdString(words::measures().digits(core::Conductivity::fromMilliSiemensPerCm(value)));
+}
+
+QString unitOf(const Line& line) {
+  return line.unit ? app::tr(line.unit) : QString::fromStdString(words::measures().conductivityUnitName());
 }
 
 double dayOf(const std::string& date) {
@@ -59,7 +69,7 @@ void DriftChart::show(std::vector<Point> points) {
     const auto first = line.of(m_points.front().water), last = line.of(m_points.back().water);
     if (first && last)
       words << tr("%1 %2 to %3 %4")
-                   .arg(app::tr(line.name), localFigure(*first), localFigure(*last), app::tr(line.unit));
+                   .arg(app::tr(line.name), shown(line, *first), shown(line, *last), unitOf(line));
   }
   setAccessibleDescription(words.join(", "));
   setVisible(m_points.size() >= 2);
@@ -101,9 +111,9 @@ void DriftChart::paintEvent(QPaintEvent*) {
     const auto first = line.of(m_points.front().water), now = line.of(m_points.back().water);
     p.setPen(t.ink);
     if (first && now)
-      p.drawText(QRectF(right + 8, top, 146, rowHeight), Qt::AlignLeft | Qt::AlignVCenter,
-                 QString("%1 → %2 %3")
-                     .arg(localFigure(*first), localFigure(*now), app::tr(line.unit).section(' ', 0, 0)));
+      p.drawText(
+          QRectF(right + 8, top, 146, rowHeight), Qt::AlignLeft | Qt::AlignVCenter,
+          QString("%1 → %2 %3").arg(shown(line, *first), shown(line, *now), unitOf(line).section(' ', 0, 0)));
     top += rowHeight;
   }
 }

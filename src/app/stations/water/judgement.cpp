@@ -46,15 +46,22 @@ QString mark(VerdictLevel level) {
   return {};
 }
 
-QString unitText(const core::Verdict& v) {
+QString unitText(const core::Verdict& v, const UnitsShown& units) {
+  if (v.property == "EC") return " " + units.conductivityUnitName();
   return v.unit == "pH" || v.property == "SAR"           ? QString()
          : v.property.find("CaCO3") != std::string::npos ? " mg/L"
                                                          : " " + qtext(v.unit);
 }
 
-QString figureText(const core::Verdict& v) {
+/// A figure or a limit of the verdict's property.
+QString inUnit(const core::Verdict& v, double value, const UnitsShown& units) {
+  return v.property == "EC" ? units.digits(core::Conductivity::fromMilliSiemensPerCm(value))
+                            : localFigure(value);
+}
+
+QString figureText(const core::Verdict& v, const UnitsShown& units) {
   if (v.property == "pH" || v.property == "SAR") return localNumber(*v.value, 1);
-  if (v.property == "EC") return localNumber(*v.value, 2);
+  if (v.property == "EC") return inUnit(v, *v.value, units);
   if (*v.value >= 10 && v.plusMinus == 0 && v.property.find("CaCO3") != std::string::npos)
     return localNumber(*v.value, 0);
   return v.plusMinus > 0 ? "≈ " + plusMinusText(*v.value, v.plusMinus) : localFigure(*v.value);
@@ -184,7 +191,7 @@ void Judgement::showVerdicts() {
       usual ? void(unmeasured << name) : void(++rarer);
       continue;
     }
-    const auto figure = figureText(v) + unitText(v);
+    const auto figure = figureText(v, m_units) + unitText(v, m_units);
     if (v.level == VerdictLevel::Fine && v.atWorst == VerdictLevel::Fine) {
       fine << name + " " + figure;
       continue;
@@ -200,8 +207,9 @@ void Judgement::showVerdicts() {
         tr("<tr><td width='92'>%1</td><td><b>%2</b> %3<br><span style='color:%4'>%5 <i>Fine to %6, too high "
            "above %7%8: %9</i></span></td></tr>")
             .arg(mark(v.level), name.toHtmlEscaped(), figure.toHtmlEscaped(), theme().inkSoft.name(),
-                 words.toHtmlEscaped(), localFigure(v.limit->fineBelow), localFigure(v.limit->tooHighAbove),
-                 unitText(v), qtext(v.limit->source).toHtmlEscaped());
+                 words.toHtmlEscaped(), inUnit(v, v.limit->fineBelow, m_units),
+                 inUnit(v, v.limit->tooHighAbove, m_units), unitText(v, m_units),
+                 qtext(v.limit->source).toHtmlEscaped());
   }
   if (!fine.isEmpty())
     html += QString("<tr><td>%1</td><td>%2</td></tr>")

@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "fields/number_field.h"
+#include "measures.h"
 #include "paint/line_of_text.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
@@ -71,8 +72,15 @@ QString choiceText(const reading::UnplacedRow& row, std::size_t choice) {
 QString rowText(const core::ReportRow& row) {
   const auto figure = QString(row.below ? "< " : "") + asStated(row.value);
   if (row.key == "pH") return "pH " + figure;
-  if (row.key == "EC") return "EC " + figure + " mS/cm";
-  if (row.key == "temperature") return figure + " °C";
+  // As the paper has it where the units are alike, else in those of the person.
+  const auto& measures = words::measures();
+  if (row.key == "EC")
+    return "EC " + (measures.conductivity == words::ConductivityShown::MilliSiemens
+                        ? figure + " mS/cm"
+                        : QString::fromStdString(
+                              measures.text(core::Conductivity::fromMilliSiemensPerCm(row.value))));
+  if (row.key == "temperature")
+    return QString::fromStdString(measures.text(core::Temperature::fromCelsius(row.value)));
   return QString("%1 %2 %3")
       .arg(QString::fromStdString(words::reportKeyName(row.key)), figure,
            QString::fromStdString(words::reportUnitName(row.unit)));

@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "edits/water_edits.h"
 #include "fields/number_field.h"
+#include "measures.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
@@ -96,6 +97,7 @@ void ReportTable::addMeters(QGridLayout* grid) {
   m_ec->onTyped = keep;
   connect(m_ecUnit, &QComboBox::activated, this, [this, keep] {
     const auto stated = WaterEdits(m_editor).conductivity(m_part);
+    m_ecUnitByHand = true;
     if (!stated.isEmpty()) keep(QString::fromStdString(stated.digits));
   });
   m_ph = new NumberField({tr("pH of the water"), "", 0, 14, true});
@@ -171,14 +173,17 @@ std::string ReportTable::keyOf(const Row& row) const {
 }
 
 void ReportTable::show(std::size_t part) {
+  if (part != m_part) m_ecUnitByHand = false;
   m_part = part;
   for (const auto& row : m_rows)
     refreshRow(row);
   const WaterEdits edits(m_editor);
   const auto ec = edits.conductivity(part);
-  m_ec->show(QString::fromStdString(ec.digits));
-  if (!ec.isEmpty())
-    m_ecUnit->setCurrentIndex(std::max(0, m_ecUnit->findData(QString::fromStdString(ec.unit))));
+  // Where nothing is stated, the person's own; what a hand chose since then stays.
+  const auto unit = ec.isEmpty() ? words::measures().conductivityUnit() : ec.unit;
+  if (!ec.isEmpty() || !m_ecUnitByHand)
+    m_ecUnit->setCurrentIndex(std::max(0, m_ecUnit->findData(QString::fromStdString(unit))));
+  m_ec->show(QString::fromStdString(ec.digits)); // its name says the unit
   m_ph->show(QString::fromStdString(edits.ph(part)));
 }
 

@@ -42,6 +42,7 @@ private:
 
   FormulaEditor& m_editor;
   std::size_t m_part = 0;
+  bool m_ecUnitByHand = false; ///< chosen for the figure that is to come
   std::vector<Row> m_rows;
   NumberField *m_ec = nullptr, *m_ph = nullptr;
   QComboBox* m_ecUnit = nullptr;

@@ -6,6 +6,7 @@
 #include "edits/water_edits.h"
 #include "edits/water_sources.h"
 #include "fields/number_field.h"
+#include "measures.h"
 #include "paint/plain_label.h"
 #include "paint/wrapped_label.h"
 #include "services/units_shown.h"
@@ -15,6 +16,7 @@
 #include "water/shares.h"
 #include "water/water_plan.h"
 #include "water/water_solutes.h"
+#include "wording/record_words.h"
 #include "wording/tr.h"
 #include "words.h"
 
@@ -178,7 +180,7 @@ QWidget* SourcePanel::makeShare() {
   m_goal->setObjectName("blendGoal");
   m_goal->setAccessibleName(tr("what the blend shall not exceed"));
   m_goal->addItem(tr("alkalinity, mg/L as CaCO₃"), static_cast<int>(core::BlendGoal::Alkalinity));
-  m_goal->addItem(tr("EC, mS/cm"), static_cast<int>(core::BlendGoal::Conductivity));
+  m_goal->addItem("EC", static_cast<int>(core::BlendGoal::Conductivity));
   m_goal->addItem(tr("sodium, mg/L"), static_cast<int>(core::BlendGoal::Sodium));
   m_goal->addItem(tr("chloride, mg/L"), static_cast<int>(core::BlendGoal::Chloride));
   m_goal->addItem(tr("calcium, mg/L"), static_cast<int>(core::BlendGoal::Calcium));
@@ -188,6 +190,10 @@ QWidget* SourcePanel::makeShare() {
   m_limit->setObjectName("blendLimit");
   m_limit->setFixedWidth(52);
   m_limit->show("40");
+  m_limit->asked = [this] {
+    const bool ec = m_goal->currentData().toInt() == static_cast<int>(core::BlendGoal::Conductivity);
+    return AskedUnit{ec ? words::measures().conductivityUnit() : std::string(), {}};
+  };
   connect(m_limit, &QLineEdit::returnPressed, this, &SourcePanel::findShare);
   auto* find = new QPushButton(tr("Find"));
   find->setObjectName("findShare");
@@ -238,8 +244,10 @@ void SourcePanel::findShare() {
     parts.push_back({part.treated, part.share});
   const auto goal = static_cast<core::BlendGoal>(m_goal->currentData().toInt());
   const double typed = core::parseDecimal(m_limit->digits().toStdString()).value_or(0);
-  const double limit =
-      goal == core::BlendGoal::Alkalinity ? typed / core::constant::milligramsCaCO3PerMeq : typed;
+  const double limit = goal == core::BlendGoal::Alkalinity ? typed / core::constant::milligramsCaCO3PerMeq
+                       : goal == core::BlendGoal::Conductivity
+                           ? words::measures().conductivityOf(typed).milliSiemensPerCm()
+                           : typed;
   const auto share = core::largestShare(parts, m_part, {goal, limit});
   if (!share)
     return emit message(share.problem().code == core::ProblemCode::CannotReach
@@ -288,6 +296,8 @@ void SourcePanel::refreshTreatment() {
   const WaterEdits edits(m_editor);
   const bool membrane = std::holds_alternative<core::ReverseOsmosis>(treatment);
   const bool softener = std::holds_alternative<core::Softener>(treatment);
+  m_goal->setItemText(m_goal->findData(static_cast<int>(core::BlendGoal::Conductivity)),
+                      tr("EC, %1").arg(qtext(words::measures().conductivityUnitName())));
   m_treatment->setCurrentIndex(membrane ? 1 : softener ? 2 : 0);
   m_membraneRow->setVisible(membrane);
   m_ionRow->setVisible(membrane);
@@ -298,9 +308,14 @@ void SourcePanel::refreshTreatment() {
     m_recovery->show(QString::fromStdString(edits.membraneRecovery(m_part)));
     m_ionRow->showPart(m_part);
     const auto ec = core::computedConductivityMsPerCm(answer.treated);
-    m_treated->setText(tr("%1 L waste per L%2")
-                           .arg(localFigure(answer.share > 0 ? answer.wasteLitresPerLitre / answer.share : 0),
-                                ec ? tr(", EC %1").arg(localFigure(*ec)) : QString()));
+    const auto& inOne = words::measures();
+    const double waste = answer.share > 0 ? answer.wasteLitresPerLitre / answer.share : 0;
+    m_treated->setText(
+        tr("%1 waste per %2%3")
+            .arg(qtext(inOne.text(core::Volume::fromLitres(waste * inOne.oneVolume().litres()))),
+                 qtext(inOne.volumeUnitName()),
+                 ec ? tr(", EC %1").arg(qtext(inOne.text(core::Conductivity::fromMilliSiemensPerCm(*ec))))
+                    : QString()));
     m_treated->setToolTip(
         tr("Sediment filter every 6 months, membrane every 1 to 2 years (common practice). A pH pen "
            "says little in permeate."));

@@ -228,7 +228,10 @@ void WaterPage::refreshResult() {
   double waste = 0;
   for (const auto& part : waters.parts)
     waste += part.wasteLitresPerLitre;
-  if (waste > 0) parts << tr("%1 L waste per L").arg(localNumber(waste, 2));
+  if (waste > 0)
+    parts << tr("%1 waste per %2")
+                 .arg(m_units.text(core::Volume::fromLitres(waste * m_units.measures().oneVolume().litres())),
+                      m_units.volumeUnitName());
   m_result->setText(parts.join(" · "));
   const bool acid = !water.acidFirstId.empty();
   m_acid->setCurrentIndex(std::max(0, m_acid->findData(QString::fromStdString(water.acidFirstId))));
@@ -236,10 +239,11 @@ void WaterPage::refreshResult() {
   if (!acid) return;
   m_acidLeft->show(QString::fromStdString(AcidEdits(m_editor).acidBeforeUseLeft()));
   const auto density = water.plan.acid->densityKgPerL;
-  m_acidDose->setText(waters.acidProblem ? tr("meq/L alkalinity: it has less already")
-                      : density
-                          ? tr("meq/L alkalinity: %1").arg(m_units.dose(waters.acidGramsPerLitre / *density))
-                          : tr("meq/L alkalinity: %1 g per L").arg(localFigure(waters.acidGramsPerLitre)));
+  m_acidDose->setText(
+      waters.acidProblem ? tr("meq/L alkalinity: it has less already")
+      : density          ? tr("meq/L alkalinity: %1").arg(m_units.dose(waters.acidGramsPerLitre / *density))
+                         : tr("meq/L alkalinity: %1")
+                      .arg(m_units.text(core::Concentration::fromGramsPerLitre(waters.acidGramsPerLitre))));
 }
 
 } // namespace butte::app
