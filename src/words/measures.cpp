@@ -115,9 +115,17 @@ std::string Measures::text(Volume v) const {
   return words::in(figure(in(v)), volumeUnitName());
 }
 
+bool Measures::isLittle(Volume v) const {
+  return volume == VolumeShown::Litres ? v.litres() < 1 : in(v) < 0.5;
+}
+
+std::string Measures::vesselUnit(Volume v) const {
+  if (!isLittle(v)) return volumeUnit();
+  return volume == VolumeShown::Litres || liquid == LiquidShown::Millilitres ? "mL" : "floz_us";
+}
+
 std::string Measures::stockText(Volume v) const {
-  const bool little = volume == VolumeShown::Litres ? v.litres() < 1 : in(v) < 0.5;
-  return little ? liquidText(v) : text(v);
+  return isLittle(v) ? liquidText(v) : text(v);
 }
 
 std::string Measures::liquidText(Volume v) const {
@@ -176,6 +184,13 @@ std::string Measures::digits(Conductivity c) const {
 
 std::string Measures::text(Conductivity c) const {
   return words::in(digits(c), conductivityUnitName());
+}
+
+std::string Measures::shortText(Conductivity c) const {
+  constexpr const char* scales[] = {"", "ppm₅₀₀", "ppm₆₄₀", "ppm₇₀₀"};
+  return conductivity == ConductivityShown::MilliSiemens
+             ? said("EC {}", text(c))
+             : words::in(digits(c), scales[static_cast<int>(conductivity)]);
 }
 
 std::string Measures::temperatureUnit() const {

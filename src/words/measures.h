@@ -42,6 +42,8 @@ struct Measures {
   core::Volume bulkVolume() const;
   std::string bulkVolumeName() const; ///< "m³", "1000 US gal"
 
+  /// What a bottle, a pail or a tank is stated in: "mL", "floz_us", else volumeUnit().
+  std::string vesselUnit(core::Volume volume) const;
   /// A liquid poured from a jug or a pipette: "505 mL", "2.40 L", "1.25 tsp".
   std::string stockText(core::Volume volume) const;
   /// Less than a litre in any case: "37.9 mL", "1.28 fl oz", "12 drops".
@@ -51,8 +53,10 @@ struct Measures {
 
   std::string text(core::Conductivity conductivity) const;
   std::string digits(core::Conductivity conductivity) const; ///< the same without its unit
-  std::string conductivityUnit() const;                      ///< "mS/cm", "ppm500" ...
-  std::string conductivityUnitName() const;                  ///< "mS/cm", "ppm (500)" ...
+  /// For tight rooms: "EC 1.67 mS/cm", "835 ppm₅₀₀"; the scale stays said.
+  std::string shortText(core::Conductivity conductivity) const;
+  std::string conductivityUnit() const;     ///< "mS/cm", "ppm500" ...
+  std::string conductivityUnitName() const; ///< "mS/cm", "ppm (500)" ...
   double in(core::Conductivity conductivity) const;
   core::Conductivity conductivityOf(double shown) const; ///< the way back
 
@@ -69,6 +73,7 @@ struct Measures {
   std::string densityUnitName() const; ///< "kg/L", "lb/US gal"
 
 private:
+  bool isLittle(core::Volume volume) const;
   bool isByGallon() const;
 };
 

@@ -167,6 +167,27 @@ TEST_F(StocksPageTest, TanksComeAndGoWhileFewProductsAreSought) {
   EXPECT_TRUE(QTest::qWaitFor([&] { return !editor().isSearching(); }, 20000));
 }
 
+// Two bottles of 500 mL, 10 mL of each per US gallon, as a hobby grower keeps them (common practice).
+TEST_F(StocksPageTest, SmallBottlesAreStatedAsBottlesAre) {
+  trigger("units_us");
+  type("tankVolume0", "500 mL");
+  find("tankVolume0")->clearFocus();
+  find("stockFactor")->setFocus();
+  EXPECT_NEAR(editor().document().tanks.empty() ? 0
+                                                : editor().answer().stock.tanks[0].tank.volume.millilitres(),
+              500, 0.01);
+  EXPECT_EQ(find("tankVolume0")->text(), "16.9") << "17 fl oz, not 0.132 US gal";
+  EXPECT_THAT(find("tankVolume0")->accessibleName().toStdString(), HasSubstr("fl oz"));
+  trigger("units_metric");
+  EXPECT_EQ(find("tankVolume0")->text(), "500");
+  EXPECT_THAT(find("tankVolume0")->accessibleName().toStdString(), HasSubstr("mL"));
+  auto* form = find<QComboBox>("ratioForm");
+  form->setCurrentIndex(form->findText("mL per US gal"));
+  emit form->activated(form->currentIndex());
+  type("stockFactor", "10");
+  EXPECT_NEAR(editor().answer().stock.doseMlPerLitre, 10 / 3.785411784, 1e-6);
+}
+
 TEST_F(StocksPageTest, TheLastTankCanBeTakenAwayAndTheSaltsGoStraightIn) {
   trigger("removeTank2");
   trigger("removeTank1");

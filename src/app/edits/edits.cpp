@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "typed_numbers.h"
 #include "units/convert.h"
+#include "words.h"
 
 namespace butte::app {
 
@@ -24,6 +25,13 @@ exchange::Amount Edits::figure(const std::string& pointer) const {
 
 exchange::Amount typed(const QString& digits, const QString& unit) {
   return {digits.toStdString(), unit.toStdString()};
+}
+
+QString shownIn(const exchange::Amount& amount, const QString& unit) {
+  const auto asked = unit.toStdString();
+  if (amount.isEmpty() || amount.unit == asked) return QString::fromStdString(amount.digits);
+  const auto converted = core::convert(amount.value(), amount.unit, asked);
+  return QString::fromStdString(converted ? words::digits(*converted) : amount.digits);
 }
 
 QString digitsIn(const exchange::Amount& amount, const QString& unit) {

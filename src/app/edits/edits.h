@@ -33,7 +33,11 @@ protected:
 /// Digits from a field and the unit it was typed in.
 exchange::Amount typed(const QString& digits, const QString& unit = {});
 
-/// The digits of a figure for a field in a unit: as typed where it was typed in it, else converted.
+/// The digits of a figure for a field in a unit: as typed where it was typed in it, else converted, with as
+/// many as mean something.
+QString shownIn(const exchange::Amount& amount, const QString& unit);
+
+/// The same with as many digits as no scale needs, to be kept.
 QString digitsIn(const exchange::Amount& amount, const QString& unit);
 
 } // namespace butte::app

@@ -103,7 +103,7 @@ private:
     return tr("<p style='margin-bottom:2px'><span style='font-size:12pt'><b>Tank %1</b></span> — %2 — "
               "1:%3, make up to <b>%4</b></p>")
                .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(), side,
-                    localFigure(content.factor), m_units.text(content.tank.volume)) +
+                    localFigure(content.factor), m_units.stockText(content.tank.volume)) +
            weighingTableHtml(m_editor, m_units, planFor(weights, m_rounded.grams[t])) +
            preStockHtml(m_editor, m_units, t) +
            (content.tank.use == core::TankUse::Acid ? makingAcid(content) : making(content));
@@ -114,7 +114,7 @@ private:
               "until clear before the next, rinse the cup into the tank. "
               "Then make up to the mark of %2, stir, look for sediment. Label: contents, strength, "
               "date, dose.</p>")
-        .arg(m_units.text(content.tank.volume * 0.5), m_units.text(content.tank.volume));
+        .arg(m_units.stockText(content.tank.volume * 0.5), m_units.stockText(content.tank.volume));
   }
 
   QString makingAcid(const core::TankContent& content) const {

@@ -88,7 +88,7 @@ QString label(const FormulaEditor& editor, const UnitsShown& units, const core::
                   QString::fromStdString(editor.document().name).toHtmlEscaped()) +
          tr("<span style='font-size:15pt'><b>1:%1 &nbsp; %2</b></span> &nbsp; of feed<br>"
             "%3, %4. Contents: %5<br><b>%6</b><br>")
-             .arg(localFigure(content.factor), units.dose(dose), units.text(content.tank.volume),
+             .arg(localFigure(content.factor), units.dose(dose), units.stockText(content.tank.volume),
                   units.densityText(content.densityKgPerLitre), contents(editor, units, content),
                   keepFrom(content, core::tankSide(shelf, content))) +
          before(editor, content) +

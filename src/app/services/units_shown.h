@@ -59,6 +59,9 @@ public:
   QString dose(double mlPerLitre) const { return shown(m_measures.dose(mlPerLitre)); }
   QString text(core::Conductivity conductivity) const { return shown(m_measures.text(conductivity)); }
   QString digits(core::Conductivity conductivity) const { return shown(m_measures.digits(conductivity)); }
+  QString shortText(core::Conductivity conductivity) const {
+    return shown(m_measures.shortText(conductivity));
+  }
   QString conductivityUnit() const { return shown(m_measures.conductivityUnit()); }
   QString conductivityUnitName() const { return shown(m_measures.conductivityUnitName()); }
   double conductivityIn(core::Conductivity conductivity) const { return m_measures.in(conductivity); }

@@ -180,6 +180,7 @@ QWidget* FirstStart::makeWater() {
     field->onMessage = [this](const QString& words) { emit message(words); };
   }
   auto* metered = rows[static_cast<int>(WaterKnown::Metered)];
+  metered->setSpacing(8);
   for (auto* part : std::initializer_list<QWidget*>{m_ec, m_ecUnit, new PlainLabel("pH"), m_ph,
                                                     new PlainLabel(tr("alkalinity")), m_alkalinity,
                                                     new PlainLabel(tr("mg/L as CaCO₃"))})

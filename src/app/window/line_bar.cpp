@@ -122,7 +122,7 @@ void LineBar::refresh() {
   const auto waterPh = answer.water.ph ? " · pH " + localNumber(*answer.water.ph, 1) : QString();
   card(Station::Water)
       ->setHeadline(QString::fromStdString(document.waterName) + waterPh,
-                    "EC " + m_units.text(base) + " · " + alkalinity, waterOdd);
+                    m_units.shortText(base) + " · " + alkalinity, waterOdd);
   card(Station::Target)
       ->setHeadline(
           QString::fromStdString(document.targetName),
@@ -133,8 +133,8 @@ void LineBar::refresh() {
     used += g > core::Mass{};
   const auto off = answer.solution.reasons.size();
   card(Station::Formula)
-      ->setHeadline(counted(used, tr("%1 product · EC %2"), tr("%1 products · EC %2"))
-                        .arg(m_units.text(answer.feed.conductivity)),
+      ->setHeadline(counted(used, tr("%1 product · %2"), tr("%1 products · %2"))
+                        .arg(m_units.shortText(answer.feed.conductivity)),
                     !answer.harmful.empty()
                         ? tr("%1 %2 mg/L: HARMFUL")
                               .arg(QString::fromStdString(words::nutrientName(answer.harmful[0].nutrient)),

@@ -111,6 +111,8 @@ QWidget* BenchPage::makeScaleRow(std::size_t index) {
   row->addWidget(fields.unit);
   row->addWidget(new PlainLabel(tr("takes up to")));
   row->addWidget(fields.capacity);
+  fields.unitName = new PlainLabel;
+  row->addWidget(fields.unitName);
   row->addStretch();
   m_scales.push_back(fields);
   return box;
@@ -128,9 +130,10 @@ void BenchPage::refresh() {
     const bool there = i < stated;
     const auto unit = QString::fromStdString(unitOf(i));
     m_scales[i].unit->setCurrentText(unit);
+    m_scales[i].unitName->setText(unit);
     const FormulaEdits edits(m_editor);
-    m_scales[i].readability->show(there ? digitsIn(edits.scaleReadability(i), unit) : QString());
-    m_scales[i].capacity->show(there ? digitsIn(edits.scaleCapacity(i), unit) : QString());
+    m_scales[i].readability->show(there ? shownIn(edits.scaleReadability(i), unit) : QString());
+    m_scales[i].capacity->show(there ? shownIn(edits.scaleCapacity(i), unit) : QString());
   }
   m_rest.start();
 }

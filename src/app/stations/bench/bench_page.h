@@ -4,6 +4,7 @@
 #include <vector>
 
 class QComboBox;
+class QLabel;
 class QTextBrowser;
 
 namespace butte::app {
@@ -43,6 +44,7 @@ private:
   struct ScaleFields {
     NumberField *readability = nullptr, *capacity = nullptr;
     QComboBox* unit = nullptr; ///< what its display shows
+    QLabel* unitName = nullptr;
   };
   std::vector<ScaleFields> m_scales;
 };

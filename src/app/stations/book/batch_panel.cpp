@@ -227,7 +227,7 @@ void BatchPanel::fill() {
     QString digits;
     if (weight.actual) {
       const auto unit = m_units.text(core::Mass::fromGrams(weight.plannedGrams)).section(' ', -1);
-      digits = digitsIn(*weight.actual, unit);
+      digits = shownIn(*weight.actual, unit);
     }
     line.actual->show(digits);
     if (!line.lot->hasFocus()) line.lot->setText(qtext(weight.lot));
@@ -240,7 +240,7 @@ void BatchPanel::fill() {
                                  .arg((much ? t.amberInk : t.inkSoft).name(), much ? "bold" : "normal"));
   }
   m_ecUnit->setText(m_units.conductivityUnitName());
-  m_ec->show(m_edits.batch().ecRead ? digitsIn(*m_edits.batch().ecRead, m_units.conductivityUnit())
+  m_ec->show(m_edits.batch().ecRead ? shownIn(*m_edits.batch().ecRead, m_units.conductivityUnit())
                                     : QString());
   m_ph->show(qtext(m_edits.batch().phRead.value_or("")));
   if (!m_who->hasFocus()) m_who->setText(qtext(m_edits.batch().who));

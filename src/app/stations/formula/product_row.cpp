@@ -39,7 +39,8 @@ ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id,
   m_weight->setFixedWidth(72);
   m_weight->setFont(faceOf(15, true));
   m_weight->onTyped = [this](const QString& digits) { weightTyped(digits); };
-  m_weight->asked = [this] { return AskedUnit{m_units.massUnit().toStdString(), {}}; };
+  m_weight->asked = [this] { return AskedUnit{m_rowUnit.toStdString(), {}}; };
+  connect(m_weight, &QLineEdit::editingFinished, this, &ProductRow::refresh); // in the unit that fits it
   m_weight->onMessage = [this](const QString& words) { emit message(words); };
   m_weight->installEventFilter(this);
   m_on->setObjectName("on_" + objectId);
@@ -117,8 +118,11 @@ void ProductRow::refresh() {
   m_hold->setAccessibleName(tr("%1 is %2").arg(name, m_hold->text()));
   m_hold->setEnabled(seen.on);
   m_weight->setEnabled(seen.on);
-  m_unit->setText(m_units.massUnit());
-  if (seen.held && QString::fromStdString(seen.held->unit) == m_units.massUnit())
+  // Never under a typing hand, but for another choice of units.
+  if (!m_weight->hasFocus() || m_rowMass != m_units.mass()) m_rowUnit = unitFor(grams.value_or(core::Mass{}));
+  m_rowMass = m_units.mass();
+  m_unit->setText(m_rowUnit);
+  if (seen.held && QString::fromStdString(seen.held->unit) == m_rowUnit)
     m_weight->show(shownHeld(*seen.held));
   else
     m_weight->show(grams ? QString::fromStdString(weightDigits(*grams)) : QString());
@@ -139,7 +143,15 @@ QString ProductRow::tooCoarse() const {
 std::string ProductRow::weightDigits(core::Mass mass) const {
   const bool asOnScale = m_editor.document().given.wholeSteps && m_units.mass() == MassShown::Metric;
   return asOnScale ? core::decimalText(std::round(mass.grams() * 1e6) / 1e6)
-                   : words::digits(m_units.massIn(mass));
+                   : words::digits(m_rowUnit == "oz" ? mass.ounces() : m_units.massIn(mass));
+}
+
+/// Traces of a feed in pounds are told in ounces: their digits would all be noughts.
+QString ProductRow::unitFor(core::Mass mass) const {
+  constexpr double leastPounds = 0.1;
+  const bool little =
+      m_units.mass() == MassShown::Pounds && mass > core::Mass{} && mass.pounds() < leastPounds;
+  return little ? "oz" : m_units.massUnit();
 }
 
 /// A typed weight as it was typed; one that came of a change of the batch in as many digits as any other.
@@ -157,11 +169,11 @@ void ProductRow::setOn(bool on) {
 void ProductRow::setHeld(bool held) {
   const auto grams = m_editor.gramsOf(m_id).value_or(core::Mass{});
   const auto digits = held ? weightDigits(grams) : std::string();
-  ShelfEdits(m_editor).hold(m_id, {digits, m_units.massUnit().toStdString()}, false);
+  ShelfEdits(m_editor).hold(m_id, {digits, m_rowUnit.toStdString()}, false);
 }
 
 void ProductRow::weightTyped(const QString& digits) {
-  ShelfEdits(m_editor).hold(m_id, typed(digits, m_units.massUnit()), true);
+  ShelfEdits(m_editor).hold(m_id, typed(digits, m_rowUnit), true);
 }
 
 void ProductRow::setLit(bool on) {

@@ -1,7 +1,7 @@
 #pragma once
-#include "units/quantity.h"
-
 #include "amount.h"
+#include "measures.h"
+#include "units/quantity.h"
 
 #include <QFrame>
 
@@ -45,10 +45,13 @@ private:
   void weightTyped(const QString& digits);
   QString carries() const;
   QString tooCoarse() const;
+  QString unitFor(core::Mass mass) const;
 
   FormulaEditor& m_editor;
   UnitsShown& m_units;
   std::string m_id;
+  QString m_rowUnit;            ///< what its weight is in: "g", "oz", "lb"
+  words::MassShown m_rowMass{}; ///< what was chosen then
   QCheckBox* m_on;
   QLabel *m_name, *m_carries, *m_unit;
   NumberField* m_weight;

@@ -73,7 +73,7 @@ QString MakingPanel::tankText(std::size_t t) const {
   out += tr("<br>Pour %1 of water in all; the salts take up the rest. <b>Fill to the %2 mark</b>, never "
             "add salts to %2 of water. The "
             "finished stock weighs %3.")
-             .arg(m_units.stockText(made.addedWater), m_units.text(content.tank.volume),
+             .arg(m_units.stockText(made.addedWater), m_units.stockText(content.tank.volume),
                   m_units.densityText(content.densityKgPerLitre));
   if (content.tank.use == core::TankUse::Acid) return out;
   if (made.kilojoules > 0 && made.lowest < document.dosing.dissolving.coldWater) {

@@ -279,7 +279,7 @@ void StocksPage::refreshBeside() {
     tanks << tr("<b>%1 · %2</b> %3 of salts in %4%5")
                  .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(),
                       QString::fromStdString(words::tankSideText(other->given.request.shelf, content)),
-                      m_units.text(content.total()), m_units.text(content.tank.volume),
+                      m_units.text(content.total()), m_units.stockText(content.tank.volume),
                       content.maxFactorOfKnown
                           ? tr(", clear up to 1:%1")
                                 .arg(QString::fromStdString(words::ceilingFigure(*content.maxFactorOfKnown)))

@@ -135,17 +135,24 @@ void StrengthBar::setFactor(double factor, bool done) {
   if (done) m_editor.endMerging();
 }
 
-/// How much feed the tanks make before the first is empty; acid is refilled by itself.
+/// Acid tanks that are empty before the others: they are refilled by themselves.
+QString StrengthBar::acidText() const {
+  const auto& answer = m_editor.answer().stock;
+  QString text;
+  for (const auto& content : answer.tanks) {
+    const auto feed = content.tank.volume * content.factor;
+    if (content.tank.use == core::TankUse::Acid && !content.items.empty() && answer.feedMade &&
+        feed < *answer.feedMade)
+      text += tr("\n%1 lasts %2").arg(QString::fromStdString(content.tank.name), m_units.text(feed));
+  }
+  return text;
+}
+
+/// How much feed the tanks make before the first is empty.
 QString StrengthBar::makesText() const {
   const auto& answer = m_editor.answer().stock;
   if (!answer.feedMade) return {};
   QString text = tr("; makes %1").arg(m_units.text(*answer.feedMade));
-  for (const auto& content : answer.tanks) {
-    const auto feed = content.tank.volume * content.factor;
-    if (content.tank.use == core::TankUse::Acid && !content.items.empty() && feed < *answer.feedMade)
-      text += tr(", %1 lasts %2")
-                  .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(), m_units.text(feed));
-  }
   return "<span style='font-weight:normal; font-size:12px'>" + text + "</span>";
 }
 
@@ -156,7 +163,7 @@ void StrengthBar::refresh() {
   m_factor->show(QString::fromStdString(edits.strength()));
   const auto coldest = edits.coldest();
   m_coldestUnit->setText(m_units.temperatureUnitName());
-  m_coldest->show(digitsIn(
+  m_coldest->show(shownIn(
       coldest.isEmpty() ? exchange::Amount{core::decimalText(plan.temperature.celsius()), "C"} : coldest,
       m_units.temperatureUnit()));
   m_margin->show(QString::fromStdString(edits.margin().empty() ? core::decimalText(plan.marginPercent)
@@ -165,8 +172,9 @@ void StrengthBar::refresh() {
   m_alkalinity->show(left ? QString::fromStdString(core::decimalText(*left)) : QString());
   const auto& answer = m_editor.answer().stock;
   m_dose->setText(doseOfTanks(answer, m_units) + makesText());
-  m_dose->setToolTip(haveOwnStrengths(answer) ? tr("Each tank by its own strength")
-                                              : m_units.dose(answer.doseMlPerLitre));
+  m_dose->setToolTip(
+      (haveOwnStrengths(answer) ? tr("Each tank by its own strength") : m_units.dose(answer.doseMlPerLitre)) +
+      acidText());
 }
 
 } // namespace butte::app

@@ -30,6 +30,7 @@ private:
   void makeForm();
   void makeFields();
   QToolButton* makeAdd();
+  QString acidText() const;
   QString makesText() const;
 
   FormulaEditor& m_editor;

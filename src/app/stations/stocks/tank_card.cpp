@@ -1,5 +1,6 @@
 #include "stations/stocks/tank_card.h"
 
+#include "deed_words.h"
 #include "document/formula_editor.h"
 #include "document/product_looks.h"
 #include "edits/mixing_edits.h"
@@ -80,9 +81,10 @@ QWidget* TankCard::makeHead() {
   m_volume->setObjectName(QString("tankVolume%1").arg(m_index));
   m_volume->setFixedWidth(54);
   m_volume->onTyped = [this](const QString& digits) {
-    StockEdits(m_editor).setTankVolume(m_index, typed(digits, m_units.volumeUnit()));
+    StockEdits(m_editor).setTankVolume(m_index, typed(digits, QString::fromStdString(m_vesselUnit)));
   };
-  m_volume->asked = [this] { return AskedUnit{m_units.volumeUnit().toStdString(), {}}; };
+  m_volume->asked = [this] { return AskedUnit{m_vesselUnit, {}}; };
+  connect(m_volume, &QLineEdit::editingFinished, this, &TankCard::refresh); // in the unit that fits it
   m_volume->onMessage = [this](const QString& words) { emit message(words); };
   m_ratio = new NumberField({tr("ratio of this tank alone, 1 to"), "", 1, 100000, true});
   m_ratio->setObjectName(QString("tankRatio%1").arg(m_index));
@@ -302,10 +304,12 @@ void TankCard::refresh() {
   m_made->setText(content.items.empty() ? QString() : madeText(content));
   const StockEdits edits(m_editor);
   const auto volume = edits.tankVolume(m_index);
-  const bool ownUnit = QString::fromStdString(volume.unit) == m_units.volumeUnit();
-  m_volume->show(
-      QString::fromStdString(ownUnit ? volume.digits : words::digits(m_units.volumeIn(content.tank.volume))));
-  m_volumeUnit->setText(m_units.volumeUnitName());
+  // Never under a typing hand, but for another choice of units.
+  if (!m_volume->hasFocus() || m_shownIn != m_units.measures())
+    m_vesselUnit = m_units.measures().vesselUnit(content.tank.volume);
+  m_shownIn = m_units.measures();
+  m_volume->show(shownIn(volume, QString::fromStdString(m_vesselUnit)));
+  m_volumeUnit->setText(QString::fromStdString(words::unitName(m_vesselUnit)));
   m_ratio->setPlaceholderText(localFigure(m_editor.document().given.stock.factor));
   m_ratio->show(QString::fromStdString(edits.ownRatio(m_index)));
   m_picture->refresh();

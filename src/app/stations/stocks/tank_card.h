@@ -1,6 +1,8 @@
 #pragma once
 #include "stations/stocks/tank_items.h"
 
+#include "measures.h"
+
 #include <QFrame>
 
 class QLabel;
@@ -54,6 +56,8 @@ private:
   QToolButton* m_menu = nullptr;
   VesselPicture* m_picture = nullptr;
   TankItems* m_items = nullptr;
+  std::string m_vesselUnit;  ///< what its volume is in
+  words::Measures m_shownIn; ///< what was chosen then
 };
 
 } // namespace butte::app
