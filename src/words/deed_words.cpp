@@ -43,6 +43,7 @@ constexpr std::array<Pattern, core::deedCount> patterns{{
     {DeedCode::ElementBand, "{0:element} band to ±{1:figure} %"},
     {DeedCode::NitrogenSplit, "nitrogen {0:figure} mg/L, {1:figure} % as ammonium"},
     {DeedCode::TargetScaled, "target scaled to EC {0:ec}"},
+    {DeedCode::StrengthTimes, "{0:figure} % of the strength"},
     {DeedCode::TargetOfSeason, "target's strength: {0}"},
     {DeedCode::TargetBalanced, "the nearest target that balances"},
     {DeedCode::RatioWished, "wish for {0}"},

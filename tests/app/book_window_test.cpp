@@ -291,6 +291,25 @@ TEST_F(WindowTest, TheShippedFiguresAProductHadStayInTheFormula) {
   EXPECT_GT(grams("kno3"), 1.5 * before) << "the formula goes by what it carries, not by today's catalogue";
 }
 
+// What growers call things: common practice.
+TEST_F(WindowTest, TheFinderKnowsTheNamesThatGrowersUse) {
+  auto* finder = find<Finder>("finder");
+  const std::pair<const char*, const char*> known[] = {{"epsom", "magnesium sulfate"},
+                                                       {"vinegar", "vinegar: acetic acid 5 %"},
+                                                       {"battery acid", "battery acid: sulfuric acid 37 %"},
+                                                       {"bleach", "Bleach is no pH tool"},
+                                                       {"teaspoon", "Teaspoons, drops and fluid ounces"},
+                                                       {"recipe", "Recipe, formula, feed chart"},
+                                                       {"misprint", "A misprint in a recipe"}};
+  for (const auto& [typed, wanted] : known) {
+    window->findText(typed);
+    EXPECT_TRUE(finder->shownNames().join("|").contains(wanted))
+        << typed << ": " << finder->shownNames().join("|").toStdString();
+  }
+  window->findText("help ");
+  EXPECT_GT(finder->shownNames().size(), 40) << "all there is";
+}
+
 TEST_F(WindowTest, TheFinderPutsAShippedProductOnTheShelf) {
   takeEmptyFormula();
   press(Qt::Key_K, Qt::ControlModifier);

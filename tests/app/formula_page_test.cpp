@@ -60,6 +60,56 @@ protected:
   }
 };
 
+// Common practice: a held recipe is made weaker with its weights' proportions kept; a meter then reads in
+// proportion but for the water, and a little more, for thin solutions conduct better.
+TEST_F(FormulaPageTest, HalfStrengthIsHalfOfAllWeightsByOnePress) {
+  type("weight_kno3", "300");
+  type("weight_epsom", "200");
+  const double target = editor().document().given.request.rows[0].milligramsPerLitre;
+  trigger("strengthHalf");
+  EXPECT_NEAR(grams("kno3"), 150, 1e-9);
+  EXPECT_NEAR(grams("epsom"), 100, 1e-9);
+  EXPECT_NEAR(editor().document().given.request.rows[0].milligramsPerLitre, target / 2, 0.01);
+  EXPECT_EQ(editor().undoWords(), "50 % of the strength");
+  editor().undo();
+  EXPECT_NEAR(grams("kno3"), 300, 1e-9) << "one step";
+}
+
+TEST_F(FormulaPageTest, AHeldRecipeIsBroughtToAnEcWithItsProportionsKept) {
+  for (const auto& product : editor().document().products) {
+    if (!product.on) continue;
+    const auto found = editor().gramsOf(product.id);
+    if (found && *found > core::Mass{})
+      type("weight_" + QString::fromStdString(product.id), QString::number(found->grams(), 'g', 4));
+  }
+  const double before = grams("kno3"), other = grams("mkp");
+  window->units().setConductivity(ConductivityShown::Ppm500);
+  window->prompts().words = [](const QString&, const QString& label, const QString&) {
+    EXPECT_TRUE(label.contains("ppm (500)"));
+    return QString("700");
+  };
+  trigger("strengthToEc");
+  EXPECT_NEAR(editor().answer().feed.conductivity.ppm500(), 700, 3);
+  EXPECT_NEAR(grams("kno3") / before, grams("mkp") / other, 0.001);
+  EXPECT_LT(grams("kno3"), before);
+  window->prompts().words = [](const QString&, const QString&, const QString&) { return QString("20"); };
+  trigger("strengthToEc");
+  ASSERT_EQ(troubles.size(), 1) << "the water alone reads more";
+}
+
+TEST_F(FormulaPageTest, ACopyIsASiblingOfItsOwn) {
+  type("target_K", "210");
+  const auto original = window->desk().inHand();
+  const auto before = editor().json();
+  trigger("copyFormula");
+  EXPECT_NE(window->desk().inHand(), original);
+  EXPECT_TRUE(QString::fromStdString(editor().document().name).endsWith(", copy"));
+  EXPECT_EQ(editor().json()["shelf"], before["shelf"]);
+  type("target_K", "190");
+  ASSERT_FALSE(window->desk().openFormula(original));
+  EXPECT_EQ(editor().json()["target"], before["target"]);
+}
+
 TEST_F(FormulaPageTest, ABandIsDraggedAtItsEdgeAndUndoneInOneStep) {
   auto* lanes = window->findChild<ElementLanes*>();
   const double before = row(Nutrient::K).tolerancePercent;

@@ -173,6 +173,7 @@ TEST_F(StocksPageTest, SmallBottlesAreStatedAsBottlesAre) {
   type("tankVolume0", "500 mL");
   find("tankVolume0")->clearFocus();
   find("stockFactor")->setFocus();
+  QApplication::processEvents();
   EXPECT_NEAR(editor().document().tanks.empty() ? 0
                                                 : editor().answer().stock.tanks[0].tank.volume.millilitres(),
               500, 0.01);

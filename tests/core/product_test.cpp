@@ -1,3 +1,7 @@
+#include "base/csv.h"
+#include "base/embedded.h"
+#include "product/catalogue.h"
+#include "product/common_names.h"
 #include "product/product.h"
 #include "product/role.h"
 #include "support/shelf_builder.h"
@@ -17,6 +21,18 @@ double alkalinity(const char* text) {
 } // namespace
 
 // Oxide factors 0.43643 and 0.83015 by hand from atomic weights.
+// Every common name stands for a product of the catalogue, and says where it is from.
+TEST(CommonNames, AreOfProductsThatThereAre) {
+  const CsvTable table(embedded::common_names());
+  ASSERT_GT(table.rowCount(), 40u);
+  for (std::size_t i = 0; i < table.rowCount(); ++i) {
+    EXPECT_NE(findInCatalogue(table.cell(i, "product")), nullptr) << table.cell(i, "name");
+    EXPECT_FALSE(table.cell(i, "source").empty()) << table.cell(i, "name");
+  }
+  EXPECT_EQ(commonNamesOf("epsom").front(), "Epsom salt");
+  EXPECT_TRUE(commonNamesOf("no_such").empty());
+}
+
 TEST(Label, OxidesBecomeElementsAndBareNitrogenBecomesNitrateWithAWarning) {
   const auto label = compositionFromLabel({{"N", 4}, {"P2O5", 18}, {"K2O", 38}});
   ASSERT_TRUE(label);

@@ -186,13 +186,17 @@ void TargetEdits::setNitrogen(const QString& total, const QString& ammoniumPerce
 }
 
 void TargetEdits::scale(const Deed& deed, const std::vector<core::TargetRow>& scaled) {
+  setRows(deed, scaledRows(scaled));
+}
+
+Json TargetEdits::scaledRows(const std::vector<core::TargetRow>& scaled) const {
   Json rows = json()["target"]["rows"];
   const auto& now = m_editor.document().given.request.rows;
   for (std::size_t i = 0; i < scaled.size() && i < rows.size(); ++i) {
     if (scaled[i].milligramsPerLitre != now[i].milligramsPerLitre)
       setMilligrams(rows[i], scaled[i].nutrient, scaled[i].milligramsPerLitre, typedDigits);
   }
-  setRows(deed, rows);
+  return rows;
 }
 
 void TargetEdits::balance(const std::vector<std::pair<Nutrient, double>>& milligramsPerLitre) {

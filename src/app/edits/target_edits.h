@@ -48,6 +48,8 @@ public:
   void setNitrogen(const QString& total, const QString& ammoniumPercent);
   /// New values in mg/L, each written in its row's own unit with so many digits.
   void scale(const Deed& deed, const std::vector<core::TargetRow>& rows);
+  /// The rows as they would stand then.
+  exchange::Json scaledRows(const std::vector<core::TargetRow>& rows) const;
   void balance(const std::vector<std::pair<core::Nutrient, double>>& milligramsPerLitre);
 
   std::vector<TypedRatio> ratios() const;

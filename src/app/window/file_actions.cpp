@@ -2,10 +2,12 @@
 
 #include "document/formula_file.h"
 #include "edits/first_formula.h"
+#include "edits/strength_edits.h"
 #include "formula_json.h"
 #include "print/paper.h"
 #include "print/sheet_text.h"
 #include "print/tank_labels.h"
+#include "quantity/typed_quantity.h"
 #include "window/main_window.h"
 #include "wording/before_mixing.h"
 #include "wording/record_words.h"
@@ -36,6 +38,9 @@ void FileActions::addActions(QMenu* menu) {
     return menu->addAction(text, keys, this, slot);
   };
   add(tr("&New formula"), QKeySequence::New, &FileActions::newFormula);
+  add(tr("&Copy of this formula"), QKeySequence("Ctrl+Shift+N"), &FileActions::copyFormula)
+      ->setObjectName("copyFormula");
+  addStrengths(menu->addMenu(tr("&Strength")));
   add(tr("Name this &version…"), QKeySequence("Ctrl+Shift+V"), &FileActions::nameVersion);
   add(tr("Put into the &bin"), {}, &FileActions::binFormula)->setObjectName("binFormula");
   menu->addSeparator();
@@ -51,6 +56,41 @@ void FileActions::addActions(QMenu* menu) {
 void FileActions::newFormula() {
   if (const auto trouble = m_window.desk().addFormula(nextFormula(m_window.editor().json()),
                                                       {core::DeedCode::FormulaMade, {}}))
+    m_prompts.trouble(problemWords(*trouble));
+}
+
+/// A sibling: the same in all but its name.
+void FileActions::copyFormula() {
+  auto copy = m_window.editor().json();
+  copy["name"] = tr("%1, copy").arg(QString::fromStdString(m_window.editor().document().name)).toStdString();
+  if (const auto trouble = m_window.desk().addFormula(std::move(copy), {core::DeedCode::FormulaMade, {}}))
+    m_prompts.trouble(problemWords(*trouble));
+}
+
+void FileActions::addStrengths(QMenu* menu) {
+  const std::tuple<QString, const char*, double> all[] = {
+      {tr("&Half strength"), "strengthHalf", 0.5},
+      {tr("&Three quarters"), "strengthThreeQuarters", 0.75},
+      {tr("&Boosted by a quarter"), "strengthBoosted", 1.25}};
+  for (const auto& [text, name, factor] : all) {
+    auto* action = menu->addAction(
+        text, this, [this, factor = factor] { StrengthEdits(m_window.editor()).times(factor); });
+    action->setObjectName(name);
+  }
+  auto* reach = menu->addAction(tr("To an &EC…"), this, &FileActions::scaleToConductivity);
+  reach->setObjectName("strengthToEc");
+}
+
+void FileActions::scaleToConductivity() {
+  const auto& units = m_window.units();
+  const auto text =
+      m_prompts.words(tr("Strength"), tr("EC that the feed shall have, %1").arg(units.conductivityUnitName()),
+                      units.digits(m_window.editor().answer().feed.conductivity));
+  if (text.isEmpty()) return;
+  const auto typed = reading::typedQuantity(text.toStdString(), units.conductivityUnit().toStdString());
+  if (!typed) return m_prompts.trouble(problemWords(typed.problem()));
+  if (const auto trouble =
+          StrengthEdits(m_window.editor()).toConductivity(units.measures().conductivityOf(typed->value)))
     m_prompts.trouble(problemWords(*trouble));
 }
 

@@ -19,6 +19,8 @@ public:
   FileActions(MainWindow& window, QSettings& settings, Prompts& prompts);
 
   void newFormula();
+  void copyFormula();
+  void scaleToConductivity();
   void open();
   /// Puts the formula in a file into the book.
   bool openFile(const QString& path);
@@ -37,6 +39,7 @@ public:
 
 private:
   void addActions(QMenu* menu);
+  void addStrengths(QMenu* menu);
   void keepVersion(const QString& why);
   QString suggestedName(const QString& ending) const;
   MainWindow& m_window;

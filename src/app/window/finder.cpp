@@ -5,6 +5,7 @@
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "product/catalogue.h"
+#include "product/common_names.h"
 #include "services/help_topics.h"
 #include "target/target.h"
 #include "window/main_window.h"
@@ -126,6 +127,15 @@ QStringList Finder::shownNames() const {
   return out;
 }
 
+void Finder::showContents() {
+  open();
+  type(contentsWord() + " ");
+}
+
+QString Finder::contentsWord() {
+  return tr("help");
+}
+
 void Finder::look() {
   m_found.clear();
   m_help->hide();
@@ -150,17 +160,34 @@ void Finder::addRecords(const QString& text) {
                        {}});
 }
 
+namespace {
+
+QStringList namesOf(const core::CatalogueProduct& product) {
+  QStringList out;
+  for (const auto& name : core::commonNamesOf(product.id))
+    out << qtext(name);
+  return out;
+}
+
+} // namespace
+
 void Finder::addShipped(const QStringList& words) {
   auto& editor = m_window.editor();
   int count = 0;
   for (const auto& product : core::catalogue()) {
     const auto name = qtext(product.shortName);
-    if (!holdsAll(name + " " + qtext(product.name) + " " + qtext(product.formulaText), words) ||
+    const auto known = namesOf(product);
+    if (!holdsAll(name + " " + qtext(product.name) + " " + qtext(product.formulaText) + " " + known.join(" "),
+                  words) ||
         ++count > mostShipped)
       continue;
     const int at = editor.indexOf(product.id);
-    m_found.push_back({"product",
-                       name,
+    // By the name that was looked for, where that is another.
+    const auto meant = std::find_if(known.begin(), known.end(), [&](const QString& n) {
+      return holdsAll(n, words) && !holdsAll(name, words);
+    });
+    m_found.push_back({tr("product"),
+                       meant == known.end() ? name : tr("%1: %2").arg(*meant, name),
                        at >= 0 ? tr("on this shelf") : tr("shipped; puts it on this shelf"),
                        [this, &editor, id = product.id, name, at] {
                          if (at < 0) ShelfEdits(editor).add(id, name);
@@ -174,7 +201,7 @@ void Finder::addShipped(const QStringList& words) {
     if (!holdsAll(name + " " + qtext(target.crop) + " " + qtext(target.stage), words) ||
         ++count > mostShipped)
       continue;
-    m_found.push_back({"target",
+    m_found.push_back({tr("target"),
                        name,
                        tr("shipped; takes it for this formula"),
                        [this, &editor, &target] {
@@ -202,10 +229,14 @@ void Finder::addCommands(const QStringList& words) {
 }
 
 void Finder::addHelp(const QStringList& words) {
+  if (words.isEmpty()) return;
+  // "help" alone lists all that there is.
+  const bool all = words.front().compare(contentsWord(), Qt::CaseInsensitive) == 0;
+  const auto sought = all ? words.mid(1) : words;
   int count = 0;
   for (const auto& [title, text] : helpTopics()) {
-    if (words.isEmpty() || !holdsAll(title + " " + text, words) || ++count > mostHelp) continue;
-    m_found.push_back({"help", title, {}, {}, text});
+    if (!holdsAll(title + " " + text, sought) || (!all && ++count > mostHelp)) continue;
+    m_found.push_back({tr("help"), title, {}, {}, text});
   }
 }
 
@@ -265,7 +296,8 @@ FinderActions::FinderActions(MainWindow& window) : QObject(&window) {
   auto* finder = new Finder(window);
   auto* menu = window.menuBar()->addMenu(tr("&Help"));
   menu->addAction(tr("&Find anything…"), QKeySequence("Ctrl+K"), finder, &Finder::open);
-  menu->addAction(tr("&First steps"), QKeySequence("Shift+F1"), &window, &MainWindow::showFirstStart);
+  menu->addAction(tr("&Contents"), QKeySequence("F1"), finder, &Finder::showContents);
+  menu->addAction(tr("First &steps"), QKeySequence("Shift+F1"), &window, &MainWindow::showFirstStart);
 }
 
 } // namespace butte::app

@@ -21,6 +21,8 @@ class Finder : public QFrame {
 public:
   explicit Finder(MainWindow& window);
   void open();
+  /// All of the help, to be narrowed by typing.
+  void showContents();
   void type(const QString& text);
   QStringList shownNames() const;
 
@@ -28,6 +30,7 @@ protected:
   bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+  static QString contentsWord();
   struct Found {
     QString group, name, detail;
     std::function<void()> act; ///< nothing: a help text, shown below

@@ -30,6 +30,7 @@ namespace butte::core {
   X(ElementBand, "element_band")        /* element, figure in % */                                           \
   X(NitrogenSplit, "nitrogen_split")    /* figure in mg/L, figure in % */                                    \
   X(TargetScaled, "target_scaled")      /* figure in mS/cm */                                                \
+  X(StrengthTimes, "strength_times")    /* figure in % */                                                    \
   X(TargetOfSeason, "target_of_season") /* the rule's name */                                                \
   X(TargetBalanced, "target_balanced")                                                                       \
   X(RatioWished, "ratio_wished") /* "K : Ca" */                                                              \

@@ -3,6 +3,7 @@
 
 /// The data files of data/, compiled in. Each is CSV (RFC 4180) with its units in the header line.
 namespace butte::core::embedded {
+std::string_view common_names();
 std::string_view crop_ranges();
 std::string_view crystals();
 std::string_view equilibria();

@@ -40,7 +40,8 @@ ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id,
   m_weight->setFont(faceOf(15, true));
   m_weight->onTyped = [this](const QString& digits) { weightTyped(digits); };
   m_weight->asked = [this] { return AskedUnit{m_rowUnit.toStdString(), {}}; };
-  connect(m_weight, &QLineEdit::editingFinished, this, &ProductRow::refresh); // in the unit that fits it
+  // In the unit that fits it, once the hand has left; queued, for a window that closes takes the focus too.
+  connect(m_weight, &QLineEdit::editingFinished, this, &ProductRow::refresh, Qt::QueuedConnection);
   m_weight->onMessage = [this](const QString& words) { emit message(words); };
   m_weight->installEventFilter(this);
   m_on->setObjectName("on_" + objectId);

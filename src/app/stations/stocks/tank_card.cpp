@@ -84,7 +84,8 @@ QWidget* TankCard::makeHead() {
     StockEdits(m_editor).setTankVolume(m_index, typed(digits, QString::fromStdString(m_vesselUnit)));
   };
   m_volume->asked = [this] { return AskedUnit{m_vesselUnit, {}}; };
-  connect(m_volume, &QLineEdit::editingFinished, this, &TankCard::refresh); // in the unit that fits it
+  // In the unit that fits it, once the hand has left; queued, for a window that closes takes the focus too.
+  connect(m_volume, &QLineEdit::editingFinished, this, &TankCard::refresh, Qt::QueuedConnection);
   m_volume->onMessage = [this](const QString& words) { emit message(words); };
   m_ratio = new NumberField({tr("ratio of this tank alone, 1 to"), "", 1, 100000, true});
   m_ratio->setObjectName(QString("tankRatio%1").arg(m_index));
