@@ -108,6 +108,7 @@ std::string fromTo(const std::string& a, const std::string& unitA, const std::st
 }
 
 std::string weight(double grams) {
+  if (measures().mass == MassShown::Metric && grams >= 1000) return figure(grams / 1000) + " kg";
   return measures().text(core::Mass::fromGrams(grams));
 }
 

@@ -187,10 +187,10 @@ std::string Measures::text(Conductivity c) const {
 }
 
 std::string Measures::shortText(Conductivity c) const {
-  constexpr const char* scales[] = {"", "ppm₅₀₀", "ppm₆₄₀", "ppm₇₀₀"};
+  const char* scales[] = {"", "₅₀₀", "₆₄₀", "₇₀₀"};
   return conductivity == ConductivityShown::MilliSiemens
              ? said("EC {}", text(c))
-             : words::in(digits(c), scales[static_cast<int>(conductivity)]);
+             : words::in(digits(c), words::text("ppm") + scales[static_cast<int>(conductivity)]);
 }
 
 std::string Measures::temperatureUnit() const {

@@ -98,7 +98,8 @@ TEST_F(WindowTest, ControlKFindsThingsCommandsAndHelp) {
   EXPECT_FALSE(finder->isVisible());
   press(Qt::Key_K, Qt::ControlModifier);
   QTest::keyClicks(find<QLineEdit>("finderText"), "ounces");
-  ASSERT_EQ(finder->shownNames(), (QStringList{"Weights in ounces", "Small liquids in fluid ounces"}));
+  EXPECT_EQ(finder->shownNames().mid(0, 2),
+            (QStringList{"Weights in ounces", "Small liquids in fluid ounces"}));
   press(Qt::Key_Return);
   EXPECT_EQ(window->units().mass(), MassShown::Ounces) << "the command was done";
   press(Qt::Key_K, Qt::ControlModifier);

@@ -76,7 +76,8 @@ TEST_F(FormulaPageTest, HalfStrengthIsHalfOfAllWeightsByOnePress) {
 }
 
 TEST_F(FormulaPageTest, AHeldRecipeIsBroughtToAnEcWithItsProportionsKept) {
-  for (const auto& product : editor().document().products) {
+  const auto products = editor().document().products; // typing makes new ones
+  for (const auto& product : products) {
     if (!product.on) continue;
     const auto found = editor().gramsOf(product.id);
     if (found && *found > core::Mass{})

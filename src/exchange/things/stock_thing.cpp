@@ -49,7 +49,7 @@ Scale readScale(const Json& json, const std::string& path, Dialect dialect, cons
   Scale scale = usual;
   if (dialect == Dialect::Document) scale.name = reader.text("name").value_or(usual.name);
   if (const auto g = figure(reader, dialect, figures::readability)) scale.readability = Mass::fromGrams(*g);
-  if (dialect == Dialect::Document && json.is_object() && json.contains("readability"))
+  if (dialect == Dialect::Document && !problem && json.is_object() && json.contains("readability"))
     scale.unit = figureFrom(json["readability"]).unit;
   if (const auto g = figure(reader, dialect, figures::capacity)) scale.capacity = Mass::fromGrams(*g);
   reader.finish();
