@@ -122,6 +122,23 @@ TEST_F(OneChoiceOfUnits, AChangeLosesNoDigitOfWhatWasTyped) {
   EXPECT_EQ(editor().undoWords().contains("50 °F"), true) << editor().undoWords().toStdString();
 }
 
+TEST_F(OneChoiceOfUnits, ADropIsLearntByCounting) {
+  trigger("units_spoons");
+  EXPECT_EQ(window->units().liquidText(core::Volume::fromMillilitres(0.5)), "10 drops");
+  window->prompts().words = [](const QString&, const QString&, const QString& now) {
+    EXPECT_EQ(now, "100");
+    return QString("150");
+  };
+  trigger("dropSize");
+  EXPECT_EQ(window->units().liquidText(core::Volume::fromMillilitres(0.5)), "15 drops");
+  window->prompts().words = [](const QString&, const QString&, const QString&) {
+    return QString("3 spoons");
+  };
+  trigger("dropSize");
+  EXPECT_EQ(troubles.size(), 1);
+  EXPECT_EQ(window->units().liquidText(core::Volume::fromMillilitres(0.5)), "15 drops");
+}
+
 TEST_F(OneChoiceOfUnits, AScaleShowsWhatItsDisplayShows) {
   window->showStation(Station::Bench);
   const auto step = find("scale0_readability")->text();

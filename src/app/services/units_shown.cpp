@@ -57,42 +57,6 @@ void UnitsShown::set(const words::Measures& measures) {
   emit changed();
 }
 
-void UnitsShown::setMass(MassShown unit) {
-  auto next = m_measures;
-  next.mass = unit;
-  set(next);
-}
-
-void UnitsShown::setVolume(VolumeShown unit) {
-  auto next = m_measures;
-  next.volume = unit;
-  set(next);
-}
-
-void UnitsShown::setConductivity(ConductivityShown unit) {
-  auto next = m_measures;
-  next.conductivity = unit;
-  set(next);
-}
-
-void UnitsShown::setTemperature(TemperatureShown unit) {
-  auto next = m_measures;
-  next.temperature = unit;
-  set(next);
-}
-
-void UnitsShown::setLiquid(LiquidShown unit) {
-  auto next = m_measures;
-  next.liquid = unit;
-  set(next);
-}
-
-void UnitsShown::setDropMillilitres(double millilitres) {
-  auto next = m_measures;
-  next.dropMillilitres = millilitres;
-  set(next);
-}
-
 void UnitsShown::setPaper(PaperShown paper) {
   m_paper = paper;
   m_settings.setValue("units/paper", static_cast<int>(paper));

@@ -36,13 +36,13 @@ public:
   LiquidShown liquid() const { return m_measures.liquid; }
   PaperShown paper() const;
   QPageSize pageSize() const;
-  void setMass(MassShown unit);
-  void setVolume(VolumeShown unit);
-  void setConductivity(ConductivityShown unit);
-  void setTemperature(TemperatureShown unit);
-  void setLiquid(LiquidShown unit);
+  void setMass(MassShown unit) { choose(&words::Measures::mass, unit); }
+  void setVolume(VolumeShown unit) { choose(&words::Measures::volume, unit); }
+  void setConductivity(ConductivityShown unit) { choose(&words::Measures::conductivity, unit); }
+  void setTemperature(TemperatureShown unit) { choose(&words::Measures::temperature, unit); }
+  void setLiquid(LiquidShown unit) { choose(&words::Measures::liquid, unit); }
+  void setDropMillilitres(double millilitres) { choose(&words::Measures::dropMillilitres, millilitres); }
   void setPaper(PaperShown paper);
-  void setDropMillilitres(double millilitres);
   void setAll(UnitsOf all);
 
   // The same as of words::Measures, as the window's texts.
@@ -77,6 +77,11 @@ signals:
 private:
   static QString shown(const std::string& text) { return QString::fromStdString(text); }
   void set(const words::Measures& measures);
+  template <class Unit> void choose(Unit words::Measures::*part, Unit unit) {
+    auto next = m_measures;
+    next.*part = unit;
+    set(next);
+  }
   QSettings& m_settings;
   words::Measures m_measures;
   std::optional<PaperShown> m_paper;

@@ -229,6 +229,8 @@ QWidget* FirstStart::makeCrop() {
   m_crop->completer()->setFilterMode(Qt::MatchContains);
   m_crop->completer()->setCompletionMode(QCompleter::PopupCompletion);
   m_crop->completer()->setCaseSensitivity(Qt::CaseInsensitive);
+  // What most begin with.
+  m_crop->setCurrentIndex(std::max(0, m_crop->findText(tr("lettuce"), Qt::MatchStartsWith)));
   connect(m_crop, &QComboBox::currentIndexChanged, this, &FirstStart::showStrengths);
   m_strength->setObjectName("firstStrength");
   m_strength->setAccessibleName(tr("how strong"));

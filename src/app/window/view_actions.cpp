@@ -1,5 +1,6 @@
 #include "window/view_actions.h"
 
+#include "base/decimal.h"
 #include "paint/theme.h"
 #include "window/main_window.h"
 #include "wording/tr.h"
@@ -92,6 +93,8 @@ void ViewActions::addUnits(QMenu* menu) {
        {tr("Small liquids in fluid ounces"), "units_floz", LiquidShown::FluidOunces},
        {tr("Small liquids in drops, spoons and cups"), "units_spoons", LiquidShown::Spoons}},
       [&units] { return units.liquid(); }, [&units](LiquidShown u) { units.setLiquid(u); });
+  auto* drop = menu->addAction(tr("Size of a drop…"), this, &ViewActions::countDrops);
+  drop->setObjectName("dropSize");
   addChoices<TemperatureShown>(
       units, menu,
       {{tr("Temperatures in °C"), "units_c", TemperatureShown::Celsius},
@@ -102,6 +105,21 @@ void ViewActions::addUnits(QMenu* menu) {
       {{tr("Paper: A4"), "paper_a4", PaperShown::A4},
        {tr("Paper: Letter"), "paper_letter", PaperShown::Letter}},
       [&units] { return units.paper(); }, [&units](PaperShown p) { units.setPaper(p); });
+}
+
+/// Pipettes differ by half: counted once, a drop is known.
+void ViewActions::countDrops() {
+  constexpr double counted = 5, least = 25, most = 500; // mL; drops of 0.2 to 0.01 mL
+  auto& units = m_window.units();
+  const auto text =
+      m_window.prompts().words(tr("Size of a drop"), tr("Count drops into a measure: how many fill 5 mL?"),
+                               localNumber(counted / units.measures().dropMillilitres, 0));
+  if (text.isEmpty()) return;
+  const auto drops = core::parseDecimal(text.trimmed().toStdString());
+  if (!drops || *drops < least || *drops > most)
+    return m_window.prompts().trouble(
+        tr("Size of a drop: “%1” is no count of drops in 5 mL; it should be from 25 to 500.").arg(text));
+  units.setDropMillilitres(counted / *drops);
 }
 
 } // namespace butte::app

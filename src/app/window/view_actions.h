@@ -18,6 +18,7 @@ public:
 private:
   void addStations(QMenu* menu);
   void addUnits(QMenu* menu);
+  void countDrops();
   MainWindow& m_window;
 };
 
