@@ -8,8 +8,8 @@ namespace butte::app {
 class FormulaEditor;
 class UnitsShown;
 
-/// What the scale's display must show, in its own unit; less than one of its steps is told as it is, since nought
-/// would be a lie.
+/// What the scale's display must show, in its own unit; less than one of its steps is told as it is, since
+/// nought would be a lie.
 QString scaleText(const core::WeighStep& step, const std::vector<core::Scale>& scales);
 /// In the unit chosen; what the scale itself shows, with all digits that it can tell apart, beside it
 /// where that is another. Below an ounce a scale in grams alone counts: nobody weighs traces in pounds
