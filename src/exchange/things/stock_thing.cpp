@@ -1,6 +1,7 @@
 #include "json_reader.h"
 #include "things/figures.h"
 #include "things/things.h"
+#include "typed_numbers.h"
 
 namespace butte::exchange {
 
