@@ -42,6 +42,7 @@ struct Manners {
 };
 
 constexpr std::size_t mostLinesToLearnFrom = 400;
+constexpr int mostLinesToJudgeCommasBy = 60; ///< as many with commas say it, and each is read a second time
 
 Manners mannersOf(const std::vector<SourceLine>& lines) {
   Manners out;
@@ -59,7 +60,7 @@ Manners mannersOf(const std::vector<SourceLine>& lines) {
           comma || (!atom.quoted && (atom.is(",") || (number && atom.text.find(',') != std::string::npos)));
       other = other || (!atom.quoted && (atom.is("\t") || atom.is(";") || atom.is("|")));
     }
-    if (!comma || other) continue;
+    if (!comma || other || parting + notParting >= mostLinesToJudgeCommasBy) continue;
     const auto line = lineOf(lines[i].text.substr(0, 2000), 0, DecimalMark::Unknown, true);
     if (line.parting != Parting::Comma) continue;
     int cells = 0, alone = 0;
