@@ -22,12 +22,16 @@ public:
 
 protected:
   QPaintEngine* paintEngine() const override { return &m_engine; }
-  int metric(PaintDeviceMetric metric) const override {
+  int metric(PaintDeviceMetric metric) const override { return metricOf(metric, m_size); }
+
+public:
+  /// Of a screen of 96 dots an inch.
+  static int metricOf(PaintDeviceMetric metric, QSize size) {
     switch (metric) {
     case PdmWidth:
-      return m_size.width();
+      return size.width();
     case PdmHeight:
-      return m_size.height();
+      return size.height();
     case PdmDpiX:
     case PdmDpiY:
     case PdmPhysicalDpiX:

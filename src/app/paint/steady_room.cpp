@@ -32,11 +32,21 @@ int SteadyRoom::heightForWidth(int width) const {
 /// A child without a layout around it tells its parent with this event that it wants another size.
 bool SteadyRoom::event(QEvent* event) {
   if (event->type() != QEvent::LayoutRequest) return QWidget::event(event);
+  askForRoom();
+  return true;
+}
+
+/// Words that changed behind another page told nobody.
+void SteadyRoom::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  askForRoom();
+}
+
+void SteadyRoom::askForRoom() {
   const bool wraps = m_label->wordWrap();
   const int high = wraps ? m_label->heightForWidth(width()) : m_label->sizeHint().height();
   const bool fits = wraps ? high == height() : high <= height() && m_label->sizeHint().width() <= width();
   if (!fits) updateGeometry();
-  return true;
 }
 
 void SteadyRoom::resizeEvent(QResizeEvent*) {

@@ -18,9 +18,12 @@ public:
 
 protected:
   bool event(QEvent* event) override;
+  void showEvent(QShowEvent* event) override;
   void resizeEvent(QResizeEvent* event) override;
 
 private:
+  void askForRoom();
+
   QLabel* m_label;
 };
 

@@ -9,6 +9,7 @@
 #include "window/main_window.h"
 #include "window/start_mark.h"
 #include "window/start_options.h"
+#include "window/text_size.h"
 #include "wording/spoken_language.h"
 
 #include <QApplication>
@@ -29,7 +30,7 @@ namespace {
 void grabAndQuit(MainWindow& window, const Picture& picture) {
   QTimer::singleShot(400, &window, [&window, picture] {
     constexpr int firstStart = static_cast<int>(stations.size());
-    window.resize(1280, 800);
+    window.resize(picture.width, picture.height);
     if (picture.station == firstStart)
       window.showFirstStart();
     else
@@ -112,7 +113,8 @@ int render(QApplication& application, const StartOptions& options, const QElapse
 }
 
 /// The window to work in.
-int live(QApplication& application, const StartOptions& options) {
+/// `again`: with which arguments it is to open anew, where it ends with startAgainCode.
+int live(QApplication& application, const StartOptions& options, QStringList& again) {
   constexpr int settledAfterMs = 2000; // painted, and what follows in the background begun
   QSettings settings("butte", "butte");
   applyTheme(options.dark || settings.value("view/dark", false).toBool());
@@ -125,7 +127,18 @@ int live(QApplication& application, const StartOptions& options) {
   window.books().start(options.demo, options.files, mark.unfinished());
   window.show();
   QTimer::singleShot(settledAfterMs, &window, [&mark] { mark.done(); });
-  return application.exec();
+  const int code = application.exec();
+  if (code == startAgainCode && window.desk().isOpen())
+    again << (window.desk().isSample() ? QString("--demo") : window.desk().path());
+  return code;
+}
+
+int runWith(QApplication& application, const QElapsedTimer& sinceStart, QStringList& again) {
+  QApplication::setApplicationDisplayName("Butte");
+  speakTheProgramsLanguage();
+  const auto options = readStartOptions(application);
+  dressApplication();
+  return options.rendersOnly() ? render(application, options, sinceStart) : live(application, options, again);
 }
 
 } // namespace
@@ -140,12 +153,14 @@ int runApplication(int argc, char** argv) {
     readStartOptions(words);
     return 0;
   }
-  QApplication application(argc, argv);
-  QApplication::setApplicationDisplayName("Butte");
-  speakTheProgramsLanguage();
-  const auto options = readStartOptions(application);
-  dressApplication();
-  return options.rendersOnly() ? render(application, options, sinceStart) : live(application, options);
+  scaleText(textAskedFor(argc, argv).value_or(textPercent(QSettings("butte", "butte"))));
+  QStringList again;
+  const int code = [&] {
+    QApplication application(argc, argv);
+    return runWith(application, sinceStart, again);
+  }();
+  if (code == startAgainCode) startAgain(QStringList{QString::fromLocal8Bit(argv[0])} + again);
+  return code;
 }
 
 } // namespace butte::app

@@ -2,6 +2,8 @@
 
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
+#include "paint/fitted_text.h"
+#include "paint/flow_row.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "units/constants.h"
@@ -11,7 +13,6 @@
 #include "words.h"
 
 #include <QDateTime>
-#include <QHBoxLayout>
 #include <QPainter>
 #include <QPainterPath>
 
@@ -56,13 +57,11 @@ void StationCard::paintEvent(QPaintEvent*) {
   p.drawText(QRectF(width() - 24, 5, 14, 18), Qt::AlignRight | Qt::AlignVCenter, QString::number(m_number));
   const QFontMetrics metrics(faceOf(12));
   p.setFont(faceOf(12));
-  p.drawText(QRectF(10, 24, width() - 20, 17), Qt::AlignVCenter,
-             metrics.elidedText(m_first, Qt::ElideRight, width() - 20));
+  p.drawText(QRectF(10, 24, width() - 20, 17), Qt::AlignVCenter, fittedText(metrics, m_first, width() - 20));
   p.setFont(faceOf(12, true));
   p.setPen(ink);
   const QFontMetrics bold(faceOf(12, true));
-  p.drawText(QRectF(10, 42, width() - 20, 17), Qt::AlignVCenter,
-             bold.elidedText(m_second, Qt::ElideRight, width() - 20));
+  p.drawText(QRectF(10, 42, width() - 20, 17), Qt::AlignVCenter, fittedText(bold, m_second, width() - 20));
   if (m_trouble) {
     QPainterPath sign;
     const double x = width() - 44, y = 7;
@@ -79,9 +78,7 @@ void StationCard::paintEvent(QPaintEvent*) {
 
 LineBar::LineBar(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_desk(desk) {
-  auto* row = new QHBoxLayout(this);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(10);
+  auto* row = new FlowRow(this, 10);
   for (const auto& info : stations) {
     auto* card = new StationCard(app::tr(info.name), static_cast<int>(info.station) + 1, this);
     row->addWidget(card);
@@ -124,17 +121,15 @@ void LineBar::refresh() {
       ->setHeadline(QString::fromStdString(document.waterName) + waterPh,
                     m_units.shortText(base) + " · " + alkalinity, waterOdd);
   card(Station::Target)
-      ->setHeadline(
-          QString::fromStdString(document.targetName),
-          counted(document.given.request.rows.size(), tr("%1 element wanted"), tr("%1 elements wanted")),
-          false);
+      ->setHeadline(QString::fromStdString(document.targetName),
+                    counted(document.given.request.rows.size(), tr("%1 element"), tr("%1 elements")), false);
   std::size_t used = 0;
   for (const auto& g : answer.solution.grams)
     used += g > core::Mass{};
   const auto off = answer.solution.reasons.size();
   card(Station::Formula)
-      ->setHeadline(counted(used, tr("%1 product · %2"), tr("%1 products · %2"))
-                        .arg(m_units.shortText(answer.feed.conductivity)),
+      ->setHeadline(m_units.shortText(answer.feed.conductivity) + " · " +
+                        counted(used, tr("%1 product"), tr("%1 products")),
                     !answer.harmful.empty()
                         ? tr("%1 %2 mg/L: HARMFUL")
                               .arg(QString::fromStdString(words::nutrientName(answer.harmful[0].nutrient)),
@@ -157,7 +152,7 @@ void LineBar::refresh() {
         ->setHeadline(QString("1:%1 · %2")
                           .arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
                       troubled         ? tr("a tank needs a look")
-                      : stock.feedMade ? tr("makes %1 of feed").arg(m_units.text(*stock.feedMade))
+                      : stock.feedMade ? tr("makes %1").arg(m_units.text(*stock.feedMade))
                                        : tr("nothing to stock yet"),
                       troubled);
   const auto plan = answer.solution.grams.empty() ? std::vector<core::WeighStep>()
@@ -175,14 +170,15 @@ void LineBar::refreshBook() {
   if (!m_desk.isOpen()) return card(Station::Book)->setHeadline(tr("no book open"), "", false);
   const auto newest = m_desk.book().store().batches({}, std::nullopt, 1);
   const auto farm = QString::fromStdString(m_desk.book().farm());
-  if (!newest || newest->empty()) return card(Station::Book)->setHeadline(farm, tr("no batch yet"), false);
+  if (!newest || newest->empty())
+    return card(Station::Book)->setHeadline(farm, tr("nothing mixed yet"), false);
   const auto days =
       QDateTime::fromSecsSinceEpoch(newest->front().at.seconds).date().daysTo(QDate::currentDate());
   card(Station::Book)
       ->setHeadline(farm,
-                    days <= 0   ? tr("last batch today")
-                    : days == 1 ? tr("last batch yesterday")
-                                : tr("last batch %1 days ago").arg(days),
+                    days <= 0   ? tr("mixed today")
+                    : days == 1 ? tr("mixed yesterday")
+                                : tr("mixed %1 days ago").arg(days),
                     false);
 }
 

@@ -19,7 +19,7 @@ public:
   StationCard(const QString& name, int number, QWidget* parent);
   void setHeadline(const QString& first, const QString& second, bool trouble);
   QString headline() const { return m_first + " · " + m_second; }
-  QSize sizeHint() const override { return {200, 66}; }
+  QSize sizeHint() const override { return {125, 66}; }
 
 protected:
   void paintEvent(QPaintEvent* event) override;

@@ -26,14 +26,16 @@
 #include "window/finder.h"
 #include "window/first_start.h"
 #include "window/line_bar.h"
+#include "window/text_size.h"
 #include "window/view_actions.h"
 #include "wording/tr.h"
 #include "words.h"
 
+#include <QApplication>
 #include <QCloseEvent>
 #include <QDragEnterEvent>
 #include <QFileInfo>
-#include <QGridLayout>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QMenuBar>
 #include <QMimeData>
@@ -41,6 +43,7 @@
 #include <QStackedWidget>
 #include <QStatusBar>
 #include <QVBoxLayout>
+#include <algorithm>
 
 namespace butte::app {
 
@@ -55,6 +58,8 @@ QScrollArea* scrolling(QWidget* page) {
 }
 
 constexpr int columnGap = 18;
+constexpr int leastBodyWidth = 820, comfortablePageWidth = 500;
+constexpr int leastSideWidth = 300, usualSideWidth = 376; // beside a wide page it takes its usual room
 } // namespace
 
 MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* parent)
@@ -67,14 +72,13 @@ MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* 
   m_banner = new PlainLabel;
   m_banner->setObjectName("bookBanner");
   m_banner->hide();
+  auto* stationPages = makeStations();
   auto* central = new QWidget;
-  auto* grid = new QGridLayout(central);
-  grid->setContentsMargins(16, 8, 16, 4);
-  grid->setHorizontalSpacing(columnGap);
-  grid->setVerticalSpacing(10);
-  grid->addWidget(m_banner, 0, 0, 1, 2);
-  grid->addWidget(m_line, 1, 0, 1, 2);
-  grid->addWidget(makeStations(), 2, 0);
+  auto* column = new QVBoxLayout(central);
+  column->setContentsMargins(16, 8, 16, 4);
+  column->setSpacing(10);
+  column->addWidget(m_banner);
+  column->addWidget(m_line);
   auto* acid = new AcidPanel(m_editor, m_units);
   m_side = new QStackedWidget;
   m_sides[StationSide::Shelf] = m_products;
@@ -82,10 +86,14 @@ MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* 
   m_sides[StationSide::Book] = m_bookPage->side();
   for (const auto& [side, page] : m_sides)
     m_side->addWidget(page);
-  grid->addWidget(m_side, 2, 1);
-  grid->setColumnStretch(0, 1);
-  grid->setRowStretch(2, 1);
-  m_side->setFixedWidth(376);
+  auto* body = new QWidget;
+  m_body = new QHBoxLayout(body);
+  m_body->setContentsMargins(0, 0, 0, 0);
+  m_body->setSpacing(columnGap);
+  m_body->addWidget(stationPages, 1);
+  m_body->addWidget(m_side);
+  body->setMinimumWidth(leastBodyWidth);
+  column->addWidget(scrolling(body), 1);
   setCentralWidget(central);
   statusBar()->setSizeGripEnabled(false);
   m_kept = new PlainLabel;
@@ -98,6 +106,9 @@ MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* 
   new ViewActions(*this, m_settings);
   new FinderActions(*this);
   connectParts(acid);
+  openAnew = [this] {
+    if (close()) QApplication::exit(startAgainCode);
+  };
   showStation(Station::Formula);
   refreshTitle();
 }
@@ -186,7 +197,7 @@ QWidget* MainWindow::makeStations() {
 }
 
 void MainWindow::addStation(Station station, QWidget* page) {
-  auto* view = infoOf(station).scrolls ? scrolling(page) : page;
+  auto* view = scrolling(page); // pictures shrink as far as they can be read, then they scroll too
   m_stationPages[station] = view;
   m_pages->addWidget(view);
 }
@@ -197,7 +208,7 @@ void MainWindow::showStation(Station station) {
   const bool wide = side == StationSide::None; // the tanks want the whole width
   m_line->setVisible(true);
   m_side->setVisible(!wide);
-  static_cast<QGridLayout*>(centralWidget()->layout())->setHorizontalSpacing(wide ? 0 : columnGap);
+  m_body->setSpacing(wide ? 0 : columnGap);
   m_pages->setCurrentWidget(m_stationPages.at(station));
   if (!wide) m_side->setCurrentWidget(m_sides.at(side));
   m_line->setCurrent(station);
@@ -269,6 +280,13 @@ void MainWindow::refreshTitle() {
   restyle(*m_banner,
           QString("background: %1; color: %2; border-radius: 4px; padding: 3px 10px; font-weight: bold")
               .arg(theme().amberFill.name(), theme().amberInk.name()));
+}
+
+void MainWindow::resizeEvent(QResizeEvent* event) {
+  QMainWindow::resizeEvent(event);
+  const auto edges = centralWidget()->layout()->contentsMargins();
+  const int room = width() - edges.left() - edges.right() - columnGap - comfortablePageWidth;
+  m_side->setFixedWidth(std::clamp(room, leastSideWidth, usualSideWidth));
 }
 
 void MainWindow::closeEvent(QCloseEvent* event) {

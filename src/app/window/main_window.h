@@ -8,8 +8,10 @@
 
 #include <QMainWindow>
 #include <QSettings>
+#include <functional>
 #include <map>
 
+class QHBoxLayout;
 class QLabel;
 class QStackedWidget;
 
@@ -59,8 +61,12 @@ public:
   /// A water report as a PDF or a picture: to the Water station.
   void openReport(const QString& path);
   void say(const QString& words);
+  /// Ends the window so that the program opens anew (startAgainCode), unless something is not kept; tests put
+  /// their own in its place.
+  std::function<void()> openAnew;
 
 protected:
+  void resizeEvent(QResizeEvent* event) override;
   void closeEvent(QCloseEvent* event) override;
   void dragEnterEvent(QDragEnterEvent* event) override;
   void dropEvent(QDropEvent* event) override;
@@ -81,6 +87,7 @@ private:
   MendFinder m_mends;
   Prompts m_prompts;
   QStackedWidget* m_pages = nullptr;
+  QHBoxLayout* m_body = nullptr;
   QStackedWidget* m_side = nullptr;
   LineBar* m_line = nullptr;
   ElementLanes* m_lanes = nullptr;

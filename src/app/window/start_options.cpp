@@ -3,6 +3,7 @@
 #include "stations/book/book_page.h"
 #include "stations/stocks/stocks_page.h"
 #include "window/stations.h"
+#include "window/text_size.h"
 
 #include <QCommandLineParser>
 #include <QCoreApplication>
@@ -26,6 +27,8 @@ int number(const QCommandLineParser& parser, const QCommandLineOption& option, i
 
 constexpr int firstStart = static_cast<int>(std::size(stations));
 
+constexpr int leastDots = 300, mostDots = 7680; // a telephone's width to a wall of a screen
+
 /// How many sections a station has; 0: none.
 int sectionsOf(int station) {
   if (station == static_cast<int>(Station::Stocks)) return StocksPage::partCount;
@@ -39,6 +42,12 @@ bool asksForWords(int argc, char** argv) {
     for (const auto* word : {"--help", "-h", "-?", "--help-all", "--version", "-v"})
       if (std::strcmp(argv[i], word) == 0) return true;
   return false;
+}
+
+std::optional<int> textAskedFor(int argc, char** argv) {
+  for (int i = 1; i + 1 < argc; ++i)
+    if (std::strcmp(argv[i], "--text") == 0) return std::atoi(argv[i + 1]);
+  return std::nullopt;
 }
 
 StartOptions readStartOptions(const QCoreApplication& application) {
@@ -61,7 +70,10 @@ StartOptions readStartOptions(const QCoreApplication& application) {
                                    "of the stocks (0 way ... 6 levels)",
                                    "number");
   const QCommandLineOption find("find", "with --screenshot: text typed into the finder", "text");
-  parser.addOptions({demo, dark, grab, station, section, find, sheet, labels, timing});
+  const QCommandLineOption width("width", "with --screenshot: dots across", "number", "1280");
+  const QCommandLineOption height("height", "with --screenshot: dots from top to bottom", "number", "800");
+  const QCommandLineOption text("text", "size of the text, in percent of the usual", "number", "100");
+  parser.addOptions({demo, dark, text, grab, station, section, find, width, height, sheet, labels, timing});
   parser.process(application);
 
   StartOptions out;
@@ -70,9 +82,12 @@ StartOptions readStartOptions(const QCoreApplication& application) {
   out.timing = parser.isSet(timing);
   out.sheet = parser.value(sheet);
   out.labels = parser.value(labels);
+  number(parser, text, textPercents.front(), textPercents.back()); // taken before: textAskedFor()
   out.files = parser.positionalArguments();
   if (!parser.isSet(grab)) return out;
   out.picture = Picture{parser.value(grab), number(parser, station, 0, firstStart), -1, parser.value(find)};
+  out.picture->width = number(parser, width, leastDots, mostDots);
+  out.picture->height = number(parser, height, leastDots, mostDots);
   if (parser.isSet(section))
     out.picture->section = number(parser, section, 0, std::max(0, sectionsOf(out.picture->station) - 1));
   return out;

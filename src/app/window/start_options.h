@@ -13,6 +13,7 @@ struct Picture {
   int station = 2;  ///< 6: the first start
   int section = -1; ///< of the Book or the Stocks station; -1: as it opens
   QString find;     ///< typed into the finder
+  int width = 1280, height = 800;
 };
 
 /// What the program was asked for at its start.
@@ -28,6 +29,9 @@ struct StartOptions {
 
 /// Whether it only asks for --help or --version, which need no display.
 bool asksForWords(int argc, char** argv);
+
+/// The --text percent, before there is an application; nothing where it is not given.
+std::optional<int> textAskedFor(int argc, char** argv);
 
 /// Reads the command line. Ends the program, with a sentence, where a word of it makes no sense.
 StartOptions readStartOptions(const QCoreApplication& application);

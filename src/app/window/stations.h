@@ -17,23 +17,22 @@ struct StationInfo {
   const char* name; ///< on its card; tr() it
   const char* menu; ///< with its mnemonic; tr() it
   StationSide side;
-  bool scrolls; ///< typing pages scroll on a low screen; pictures shrink instead
 };
 
 /// Everything else that is counted by stations (cards, menu, shortcuts, pages) follows from this list.
 inline constexpr std::array stations{
     StationInfo{Station::Water, "water", QT_TRANSLATE_NOOP("butte", "Water"),
-                QT_TRANSLATE_NOOP("butte", "&Water"), StationSide::Acid, false},
+                QT_TRANSLATE_NOOP("butte", "&Water"), StationSide::Acid},
     StationInfo{Station::Target, "target", QT_TRANSLATE_NOOP("butte", "Target"),
-                QT_TRANSLATE_NOOP("butte", "&Target"), StationSide::Shelf, true},
+                QT_TRANSLATE_NOOP("butte", "&Target"), StationSide::Shelf},
     StationInfo{Station::Formula, "formula", QT_TRANSLATE_NOOP("butte", "Formula"),
-                QT_TRANSLATE_NOOP("butte", "&Formula"), StationSide::Shelf, false},
+                QT_TRANSLATE_NOOP("butte", "&Formula"), StationSide::Shelf},
     StationInfo{Station::Stocks, "stocks", QT_TRANSLATE_NOOP("butte", "Stocks"),
-                QT_TRANSLATE_NOOP("butte", "&Stocks"), StationSide::None, false},
+                QT_TRANSLATE_NOOP("butte", "&Stocks"), StationSide::None},
     StationInfo{Station::Bench, "bench", QT_TRANSLATE_NOOP("butte", "Bench"),
-                QT_TRANSLATE_NOOP("butte", "&Bench sheet"), StationSide::Shelf, false},
+                QT_TRANSLATE_NOOP("butte", "&Bench sheet"), StationSide::Shelf},
     StationInfo{Station::Book, "book", QT_TRANSLATE_NOOP("butte", "Book"),
-                QT_TRANSLATE_NOOP("butte", "Boo&k"), StationSide::Book, false}};
+                QT_TRANSLATE_NOOP("butte", "Boo&k"), StationSide::Book}};
 static_assert([] {
   for (std::size_t i = 0; i < stations.size(); ++i)
     if (static_cast<std::size_t>(stations[i].station) != i) return false;

@@ -3,6 +3,7 @@
 #include "base/decimal.h"
 #include "paint/theme.h"
 #include "window/main_window.h"
+#include "window/text_size.h"
 #include "wording/tr.h"
 
 #include <QAction>
@@ -48,7 +49,40 @@ ViewActions::ViewActions(MainWindow& window, QSettings& settings) : QObject(&win
     applyTheme(on);
     emit window.editor().changed(); // painted pictures take the new colours
   });
+  addTextSizes(menu->addMenu(tr("&Text size")), settings);
   addUnits(window.menuBar()->addMenu(tr("&Units")));
+}
+
+/// Everything grows with the text, so the window opens anew; all that was typed is kept by then.
+void ViewActions::addTextSizes(QMenu* menu, QSettings& settings) {
+  const auto choose = [this, &settings](int percent) {
+    if (percent == textPercent(settings)) return;
+    keepTextPercent(settings, percent);
+    settings.sync();
+    m_window.openAnew();
+  };
+  auto* group = new QActionGroup(menu);
+  for (const int percent : textPercents) {
+    auto* action = menu->addAction(tr("%1 %").arg(percent));
+    action->setObjectName(QString("text_%1").arg(percent));
+    action->setCheckable(true);
+    action->setChecked(percent == textPercent(settings));
+    group->addAction(action);
+    connect(action, &QAction::triggered, this, [choose, percent] { choose(percent); });
+  }
+  menu->addSeparator();
+  const std::tuple<QString, const char*, QKeySequence, int> steps[] = {
+      {tr("Larger"), "text_larger", QKeySequence::ZoomIn, 1},
+      {tr("Smaller"), "text_smaller", QKeySequence::ZoomOut, -1}};
+  for (const auto& [text, name, keys, step] : steps) {
+    auto* action = menu->addAction(text, this, [choose, &settings, step = step] {
+      choose(nextTextPercent(textPercent(settings), step));
+    });
+    action->setObjectName(name);
+    action->setShortcuts(keys == QKeySequence(QKeySequence::ZoomIn)
+                             ? QList<QKeySequence>{keys, QKeySequence("Ctrl+=")}
+                             : QList<QKeySequence>{keys});
+  }
 }
 
 void ViewActions::addStations(QMenu* menu) {

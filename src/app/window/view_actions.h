@@ -8,7 +8,7 @@ namespace butte::app {
 
 class MainWindow;
 
-/// The View menu: stations, units, light and dark.
+/// The View menu: stations, text size, units, light and dark.
 class ViewActions : public QObject {
   Q_OBJECT
 
@@ -17,6 +17,7 @@ public:
 
 private:
   void addStations(QMenu* menu);
+  void addTextSizes(QMenu* menu, QSettings& settings);
   void addUnits(QMenu* menu);
   void countDrops();
   MainWindow& m_window;

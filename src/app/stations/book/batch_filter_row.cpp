@@ -3,6 +3,7 @@
 #include "base/decimal.h"
 #include "document/book_desk.h"
 #include "fields/number_field.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
@@ -19,8 +20,7 @@ BatchFilterRow::BatchFilterRow(BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_crop(new QComboBox), m_since(new QComboBox), m_product(new QLineEdit),
       m_lot(new QLineEdit), m_off(new NumberField({tr("off plan by at least"), "%", 0, 1000, true})),
       m_clear(new QPushButton(tr("× stretch"))), m_count(new PlainLabel) {
-  auto* row = new QHBoxLayout(this);
-  row->setContentsMargins(0, 0, 0, 0);
+  auto* row = new FlowRow(this);
   m_crop->setObjectName("filterCrop");
   m_crop->setAccessibleName(tr("crop"));
   m_since->setObjectName("filterSince");
@@ -55,11 +55,9 @@ BatchFilterRow::BatchFilterRow(BookDesk& desk, QWidget* parent)
   connect(m_clear, &QPushButton::clicked, this, &BatchFilterRow::typed);
   row->addWidget(m_crop);
   row->addWidget(m_since);
-  row->addWidget(m_product, 2);
-  row->addWidget(m_lot, 1);
-  row->addWidget(new PlainLabel(tr("off plan ≥")));
-  row->addWidget(m_off);
-  row->addWidget(new PlainLabel("%"));
+  row->addWidget(m_product);
+  row->addWidget(m_lot);
+  row->addTogether({new PlainLabel(tr("off plan ≥")), m_off, new PlainLabel("%")});
   row->addWidget(m_clear);
   row->addWidget(m_count);
 }

@@ -41,9 +41,12 @@ public:
   BatchDelegate(const BatchModel& model, const UnitsShown& units, QObject* parent)
       : QStyledItemDelegate(parent), m_model(model), m_units(units) {}
   void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override;
-  QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex&) const override { return {400, 30}; }
+  QSize sizeHint(const QStyleOptionViewItem& option, const QModelIndex&) const override;
 
 private:
+  static bool isNarrow(const QStyleOptionViewItem& option);
+  QString figures(const book::BatchHead& batch) const;
+
   const BatchModel& m_model;
   const UnitsShown& m_units;
 };

@@ -4,6 +4,7 @@
 #include "document/book_desk.h"
 #include "edits/edits.h"
 #include "fields/number_field.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
@@ -92,7 +93,7 @@ void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
   const auto& weight = m_edits.batch().weights[index];
   const auto name = qtext(weight.productName);
   auto* top = new QHBoxLayout;
-  auto* label = new PlainLabel(
+  auto* label = new WrappedLabel(
       QString("<b>%1</b>%2")
           .arg(name.toHtmlEscaped(), weight.tank.empty()
                                          ? tr(" · apart")
@@ -100,7 +101,7 @@ void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
   label->setTextFormat(Qt::RichText);
   auto* planned = new PlainLabel(tr("plan %1").arg(m_units.text(core::Mass::fromGrams(weight.plannedGrams))));
   top->addWidget(label, 1);
-  top->addWidget(planned);
+  top->addWidget(planned, 0, Qt::AlignTop);
   column->addLayout(top);
   auto* row = new QHBoxLayout;
   Line line;
@@ -122,7 +123,7 @@ void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
   connect(line.lot, &QLineEdit::textEdited, this,
           [this, index](const QString& text) { keep([&] { return m_edits.setLot(index, text); }); });
   line.deviation = new PlainLabel;
-  line.deviation->setFixedWidth(86);
+  line.deviation->setFixedWidth(70);
   row->addWidget(line.actual);
   row->addWidget(new PlainLabel(unit));
   row->addWidget(line.deviation);
@@ -132,7 +133,7 @@ void BatchPanel::addLine(QVBoxLayout* column, std::size_t index) {
 }
 
 void BatchPanel::addReadings(QVBoxLayout* column) {
-  auto* row = new QHBoxLayout;
+  auto* row = new FlowRow;
   m_ec = new NumberField({tr("EC read"), "", 0, 70000, true});
   m_ec->asked = [this] { return AskedUnit{m_units.conductivityUnit().toStdString(), {}}; };
   m_ec->setObjectName("batchEc");
@@ -152,13 +153,9 @@ void BatchPanel::addReadings(QVBoxLayout* column) {
   m_who->setFixedWidth(66);
   connect(m_who, &QLineEdit::textEdited, this,
           [this](const QString& text) { keep([&] { return m_edits.setWho(text); }); });
-  row->addWidget(new PlainLabel(tr("Read: EC")));
-  row->addWidget(m_ec);
   m_ecUnit = new PlainLabel;
-  row->addWidget(m_ecUnit);
-  row->addWidget(new PlainLabel("pH"));
-  row->addWidget(m_ph);
-  row->addStretch();
+  row->addTogether({new PlainLabel(tr("Read: EC")), m_ec, m_ecUnit});
+  row->addTogether({new PlainLabel("pH"), m_ph});
   row->addWidget(m_who);
   column->addSpacing(6);
   column->addLayout(row);
@@ -171,7 +168,7 @@ void BatchPanel::addReadings(QVBoxLayout* column) {
 }
 
 void BatchPanel::addButtons(QVBoxLayout* column) {
-  auto* row = new QHBoxLayout;
+  auto* row = new FlowRow;
   auto* sheet = new QPushButton(tr("Sheet as printed"));
   sheet->setObjectName("batchSheet");
   sheet->setEnabled(!m_edits.batch().sheet.empty());

@@ -2,6 +2,7 @@
 
 #include "document/book_desk.h"
 #include "paint/axes.h"
+#include "paint/fitted_text.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stations/book/batch_list.h"
@@ -143,8 +144,6 @@ void BatchPicture::paintScale(QPainter& p) const {
   paintRungs(p, box, percents, marksOf(percents, step),
              [](double percent) { return localNumber(percent, 0) + " %"; });
   p.setPen(t.inkSoft);
-  p.drawText(QRectF(box.left(), 4, box.width(), 16), Qt::AlignLeft | Qt::AlignVCenter,
-             tr("worst weighing off plan; green: what a good hand keeps to"));
   // The crops' shapes.
   double x = box.right();
   for (std::size_t i = std::min<std::size_t>(m_crops.size(), shapes); i-- > 0;) {
@@ -153,6 +152,11 @@ void BatchPicture::paintScale(QPainter& p) const {
     p.fillPath(shapePath(static_cast<int>(i), {x + 7, 12}, 4.5), t.accent);
     p.drawText(QPointF(x + 15, 16), name);
   }
+  const int left = static_cast<int>(x - box.left()) - 12;
+  p.setPen(t.inkSoft);
+  p.drawText(
+      QRectF(box.left(), 4, left, 16), Qt::AlignLeft | Qt::AlignVCenter,
+      fittedText(p.fontMetrics(), tr("worst weighing off plan · green: what a good hand keeps to"), left));
   // The months or years below.
   auto tick = QDateTime::fromSecsSinceEpoch(m_from).date();
   const double days = static_cast<double>(m_to - m_from) / day;
@@ -165,8 +169,10 @@ void BatchPicture::paintScale(QPainter& p) const {
     p.drawLine(QPointF(xOf(static_cast<double>(at)), box.top()),
                QPointF(xOf(static_cast<double>(at)), box.bottom() + 4));
     p.setPen(t.inkSoft);
-    p.drawText(QPointF(xOf(static_cast<double>(at)) + 3, box.bottom() + 20),
-               tick.month() == 1 || months == 12 ? tick.toString("yyyy") : QLocale().toString(tick, "MMM"));
+    const auto name =
+        tick.month() == 1 || months == 12 ? tick.toString("yyyy") : QLocale().toString(tick, "MMM");
+    const QPointF place(xOf(static_cast<double>(at)) + 3, box.bottom() + 20);
+    if (place.x() + p.fontMetrics().horizontalAdvance(name) <= width()) p.drawText(place, name);
   }
 }
 

@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "edits/keep_and_use.h"
 #include "paint/closed_text.h"
+#include "paint/flow_row.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "services/units_shown.h"
@@ -152,9 +153,7 @@ QWidget* BookPage::side() const {
 
 QWidget* BookPage::makeSections() {
   auto* box = new QWidget;
-  auto* row = new QHBoxLayout(box);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(3);
+  auto* row = new FlowRow(box, 3);
   for (int i = 0; i <= Copies; ++i) {
     auto* button = new QToolButton;
     button->setText(app::tr(parts()[static_cast<std::size_t>(i)].name));
@@ -166,7 +165,6 @@ QWidget* BookPage::makeSections() {
     row->addWidget(button);
   }
   m_sections->button(0)->setChecked(true);
-  row->addStretch();
   connect(m_sections, &QButtonGroup::idClicked, this,
           [this](int id) { showSection(static_cast<Section>(id)); });
   return box;

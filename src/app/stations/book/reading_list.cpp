@@ -7,6 +7,7 @@
 #include "fields/number_field.h"
 #include "language.h"
 #include "measures.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "units/convert.h"
 #include "wording/record_words.h"
@@ -90,7 +91,7 @@ ReadingList::ReadingList(BookDesk& desk, QWidget* parent)
       m_value(new NumberField({tr("reading"), "", -50, 1e7, true})) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
-  auto* row = new QHBoxLayout;
+  auto* row = new FlowRow;
   m_vessel->setObjectName("readingVessel");
   m_vessel->setPlaceholderText(tr("vessel"));
   m_vessels = new QStringListModel(this);
@@ -112,7 +113,7 @@ ReadingList::ReadingList(BookDesk& desk, QWidget* parent)
   connect(keep, &QPushButton::clicked, this, &ReadingList::keep);
   connect(m_value, &QLineEdit::returnPressed, this, &ReadingList::keep);
   row->addWidget(new PlainLabel(tr("Read now in")));
-  row->addWidget(m_vessel, 1);
+  row->addWidget(m_vessel);
   row->addWidget(m_quantity);
   row->addWidget(m_value);
   row->addWidget(m_unit);

@@ -7,6 +7,7 @@
 #include "fields/number_field.h"
 #include "formula_document.h"
 #include "language.h"
+#include "paint/flow_row.h"
 #include "paint/hatch.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
@@ -191,7 +192,10 @@ void ThingFacts::addReport(std::size_t index) {
 }
 
 void ThingFacts::addUpkeep(const std::string& what, const QString& usualMonths) {
-  auto* row = rowOf(app::tr(what.c_str()).section(' ', 0, 0));
+  auto* row = new FlowRow;
+  auto* part = new PlainLabel(app::tr(what.c_str()).section(' ', 0, 0));
+  part->setProperty("soft", true);
+  part->setFixedWidth(70);
   const auto known = m_edits->upkeep(what);
   const auto id = qtext(what).section(' ', 0, 0);
   auto* every = new NumberField({tr("%1, every").arg(app::tr(what.c_str())), tr("months"), 0.1, 240, true});
@@ -208,7 +212,7 @@ void ThingFacts::addUpkeep(const std::string& what, const QString& usualMonths) 
   auto* done = new QLineEdit(qtext(known.last));
   done->setObjectName("upkeepLast_" + id);
   done->setAccessibleName(tr("%1, last changed on").arg(app::tr(what.c_str())));
-  done->setPlaceholderText(tr("last: 2026-03-02"));
+  done->setPlaceholderText("2026-03-02");
   connect(done, &QLineEdit::textEdited, this, [this, what](const QString& typed) {
     static const QRegularExpression whole("^[0-9]{4}-[0-9]{2}-[0-9]{2}$");
     if (!typed.isEmpty() && !whole.match(typed).hasMatch()) return;
@@ -216,10 +220,9 @@ void ThingFacts::addUpkeep(const std::string& what, const QString& usualMonths) 
     now.last = typed.toStdString();
     keep([&] { return m_edits->setUpkeep(what, now); });
   });
-  row->addWidget(new PlainLabel(tr("every")));
-  row->addWidget(every);
-  row->addWidget(new PlainLabel(tr("months")));
-  row->addWidget(done, 1);
+  done->setMinimumWidth(104);
+  row->addTogether({part, new PlainLabel(tr("every")), every, new PlainLabel(tr("months"))});
+  row->addTogether({new PlainLabel(tr("last")), done});
   m_rows->addLayout(row);
 }
 
@@ -231,7 +234,7 @@ void ThingFacts::addHazards() {
   auto* field = new QLineEdit(codes.join(' '));
   field->setObjectName("fact_hazards");
   field->setAccessibleName(tr("hazard codes on the label"));
-  field->setPlaceholderText(tr("H-codes on the label, such as H272 H319"));
+  field->setPlaceholderText(tr("H-codes, such as H272"));
   row->addWidget(field, 1);
   m_rows->addLayout(row);
   auto* meaning = new WrappedLabel;

@@ -38,7 +38,8 @@ int ThingModel::rowCount(const QModelIndex& parent) const {
 
 QVariant ThingModel::data(const QModelIndex& index, int role) const {
   const auto* found = head(index);
-  if (!found || (role != Qt::DisplayRole && role != Qt::AccessibleTextRole)) return {};
+  if (!found || (role != Qt::DisplayRole && role != Qt::AccessibleTextRole && role != Qt::ToolTipRole))
+    return {};
   return qtext(found->name);
 }
 
@@ -59,13 +60,19 @@ void ThingDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const
     p->drawText(QRect(r.x() + x, r.y(), width, r.height()), side | Qt::AlignVCenter,
                 QFontMetrics(face).elidedText(text, Qt::ElideRight, width));
   };
+  const auto changed = thing->binnedAt ? tr("in the bin since %1").arg(dayText(*thing->binnedAt))
+                                       : tr("changed %1").arg(whenText(thing->changedAt));
+  constexpr int cropWidth = 130, roomForCrop = 640;
+  const int changedWidth = QFontMetrics(faceOf(13, false)).horizontalAdvance(changed) + 4;
+  int nameWidth = r.width() - changedWidth - 36;
   const auto name = thing->name.empty() ? tr("(no name)") : qtext(thing->name);
-  put(10, r.width() - 420, name + (m_model.isInHand(index) ? tr("  ◂ in hand") : ""), true);
-  put(r.width() - 400, 130, thing->binnedAt ? kindText(thing->ref.kind) : qtext(thing->crop), false);
-  put(r.width() - 264, 256,
-      thing->binnedAt ? tr("in the bin since %1").arg(dayText(*thing->binnedAt))
-                      : tr("changed %1").arg(whenText(thing->changedAt)),
-      false, Qt::AlignRight);
+  if (r.width() >= roomForCrop) {
+    put(r.width() - changedWidth - cropWidth - 16, cropWidth,
+        thing->binnedAt ? kindText(thing->ref.kind) : qtext(thing->crop), false);
+    nameWidth -= cropWidth + 8;
+  }
+  put(10, nameWidth, name + (m_model.isInHand(index) ? tr("  ◂ in hand") : ""), true);
+  put(r.width() - changedWidth - 8, changedWidth, changed, false, Qt::AlignRight);
   p->restore();
 }
 

@@ -23,7 +23,7 @@ public:
   /// Lights one product's shares in every lane; empty for none.
   void light(const std::string& productId);
   QSize sizeHint() const override { return {820, 330}; }
-  QSize minimumSizeHint() const override { return {560, 230}; }
+  QSize minimumSizeHint() const override { return {460, 230}; }
 
   /// What a lane shows, as text (for screen readers and tests): "K 205 of 205 mg/L, in band".
   QString laneText(core::Nutrient nutrient) const;

@@ -2,6 +2,7 @@
 
 #include "document/formula_editor.h"
 #include "document/product_looks.h"
+#include "paint/fitted_text.h"
 #include "paint/hatch.h"
 #include "paint/line_of_text.h"
 #include "paint/theme.h"
@@ -25,7 +26,7 @@ QString ElementLanes::figureText(double milligramsPerLitre) {
 
 QString ElementLanes::headWords() const {
   return m_editor.overlay() ? tr("dashed: %1").arg(m_editor.overlay()->name)
-                            : tr("what the water and each product bring; the mark is the target");
+                            : tr("the mark is the target · shares of the water and each product");
 }
 
 QString ElementLanes::wantedWords(const Lane& lane) const {
@@ -48,7 +49,8 @@ void ElementLanes::paintHead(QPainter& painter) const {
   const auto& box = m_lanes.front().box;
   painter.setPen(theme().inkSoft);
   painter.setFont(faceOf(11));
-  paintLine(painter, QRectF(box.left(), 0, box.width(), 15), Qt::AlignVCenter, headWords());
+  paintLine(painter, QRectF(box.left(), 0, box.width(), 15), Qt::AlignVCenter,
+            fittedText(painter.fontMetrics(), headWords(), static_cast<int>(box.width())));
   paintLine(painter, QRectF(box.right() + 8, 0, 124, 15), Qt::AlignVCenter, tr("element, mg/L"));
 }
 

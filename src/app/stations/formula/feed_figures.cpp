@@ -2,6 +2,7 @@
 
 #include "document/formula_editor.h"
 #include "formula_words.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/steady_room.h"
 #include "paint/theme.h"
@@ -12,8 +13,8 @@
 #include "words.h"
 
 #include <QEvent>
-#include <QGridLayout>
 #include <QLabel>
+#include <QVBoxLayout>
 
 namespace butte::app {
 
@@ -55,10 +56,7 @@ QString standings(const core::MixResult& feed) {
 
 FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units) {
-  auto* grid = new QGridLayout(this);
-  grid->setContentsMargins(0, 0, 0, 0);
-  grid->setVerticalSpacing(0);
-  grid->setHorizontalSpacing(12);
+  auto* row = new FlowRow(this, 12);
   const char* names[] = {"EC", // with its temperature, see refresh()
                          QT_TRANSLATE_NOOP("butte", "pH mixed / in air"),
                          QT_TRANSLATE_NOOP("butte", "cations / anions, meq/L"),
@@ -77,8 +75,13 @@ FeedFigures::FeedFigures(FormulaEditor& editor, UnitsShown& units, QWidget* pare
     auto* value = new PlainLabel;
     value->setObjectName(ids[i]);
     value->setFont(faceOf(14, true));
-    grid->addWidget(name, 0, i);
-    grid->addWidget(new SteadyRoom(value), 1, i);
+    auto* figure = new QWidget;
+    auto* column = new QVBoxLayout(figure);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(name);
+    column->addWidget(new SteadyRoom(value));
+    row->addWidget(figure);
     m_values.push_back(value);
   }
   for (auto* value : {m_values[0], m_values[1]})

@@ -1,6 +1,7 @@
 #include "stations/formula/mend_list.h"
 
 #include "mends/mend_finder.h"
+#include "paint/fitted_text.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "wording/tr.h"
@@ -12,6 +13,10 @@
 
 namespace butte::app {
 
+namespace {
+constexpr int lookPadding = 5; // of a row's style below, with its border
+}
+
 MendList::MendList(MendFinder& finder, QWidget* parent)
     : QWidget(parent), m_finder(finder), m_column(new QVBoxLayout(this)), m_wait(new PlainLabel) {
   setObjectName("mendList");
@@ -22,6 +27,12 @@ MendList::MendList(MendFinder& finder, QWidget* parent)
   m_column->addWidget(m_wait);
   m_column->addStretch();
   connect(&finder, &MendFinder::changed, this, &MendList::refresh);
+  refresh();
+}
+
+/// What did not go in when it was narrow.
+void MendList::resizeEvent(QResizeEvent* event) {
+  QWidget::resizeEvent(event);
   refresh();
 }
 
@@ -59,8 +70,9 @@ void MendList::refresh() {
     row.box->setVisible(i < offers.size());
     if (i >= offers.size()) continue;
     const bool shown = m_finder.previewed() == static_cast<int>(i);
-    row.look->setText((shown ? "● " : "○ ") + offers[i].words);
     row.look->setFont(faceOf(12, shown));
+    row.look->setText(fittedText(row.look->fontMetrics(), (shown ? "● " : "○ ") + offers[i].words,
+                                 row.look->width() - 2 * lookPadding));
     row.look->setToolTip(
         tr("%1: %2.\nPress to see it over the lanes.").arg(offers[i].words, offers[i].effect));
     row.effect->setText(offers[i].mend.offAfter == 0 ? tr("none off")

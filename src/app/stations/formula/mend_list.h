@@ -16,6 +16,9 @@ class MendList : public QWidget {
 public:
   explicit MendList(MendFinder& finder, QWidget* parent = nullptr);
 
+protected:
+  void resizeEvent(QResizeEvent* event) override;
+
 private:
   struct Row {
     QWidget* box;

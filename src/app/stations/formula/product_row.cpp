@@ -5,6 +5,7 @@
 #include "document/product_looks.h"
 #include "edits/shelf_edits.h"
 #include "fields/number_field.h"
+#include "paint/fitted_label.h"
 #include "paint/hatch.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
@@ -31,7 +32,7 @@ namespace butte::app {
 
 ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id, QWidget* parent)
     : QFrame(parent), m_editor(editor), m_units(units), m_id(std::move(id)), m_on(new QCheckBox),
-      m_name(new PlainLabel), m_carries(new PlainLabel), m_unit(new PlainLabel), m_hold(new QToolButton) {
+      m_name(new FittedLabel), m_carries(new FittedLabel), m_unit(new PlainLabel), m_hold(new QToolButton) {
   const auto name = QString::fromStdString(editor.nameOf(m_id));
   const auto objectId = QString::fromStdString(m_id);
   m_weight = new NumberField({tr("weight of %1").arg(name), units.massUnit(), 0, 1e8, true});
@@ -54,10 +55,8 @@ ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id,
   m_hold->setFont(faceOf(11));
   connect(m_hold, &QToolButton::clicked, this, &ProductRow::setHeld);
   m_name->setFont(faceOf(12));
-  m_name->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
   m_carries->setFont(faceOf(11));
   m_carries->setProperty("soft", true);
-  m_carries->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
   m_unit->setFont(faceOf(12));
   m_unit->setFixedWidth(18);
 

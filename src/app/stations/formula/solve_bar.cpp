@@ -5,6 +5,7 @@
 #include "edits/formula_edits.h"
 #include "fields/filling_combo.h"
 #include "fields/number_field.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "product/catalogue.h"
@@ -45,9 +46,7 @@ SolveBar::SolveBar(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_desk(desk), m_way(new QComboBox), m_against(new FillingCombo),
       m_atMost(new NumberField({tr("most products to open"), "", 1, 60, true})),
       m_steps(new QCheckBox(tr("in scale steps"))), m_state(new PlainLabel) {
-  auto* row = new QHBoxLayout(this);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(6);
+  auto* row = new FlowRow(this);
   m_way->setObjectName("aimWay");
   m_way->setAccessibleName(tr("what the formula is solved for"));
   m_way->addItem(tr("come nearest"), "closest");
@@ -71,17 +70,15 @@ SolveBar::SolveBar(FormulaEditor& editor, BookDesk& desk, QWidget* parent)
   m_against->setObjectName("compareWith");
   m_against->setAccessibleName(tr("compare with"));
   m_against->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  m_against->setMinimumWidth(170);
   connect(m_against, &QComboBox::activated, this, &SolveBar::compareWith);
   m_state->setObjectName("solveState");
   m_state->setProperty("soft", true);
   row->addWidget(m_way);
-  row->addWidget(new PlainLabel(tr("with at most")));
-  row->addWidget(m_atMost);
-  row->addWidget(new PlainLabel(tr("products")));
+  row->addTogether({new PlainLabel(tr("with at most")), m_atMost, new PlainLabel(tr("products"))});
   row->addWidget(m_steps);
   row->addWidget(m_state);
-  row->addStretch();
-  row->addWidget(m_against, 1);
+  row->addWidget(m_against);
   auto* fresh = new WhileSeen(this, [this] { refresh(); });
   connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
   connect(&editor, &FormulaEditor::overlayChanged, this, &SolveBar::refresh);

@@ -1,6 +1,7 @@
 #include "stations/stocks/cold_panel.h"
 
 #include "document/formula_editor.h"
+#include "paint/fitted_text.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "stock/cold_nights.h"
@@ -15,7 +16,7 @@ namespace butte::app {
 
 namespace {
 constexpr double usualNights[] = {5, 10, 15, 20}; // degC
-constexpr double nameWidth = 210, headHeight = 22;
+constexpr double widestName = 210, headHeight = 22;
 } // namespace
 
 ColdPanel::ColdPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
@@ -36,7 +37,7 @@ void ColdPanel::refresh() {
   m_columns.clear();
   for (const auto t : temperatures)
     m_columns.push_back(m_units.text(t) +
-                        (t == document.given.stock.temperature ? tr(", the coldest night") : ""));
+                        (t == document.given.stock.temperature ? tr(" · the coldest night") : ""));
   m_lines.clear();
   QStringList spoken;
   for (const auto& content : m_editor.answer().stock.tanks) {
@@ -74,12 +75,14 @@ void ColdPanel::refresh() {
 void ColdPanel::paintEvent(QPaintEvent*) {
   QPainter p(this);
   const auto& t = theme();
+  const double nameWidth = std::min(widestName, width() / 4.0);
   const double each = (width() - nameWidth) / static_cast<double>(std::max<std::size_t>(1, m_columns.size()));
   p.setFont(faceOf(12, true));
   p.setPen(t.inkSoft);
   for (std::size_t c = 0; c < m_columns.size(); ++c)
     p.drawText(QRectF(nameWidth + each * static_cast<double>(c) + 6, 0, each - 8, headHeight),
-               Qt::AlignLeft | Qt::AlignVCenter, m_columns[c]);
+               Qt::AlignLeft | Qt::AlignVCenter,
+               fittedText(p.fontMetrics(), m_columns[c], static_cast<int>(each) - 8));
   const double h =
       std::min(52.0, (height() - headHeight) / static_cast<double>(std::max<std::size_t>(1, m_lines.size())));
   for (std::size_t l = 0; l < m_lines.size(); ++l) {

@@ -1,5 +1,6 @@
 #include "stations/stocks/dilution_picture.h"
 
+#include "paint/fitted_text.h"
 #include "paint/hatch.h"
 #include "paint/line_of_text.h"
 #include "paint/theme.h"
@@ -70,7 +71,7 @@ void DilutionPicture::paintInlet(QPainter& p, const Inlet& inlet, double x, doub
   QStringList lines{inlet.title};
   lines << inlet.rates;
   const QFontMetrics metrics(faceOf(13, true));
-  lines[0] = metrics.elidedText(lines[0], Qt::ElideRight, static_cast<int>(width) - 34);
+  lines[0] = fittedText(metrics, lines[0], static_cast<int>(width) - 34);
   paintLines(p, lines, x + 30, 0, width - 32, Qt::AlignLeft);
   p.setFont(faceOf(12));
   p.setPen(t.ink);

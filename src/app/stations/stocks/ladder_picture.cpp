@@ -11,8 +11,8 @@ namespace butte::app {
 
 namespace {
 constexpr double vesselWidth = 150, vesselRoom = 360; ///< the vessel, and with what is said beside it
-constexpr double tallestRow = 40, amountWidth = 104, nameWidth = 236, readingWidth = 112;
-constexpr double meterLeft = amountWidth + nameWidth + 24;
+constexpr double tallestRow = 40, amountWidth = 104, rungNameWidth = 236, readingWidth = 112;
+constexpr double meterLeft = amountWidth + rungNameWidth + 24;
 } // namespace
 
 LadderPicture::LadderPicture(QWidget* parent) : QWidget(parent) {
@@ -100,7 +100,7 @@ void LadderPicture::paintEnd(QPainter& p, const QRectF& row, const QString& name
   const double x = meterAt(row, at);
   p.setPen(t.inkSoft);
   p.setFont(faceOf(13));
-  paintLine(p, QRectF(row.left() + amountWidth + 18, row.top(), nameWidth, row.height()),
+  paintLine(p, QRectF(row.left() + amountWidth + 18, row.top(), rungNameWidth, row.height()),
             Qt::AlignLeft | Qt::AlignVCenter, name);
   p.setPen(QPen(t.accent, 2));
   p.drawLine(QPointF(x, row.top() + 4), QPointF(x, row.bottom() - 4));
@@ -114,7 +114,7 @@ void LadderPicture::paintReading(QPainter& p, const QRectF& row, double from, do
                                  const QString& reading) const {
   const bool fits = x + 6 + QFontMetrics(p.font()).horizontalAdvance(reading) <= row.right();
   const QRectF behind(x + 6, row.top(), row.right() - x - 6, row.height());
-  const double start = row.left() + meterLeft - nameWidth / 2;
+  const double start = row.left() + meterLeft - rungNameWidth / 2;
   const QRectF before(start, row.top(), from - 6 - start, row.height());
   paintLine(p, fits ? behind : before, (fits ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter, reading);
 }
@@ -130,12 +130,12 @@ void LadderPicture::paintRung(QPainter& p, const QRectF& row, std::size_t index)
             rung.amount);
   fillAs(p, QRectF(row.left() + amountWidth + 6, row.top() + 4, 8, row.height() - 8), rung.look);
   p.setFont(faceOf(13));
-  const QRectF name(row.left() + amountWidth + 18, row.top(), nameWidth, row.height());
+  const QRectF name(row.left() + amountWidth + 18, row.top(), rungNameWidth, row.height());
   const bool two = !rung.trouble.isEmpty() && row.height() > 30;
   p.setPen(t.ink);
   paintLine(p, two ? QRectF(name.left(), name.top(), name.width(), name.height() / 2) : name,
             Qt::AlignLeft | Qt::AlignVCenter,
-            QFontMetrics(p.font()).elidedText(rung.name, Qt::ElideRight, static_cast<int>(nameWidth)));
+            QFontMetrics(p.font()).elidedText(rung.name, Qt::ElideRight, static_cast<int>(rungNameWidth)));
   if (two) {
     p.setFont(faceOf(11));
     p.setPen(t.amber);

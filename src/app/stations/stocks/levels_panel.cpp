@@ -2,6 +2,8 @@
 
 #include "document/formula_editor.h"
 #include "edits/stock_edits.h"
+#include "paint/fitted_label.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
@@ -20,12 +22,13 @@
 namespace butte::app {
 
 namespace {
+constexpr int leastNameWidth = 70;
 constexpr std::pair<const char*, const char*> shapes[] = {
     {"", QT_TRANSLATE_NOOP("butte", "vessel…")},
     {"round", QT_TRANSLATE_NOOP("butte", "round, across")},
     {"rectangular", QT_TRANSLATE_NOOP("butte", "rectangular")},
     {"tapered", QT_TRANSLATE_NOOP("butte", "pail, bottom and top")}};
-}
+} // namespace
 
 LevelsPanel::LevelsPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : StockPanel(editor, units, parent), m_grid(new QGridLayout), m_drawn(new WrappedLabel) {
@@ -44,17 +47,15 @@ LevelsPanel::LevelsPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   drawn->addStretch();
   m_grid->addLayout(drawn, 0, 6);
   m_grid->addWidget(words(tr("salts, % of plan"), true), 0, 7);
-  auto* feed = new QHBoxLayout;
-  feed->addWidget(words(tr("feed made meanwhile")));
-  feed->addWidget(field(tr("feed made meanwhile"), "drawnFeed", "drawn_feed", Kind::Volume, 0, 1e8,
-                        [] { return QString("?"); }));
-  feed->addWidget(unitLabel(Kind::Volume));
-  feed->addSpacing(16);
-  feed->addWidget(words(tr("where is the line for")));
-  feed->addWidget(field(tr("volume whose line is sought"), "lineFor", "line_for", Kind::Volume, 0, 1e7,
-                        [] { return QString("full"); }));
-  feed->addWidget(unitLabel(Kind::Volume));
-  feed->addStretch();
+  auto* feed = new FlowRow;
+  feed->addTogether({words(tr("feed made meanwhile")),
+                     field(tr("feed made meanwhile"), "drawnFeed", "drawn_feed", Kind::Volume, 0, 1e8,
+                           [] { return QString("?"); }),
+                     unitLabel(Kind::Volume)});
+  feed->addTogether({words(tr("where is the line for")),
+                     field(tr("volume whose line is sought"), "lineFor", "line_for", Kind::Volume, 0, 1e7,
+                           [] { return QString("full"); }),
+                     unitLabel(Kind::Volume)});
   m_drawn->setObjectName("drawnVerdict");
   m_drawn->setTextFormat(Qt::RichText);
   m_drawn->setAlignment(Qt::AlignTop | Qt::AlignLeft);
@@ -88,7 +89,7 @@ void LevelsPanel::makeRows() {
       made->onMessage = [this](const QString& words) { emit message(words); };
       return made;
     };
-    Row row{new PlainLabel,
+    Row row{new FittedLabel,
             new PlainLabel,
             new QComboBox,
             size("across_cm", tr("across, or at the bottom"), &StockEdits::setVesselAcross),
@@ -100,8 +101,9 @@ void LevelsPanel::makeRows() {
             field(tr("salts in tank %1, in % of the plan").arg(line), QString("ofPlan%1").arg(i),
                   "drawn/" + std::to_string(i) + "/of_plan_percent", Kind::Plain, 0, 1000,
                   [] { return QString("100"); })};
-    for (auto* label : {row.name, row.line})
-      label->setTextFormat(Qt::RichText);
+    row.name->setFont(faceOf(13, true));
+    row.name->setMinimumWidth(leastNameWidth);
+    row.line->setTextFormat(Qt::RichText);
     row.shape->setObjectName(QString("vesselShape%1").arg(i));
     row.shape->setAccessibleName(tr("shape of the vessel"));
     for (const auto& [key, words] : shapes)
@@ -127,9 +129,8 @@ void LevelsPanel::refreshRow(std::size_t tank) {
   const auto& content = m_editor.answer().stock.tanks[tank];
   const auto& row = m_rows[tank];
   row.name->setText(
-      QString("<b>%1</b>")
-          .arg(QString::fromStdString(words::tankTitle(m_editor.document().given.request.shelf, content))
-                   .toHtmlEscaped()));
+      QString::fromStdString(words::tankTitle(m_editor.document().given.request.shelf, content)));
+  row.name->setToolTip(row.name->text());
   const auto& vessel = m_editor.document().tanks[tank].vessel;
   const auto typed = StockEdits(m_editor).vessel(tank);
   row.shape->setCurrentIndex(vessel ? static_cast<int>(vessel->shape) + 1 : 0);

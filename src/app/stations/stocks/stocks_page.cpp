@@ -5,6 +5,7 @@
 #include "edits/mixing_edits.h"
 #include "edits/stock_edits.h"
 #include "fields/filling_combo.h"
+#include "paint/flow_row.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "refresh/while_seen.h"
@@ -111,8 +112,7 @@ QWidget* StocksPage::makeParts() {
   auto* column = new QVBoxLayout(box);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(6);
-  auto* bar = new QHBoxLayout;
-  bar->setSpacing(4);
+  auto* bar = new FlowRow(nullptr, 4);
   m_partButtons = new QButtonGroup(this);
   m_parts = new QStackedWidget;
   auto* making = new MakingPanel(m_editor, m_units);

@@ -6,6 +6,7 @@
 #include "edits/formula_edits.h"
 #include "edits/stock_edits.h"
 #include "fields/number_field.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
@@ -43,28 +44,19 @@ StrengthBar::StrengthBar(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   m_dose->setTextFormat(Qt::RichText);
   m_dose->setObjectName("dose");
   m_dose->setFont(faceOf(13, true));
-  m_dose->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+  m_dose->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Preferred);
   auto* swap = new QPushButton(tr("Swap A ⇄ B"));
   swap->setObjectName("swapLetters");
   swap->setToolTip(
       tr("Which side is called A differs by school: the letter is yours, the contents stay where they are"));
   connect(swap, &QPushButton::clicked, this, [this] { StockEdits(m_editor).swapFirstNames(); });
-  auto* row = new QHBoxLayout(this);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(6);
-  row->addWidget(new PlainLabel(tr("Strength")));
-  row->addWidget(m_form);
-  row->addWidget(m_factor);
-  row->addWidget(m_dose, 1);
-  row->addWidget(new PlainLabel(tr("coldest night")));
-  row->addWidget(m_coldest);
   m_coldestUnit = new PlainLabel;
-  row->addWidget(m_coldestUnit);
-  row->addWidget(new PlainLabel(tr("margin")));
-  row->addWidget(m_margin);
-  row->addWidget(new PlainLabel(tr("% · acid leaves")));
-  row->addWidget(m_alkalinity);
-  row->addWidget(new PlainLabel(tr("meq/L")));
+  auto* row = new FlowRow(this);
+  row->addTogether({new PlainLabel(tr("Strength")), m_form, m_factor});
+  row->addWidget(m_dose);
+  row->addTogether({new PlainLabel(tr("coldest night")), m_coldest, m_coldestUnit});
+  row->addTogether({new PlainLabel(tr("margin")), m_margin, new PlainLabel("%")});
+  row->addTogether({new PlainLabel(tr("acid leaves")), m_alkalinity, new PlainLabel(tr("meq/L"))});
   row->addWidget(swap);
   row->addWidget(makeAdd());
 }

@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "dose/supply.h"
 #include "edits/stock_edits.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
@@ -11,7 +12,6 @@
 #include "wording/tr.h"
 
 #include <QDate>
-#include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QLocale>
@@ -41,23 +41,20 @@ SupplyPanel::SupplyPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
       return emit message(tr("Mixed on: type the day as year-month-day, such as 2026-11-27."));
     StockEdits(m_editor).setMixedOn(text.trimmed());
   });
-  auto* row = new QHBoxLayout;
-  row->setSpacing(6);
-  row->addWidget(words(tr("Feed used")));
-  row->addWidget(field(tr("feed used per day"), "feedPerDay", "feed_per_day", Kind::Volume, 0, 1e8,
-                       [] { return QString("?"); }));
-  row->addWidget(unitLabel(Kind::Volume));
-  row->addWidget(words(tr("a day · a fill should last")));
-  row->addWidget(field(tr("days that a fill should last"), "fillDays", "fill_days", Kind::Plain, 0.1, 1000,
-                       [] { return QString("7"); }));
-  row->addWidget(words(tr("days")));
-  row->addWidget(words(tr("· last mixed on")));
-  row->addWidget(m_mixedOn);
-  row->addWidget(words(tr("· the season has")));
-  row->addWidget(field(tr("days of the season"), "seasonDays", "season_days", Kind::Plain, 1, 10000,
-                       [] { return QString("120"); }));
-  row->addWidget(words(tr("days")));
-  row->addStretch();
+  auto* row = new FlowRow;
+  row->addTogether({words(tr("Feed used")),
+                    field(tr("feed used per day"), "feedPerDay", "feed_per_day", Kind::Volume, 0, 1e8,
+                          [] { return QString("?"); }),
+                    unitLabel(Kind::Volume), words(tr("a day"))});
+  row->addTogether({words(tr("· a fill should last")),
+                    field(tr("days that a fill should last"), "fillDays", "fill_days", Kind::Plain, 0.1, 1000,
+                          [] { return QString("7"); }),
+                    words(tr("days"))});
+  row->addTogether({words(tr("· last mixed on")), m_mixedOn});
+  row->addTogether({words(tr("· the season has")),
+                    field(tr("days of the season"), "seasonDays", "season_days", Kind::Plain, 1, 10000,
+                          [] { return QString("120"); }),
+                    words(tr("days"))});
   for (auto* label : {m_tanks, m_season}) {
     label->setWordWrap(true);
     label->setTextFormat(Qt::RichText);

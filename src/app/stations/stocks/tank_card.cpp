@@ -6,6 +6,8 @@
 #include "edits/mixing_edits.h"
 #include "edits/stock_edits.h"
 #include "fields/number_field.h"
+#include "paint/fitted_label.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/steady_room.h"
 #include "paint/theme.h"
@@ -34,7 +36,7 @@ constexpr double worthShowing = 0.02; // g/L on the floor: less is not seen
 TankCard::TankCard(FormulaEditor& editor, UnitsShown& units, std::size_t index, QWidget* parent)
     : QFrame(parent), m_editor(editor), m_units(units), m_index(index), m_title(new PlainLabel),
       m_contents(new PlainLabel), m_ceiling(new WrappedLabel), m_volumeUnit(new PlainLabel),
-      m_made(new PlainLabel), m_picture(new VesselPicture(editor, index)), m_items(new TankItems) {
+      m_made(new FittedLabel), m_picture(new VesselPicture(editor, index)), m_items(new TankItems) {
   const auto id = [&](const char* name) { return QString("%1%2").arg(name).arg(index); };
   setObjectName(id("tankCard"));
   m_title->setObjectName(id("tankTitle"));
@@ -48,7 +50,7 @@ TankCard::TankCard(FormulaEditor& editor, UnitsShown& units, std::size_t index, 
   m_made->setObjectName(id("tankMade"));
   m_made->setFont(faceOf(11));
   m_made->setProperty("soft", true);
-  m_made->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+
   m_items->setObjectName(id("tankItems"));
   auto* middle = new QHBoxLayout;
   middle->setSpacing(6);
@@ -103,15 +105,11 @@ QWidget* TankCard::makeHead() {
   m_menu->setMenu(new QMenu(m_menu));
   connect(m_menu->menu(), &QMenu::aboutToShow, this, &TankCard::fillMenu);
   fillMenu();
-  auto* row = new QHBoxLayout(box);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(4);
+  auto* row = new FlowRow(box, 4);
   row->addWidget(m_name);
   row->addStretch();
-  row->addWidget(new PlainLabel("1:"));
-  row->addWidget(m_ratio);
-  row->addWidget(m_volume);
-  row->addWidget(m_volumeUnit);
+  row->addTogether({new PlainLabel("1:"), m_ratio});
+  row->addTogether({m_volume, m_volumeUnit});
   row->addWidget(m_menu);
   return box;
 }
@@ -303,6 +301,7 @@ void TankCard::refresh() {
           QString("color: %1; %2")
               .arg((trouble ? theme().red : theme().inkSoft).name(), trouble ? "font-weight: bold;" : ""));
   m_made->setText(content.items.empty() ? QString() : madeText(content));
+  m_made->setToolTip(m_made->text());
   const StockEdits edits(m_editor);
   const auto volume = edits.tankVolume(m_index);
   // Never under a typing hand, but for another choice of units.

@@ -16,14 +16,15 @@
 namespace butte::app {
 
 namespace {
-constexpr double tallest = 24, lowest = 13, barWidth = 40;
+constexpr int smallest = 10; // dots of a name that would not go in otherwise
+constexpr double tallest = 24, lowest = 14, wideBar = 40, narrowBar = 14, narrowRow = 300;
 } // namespace
 
 bool TankItems::Row::operator==(const Row& other) const {
   const auto pixels = [](const Row& r) { // of the bar, in halves; beyond its end only the colour tells
     if (!r.saturation) return -1L;
     return *r.saturation > 1 ? 1000L
-                             : std::lround(2 * barWidth * *r.saturation) + (*r.saturation > 0.9 ? 500L : 0L);
+                             : std::lround(2 * wideBar * *r.saturation) + (*r.saturation > 0.9 ? 500L : 0L);
   };
   return product == other.product && look == other.look && weight == other.weight && name == other.name &&
          knows == other.knows && byHand == other.byHand && falls == other.falls &&
@@ -33,12 +34,12 @@ bool TankItems::Row::operator==(const Row& other) const {
 TankItems::TankItems(QWidget* parent) : QWidget(parent) {
   setFocusPolicy(Qt::StrongFocus);
   setCursor(Qt::OpenHandCursor);
-  setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Ignored);
+  setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Expanding);
   setAccessibleName(tr("salts of the tank"));
-  setToolTip(tr(
+  m_hint = tr(
       "Drag a salt into another tank (with Ctrl half of it), or left and right keys. Double-click, or "
       "Backspace: back to where the rules put it. The bar says how near it is to falling out on the coldest "
-      "night."));
+      "night.");
 }
 
 void TankItems::show(std::vector<Row> rows) {
@@ -49,6 +50,8 @@ void TankItems::show(std::vector<Row> rows) {
   for (const auto& r : m_rows)
     words << r.weight + " " + r.name + (r.falls ? tr(", falls out") : "");
   setAccessibleDescription(words.join("; "));
+  setToolTip(m_hint + "\n\n" + words.join("\n"));
+  updateGeometry();
   update();
 }
 
@@ -70,12 +73,25 @@ QPoint TankItems::rowMiddle(const std::string& product) const {
   return {-1, -1};
 }
 
+QSize TankItems::minimumSizeHint() const {
+  return {170, static_cast<int>(lowest * static_cast<double>(std::max<std::size_t>(1, m_rows.size())))};
+}
+
+double TankItems::widestWeight(int size) const {
+  const QFontMetrics bold(faceOf(size, true));
+  int widest = 0;
+  for (const auto& r : m_rows)
+    widest = std::max(widest, bold.horizontalAdvance(r.weight));
+  return widest + 2;
+}
+
 void TankItems::paintEvent(QPaintEvent*) {
   QPainter p(this);
   const auto& t = theme();
   const double h = rowHeight();
   const int size = h > 19 ? 12 : h > 15 ? 11 : 10;
-  const double weightWidth = 66;
+  const double barWidth = width() < narrowRow ? narrowBar : wideBar;
+  const double weightWidth = widestWeight(size);
   for (std::size_t i = 0; i < m_rows.size(); ++i) {
     const auto& r = m_rows[i];
     const QRectF row(0, h * static_cast<double>(i), width(), h - 1);
@@ -88,11 +104,16 @@ void TankItems::paintEvent(QPaintEvent*) {
     p.setFont(faceOf(size, true));
     paintLine(p, QRectF(16, row.top(), weightWidth, row.height()), Qt::AlignRight | Qt::AlignVCenter,
               r.weight);
-    p.setFont(faceOf(size, r.byHand));
     const QRectF name(16 + weightWidth + 6, row.top(), width() - weightWidth - barWidth - 30, row.height());
     const auto text = (r.falls ? "▲ " : "") + r.name + (r.byHand ? tr(" (by hand)") : "");
+    auto face = faceOf(size, r.byHand);
+    for (int smaller = size; smaller >= smallest; --smaller) {
+      face = faceOf(smaller, r.byHand);
+      if (QFontMetrics(face).horizontalAdvance(text) <= name.width()) break;
+    }
+    p.setFont(face);
     paintLine(p, name, Qt::AlignLeft | Qt::AlignVCenter,
-              QFontMetrics(p.font()).elidedText(text, Qt::ElideRight, static_cast<int>(name.width())));
+              QFontMetrics(face).elidedText(text, Qt::ElideRight, static_cast<int>(name.width())));
     const QRectF bar(width() - barWidth - 4, row.top() + row.height() / 2 - 3, barWidth, 6);
     if (r.saturation) {
       p.fillRect(bar, t.line);
@@ -103,7 +124,8 @@ void TankItems::paintEvent(QPaintEvent*) {
     } else if (!r.knows) {
       p.setPen(t.inkSoft);
       p.setFont(faceOf(10));
-      paintLine(p, bar.adjusted(-12, -6, 0, 6), Qt::AlignCenter, tr("not known"));
+      const auto room = bar.adjusted(barWidth == wideBar ? -12 : -2, -6, 2, 6);
+      paintLine(p, room, Qt::AlignCenter, barWidth == wideBar ? tr("not known") : QString("?"));
     }
   }
 }

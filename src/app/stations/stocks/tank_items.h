@@ -27,6 +27,7 @@ public:
   explicit TankItems(QWidget* parent = nullptr);
   void show(std::vector<Row> rows);
   const std::vector<Row>& rows() const { return m_rows; }
+  QSize minimumSizeHint() const override;
   /// Middle of a product's row, in the widget's pixels; an invalid point where it is not here.
   QPoint rowMiddle(const std::string& product) const;
 
@@ -49,6 +50,9 @@ protected:
 private:
   int rowAt(double y) const;
   double rowHeight() const;
+  double widestWeight(int size) const;
+
+  QString m_hint; ///< what a hand can do here
   std::vector<Row> m_rows;
   int m_inHand = 0;
   bool m_pressed = false, m_dragged = false;

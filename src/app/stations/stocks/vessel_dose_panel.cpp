@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "dose/reservoir_plan.h"
 #include "edits/stock_edits.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
@@ -11,7 +12,6 @@
 #include "wording/tr.h"
 
 #include <QCheckBox>
-#include <QHBoxLayout>
 #include <QLabel>
 #include <QVBoxLayout>
 
@@ -23,37 +23,33 @@ VesselDosePanel::VesselDosePanel(FormulaEditor& editor, UnitsShown& units, QWidg
     return localNumber(m_units.conductivityIn(m_editor.answer().feed.conductivity),
                        m_units.conductivity() == ConductivityShown::MilliSiemens ? 2 : 0);
   };
-  auto* row = new QHBoxLayout;
-  row->setSpacing(6);
-  row->addWidget(words(tr("Full mark")));
-  row->addWidget(field(tr("volume of the vessel at the full mark"), "vesselFull", "reservoir/volume",
-                       Kind::Volume, 0.001, 1e8,
-                       [this] { return localFigure(m_units.volumeIn(core::Volume::fromLitres(100))); }));
-  row->addWidget(unitLabel(Kind::Volume));
-  row->addWidget(words(tr("· in it now")));
-  row->addWidget(field(tr("in the vessel now"), "vesselNow", "reservoir/present", Kind::Volume, 0, 1e8,
-                       [] { return QString("0"); }));
-  row->addWidget(unitLabel(Kind::Volume));
-  row->addWidget(words(tr("reading")));
-  row->addWidget(field(tr("reading of what is in it"), "vesselReading", "reservoir/reading",
-                       Kind::Conductivity, 0, 30000, [] { return QString("—"); }));
-  row->addWidget(unitLabel(Kind::Conductivity));
-  row->addWidget(words(tr("· wanted")));
-  row->addWidget(field(tr("reading that is wanted"), "vesselTarget", "reservoir/target", Kind::Conductivity,
-                       0, 30000, target));
-  row->addWidget(unitLabel(Kind::Conductivity));
-  row->addWidget(words(tr("· keep back")));
-  row->addWidget(field(tr("raw water kept back for the end"), "vesselLast", "reservoir/last_water",
-                       Kind::Volume, 0, 1e8, [] { return QString("0"); }));
-  row->addWidget(unitLabel(Kind::Volume));
+  auto* row = new FlowRow;
+  row->addTogether(
+      {words(tr("Full mark")),
+       field(tr("volume of the vessel at the full mark"), "vesselFull", "reservoir/volume", Kind::Volume,
+             0.001, 1e8, [this] { return localFigure(m_units.volumeIn(core::Volume::fromLitres(100))); }),
+       unitLabel(Kind::Volume)});
+  row->addTogether({words(tr("· in it now")),
+                    field(tr("in the vessel now"), "vesselNow", "reservoir/present", Kind::Volume, 0, 1e8,
+                          [] { return QString("0"); }),
+                    unitLabel(Kind::Volume)});
+  row->addTogether({words(tr("· reading")),
+                    field(tr("reading of what is in it"), "vesselReading", "reservoir/reading",
+                          Kind::Conductivity, 0, 30000, [] { return QString("—"); }),
+                    unitLabel(Kind::Conductivity)});
+  row->addTogether({words(tr("· wanted")),
+                    field(tr("reading that is wanted"), "vesselTarget", "reservoir/target",
+                          Kind::Conductivity, 0, 30000, target),
+                    unitLabel(Kind::Conductivity)});
+  row->addTogether({words(tr("· keep back")),
+                    field(tr("raw water kept back for the end"), "vesselLast", "reservoir/last_water",
+                          Kind::Volume, 0, 1e8, [] { return QString("0"); }),
+                    unitLabel(Kind::Volume)});
   m_cautious = flag(tr("cautious steps"), "vesselCautious", "reservoir/cautious");
   m_byReadings = flag(tr("by my readings"), "vesselByReadings", "reservoir/by_readings");
   m_acid = flag(tr("acid last"), "vesselAcid", "reservoir/with_acid");
-  row->addSpacing(6);
-  row->addWidget(m_cautious);
-  row->addWidget(m_acid);
-  row->addWidget(m_byReadings);
-  row->addStretch();
+  for (auto* box : {m_cautious, m_acid, m_byReadings})
+    row->addWidget(box);
   m_care->setProperty("soft", true);
   m_care->setFont(faceOf(12));
   m_care->setText(tr("Stir and wait: mixing takes minutes to an hour, the pH longer."));

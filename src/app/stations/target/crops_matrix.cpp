@@ -1,6 +1,7 @@
 #include "stations/target/crops_matrix.h"
 
 #include "document/formula_editor.h"
+#include "paint/fitted_text.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
 #include "wording/tr.h"
@@ -35,6 +36,10 @@ void CropsMatrix::show(const std::vector<exchange::DocumentCrop>& crops,
     });
     if (asked) m_columns.push_back(n);
   }
+  QStringList rows;
+  for (std::size_t crop = 0; crop < m_crops.size(); ++crop)
+    rows << rowText(crop);
+  setToolTip(rows.join("\n")); // what is shortened stands here whole
   setMinimumHeight(static_cast<int>(headHeight + (rowHeight + gap) * static_cast<double>(crops.size()) + 8));
   update();
 }
@@ -97,7 +102,9 @@ void CropsMatrix::paintRow(QPainter& painter, std::size_t crop) const {
   painter.drawText(box.adjusted(8, 4, -30, 0), Qt::AlignTop, name);
   painter.setFont(faceOf(12));
   painter.setPen(t.inkSoft);
-  painter.drawText(box.adjusted(8 + nameWidth, 5, -30, 0), Qt::AlignTop, headline(crop));
+  const auto room = box.adjusted(8 + nameWidth, 5, -30, 0);
+  painter.drawText(room, Qt::AlignTop,
+                   fittedText(painter.fontMetrics(), headline(crop), static_cast<int>(room.width())));
   painter.setPen(t.ink);
   painter.drawText(QRectF(box.right() - 24, box.top() + 4, 20, 20), Qt::AlignCenter, "×");
   if (!m_answer || m_columns.empty()) return;

@@ -7,6 +7,7 @@
 #include "edits/target_edits.h"
 #include "fields/filling_combo.h"
 #include "fields/number_field.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "refresh/while_seen.h"
@@ -100,9 +101,7 @@ QWidget* TargetPage::makeHead() {
 /// A target becomes a stage of its crop: kept in the book with its week.
 QWidget* TargetPage::makeStageKeeper() {
   auto* box = new QWidget;
-  auto* row = new QHBoxLayout(box);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(5);
+  auto* row = new FlowRow(box, 5);
   m_crop->setObjectName("targetCrop");
   m_crop->setPlaceholderText(tr("crop"));
   m_crop->setAccessibleName(tr("crop"));
@@ -125,8 +124,7 @@ QWidget* TargetPage::makeStageKeeper() {
   });
   row->addWidget(m_crop);
   row->addWidget(m_stage);
-  row->addWidget(new PlainLabel(tr("from week")));
-  row->addWidget(m_week);
+  row->addTogether({new PlainLabel(tr("from week")), m_week});
   row->addWidget(keep);
   row->addStretch();
   auto* hint = new PlainLabel(tr("An empty element is free; N is all its forms."));

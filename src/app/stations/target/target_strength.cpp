@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "edits/target_edits.h"
 #include "fields/number_field.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "refresh/while_seen.h"
@@ -45,8 +46,7 @@ TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget
   m_now->setObjectName("targetEc");
   m_now->setFont(faceOf(14, true));
   column->addWidget(m_now);
-  auto* row = new QHBoxLayout;
-  row->setSpacing(5);
+  auto* row = new FlowRow(nullptr, 5);
   m_wanted->setObjectName("targetEcWanted");
   m_wanted->setFixedWidth(56);
   m_traces->setObjectName("scaleTraces");
@@ -65,13 +65,10 @@ TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget
   };
   connect(scale, &QPushButton::clicked, this, go);
   connect(m_wanted, &QLineEdit::returnPressed, this, go);
-  row->addWidget(new PlainLabel(tr("to EC")));
-  row->addWidget(m_wanted);
-  row->addWidget(m_wantedUnit);
+  row->addTogether({new PlainLabel(tr("to EC")), m_wanted, m_wantedUnit});
   m_wanted->asked = [this] { return AskedUnit{m_units.conductivityUnit().toStdString(), {}}; };
   row->addWidget(m_traces);
   row->addWidget(scale);
-  row->addStretch();
   column->addLayout(row);
   m_season->setObjectName("seasonRule");
   m_season->setAccessibleName(tr("the crop's usual strength by season"));
@@ -97,9 +94,7 @@ TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget
 
 QWidget* TargetStrength::makeNitrogen() {
   auto* box = new QWidget;
-  auto* row = new QHBoxLayout(box);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(5);
+  auto* row = new FlowRow(box, 5);
   m_total->setObjectName("nitrogenTotal");
   m_total->setFixedWidth(56);
   m_share->setObjectName("ammoniumShare");
@@ -108,12 +103,8 @@ QWidget* TargetStrength::makeNitrogen() {
     field->onTyped = [this](const QString&) { nitrogenTyped(); };
     field->onMessage = [this](const QString& words) { emit message(words); };
   }
-  row->addWidget(new PlainLabel(tr("N in all")));
-  row->addWidget(m_total);
-  row->addWidget(new PlainLabel(tr("mg/L,")));
-  row->addWidget(m_share);
-  row->addWidget(new PlainLabel(tr("% as NH₄")));
-  row->addStretch();
+  row->addTogether({new PlainLabel(tr("N in all")), m_total, new PlainLabel(tr("mg/L,"))});
+  row->addTogether({m_share, new PlainLabel(tr("% as NH₄"))});
   return box;
 }
 

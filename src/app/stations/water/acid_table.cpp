@@ -78,7 +78,7 @@ void AcidTable::addRow(const core::CatalogueProduct& product) {
   Row row{product.id, new QWidget, new QPushButton(qtext(product.shortName)), new PlainLabel};
   row.button->setObjectName("acid_" + qtext(product.id));
   row.button->setStyleSheet("text-align: left; padding: 4px 6px");
-  row.button->setFixedWidth(146);
+  row.button->setFixedWidth(172);
   const auto id = product.id;
   connect(row.button, &QPushButton::clicked, this, [this, id] { use(id); });
   row.words->setFont(faceOf(12));

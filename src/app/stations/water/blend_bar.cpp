@@ -1,5 +1,6 @@
 #include "stations/water/blend_bar.h"
 
+#include "paint/fitted_text.h"
 #include "paint/hatch.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
@@ -14,8 +15,7 @@
 namespace butte::app {
 
 namespace {
-constexpr double grip = 7;        // pixels to both sides of a border; gloves are thick
-constexpr double leastWidth = 16; // a source without share can still be clicked
+constexpr double grip = 7; // pixels to both sides of a border; gloves are thick
 } // namespace
 
 BlendBar::BlendBar(QWidget* parent) : QWidget(parent) {
@@ -23,8 +23,7 @@ BlendBar::BlendBar(QWidget* parent) : QWidget(parent) {
   setFocusPolicy(Qt::StrongFocus);
   setMouseTracking(true);
   setAccessibleName(tr("sources of the water and their shares"));
-  setToolTip(
-      tr("Drag a border, or left and right keys: share between neighbours. Up and down: next source."));
+  m_hint = tr("Drag a border, or left and right keys: share between neighbours. Up and down: next source.");
 }
 
 void BlendBar::show(std::vector<Segment> segments, std::size_t inHand) {
@@ -33,16 +32,23 @@ void BlendBar::show(std::vector<Segment> segments, std::size_t inHand) {
   m_inHand = inHand;
   QStringList words;
   for (const auto& s : m_segments)
-    words << QString("%1 %2 %").arg(s.name, localNumber(s.percent, 1));
+    words << QString("%1 % %2 · %3").arg(localNumber(s.percent, 1), s.name, s.detail);
   setAccessibleDescription(words.join(", "));
+  setToolTip(m_hint + "\n\n" + words.join("\n"));
   update();
 }
 
+/// A source without share can still be clicked, and its name read.
+double BlendBar::leastWidth() const {
+  constexpr double forName = 120;
+  return std::min(forName, width() / (2.0 * std::max<double>(1, static_cast<double>(m_segments.size()))));
+}
+
 double BlendBar::edge(std::size_t index) const {
-  const double room = width() - leastWidth * static_cast<double>(m_segments.size());
+  const double room = width() - leastWidth() * static_cast<double>(m_segments.size());
   double x = 0;
   for (std::size_t i = 0; i < index && i < m_segments.size(); ++i)
-    x += leastWidth + room * m_segments[i].percent / 100;
+    x += leastWidth() + room * m_segments[i].percent / 100;
   return x;
 }
 
@@ -65,19 +71,18 @@ void BlendBar::paintEvent(QPaintEvent*) {
                QColor(t.card.red(), t.card.green(), t.card.blue(), 190));
     p.setPen(QPen(i == m_inHand ? t.accent : t.line, i == m_inHand ? 3 : 1));
     p.drawRect(r.adjusted(1, 1, -1, -1));
-    p.setClipRect(r.adjusted(6, 0, -4, 0));
     p.setPen(t.ink);
     p.setFont(faceOf(14, true));
     const auto head = m_segments.size() == 1
                           ? s.name
                           : QString("%1 %  %2").arg(localNumber(s.percent, s.percent < 10 ? 1 : 0), s.name);
-    p.drawText(QRectF(r.left() + 9, 7, std::max(r.width(), 400.0), 20), Qt::AlignLeft | Qt::AlignVCenter,
-               head);
+    const int room = static_cast<int>(r.width()) - 14;
+    p.drawText(QRectF(r.left() + 9, 7, room, 20), Qt::AlignLeft | Qt::AlignVCenter,
+               fittedText(p.fontMetrics(), head, room));
     p.setPen(t.inkSoft);
     p.setFont(faceOf(12));
-    p.drawText(QRectF(r.left() + 9, 28, std::max(r.width(), 500.0), 20), Qt::AlignLeft | Qt::AlignVCenter,
-               s.detail);
-    p.setClipping(false);
+    p.drawText(QRectF(r.left() + 9, 28, room, 20), Qt::AlignLeft | Qt::AlignVCenter,
+               fittedText(p.fontMetrics(), s.detail, room));
   }
   for (std::size_t i = 1; i < m_segments.size(); ++i) {
     const QRectF knob(edge(i) - 4, height() / 2.0 - 12, 8, 24);
@@ -114,7 +119,7 @@ void BlendBar::mouseMoveEvent(QMouseEvent* event) {
   const double x = event->position().x();
   setCursor(m_dragged >= 0 || borderAt(x) >= 0 ? Qt::SplitHCursor : Qt::ArrowCursor);
   if (m_dragged < 0) return;
-  const double room = width() - leastWidth * static_cast<double>(m_segments.size());
+  const double room = width() - leastWidth() * static_cast<double>(m_segments.size());
   const auto border = static_cast<std::size_t>(m_dragged);
   // Whole percents while dragging; the keys and the field go finer.
   const double wanted = std::round(m_segments[border - 1].percent + (x - edge(border)) / room * 100);

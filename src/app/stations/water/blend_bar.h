@@ -22,6 +22,8 @@ public:
   QSize minimumSizeHint() const override { return {200, 56}; }
   /// Left edge of a segment, for hands and tests.
   double edge(std::size_t index) const;
+  double leastWidth() const;
+  QString m_hint; ///< what a hand can do here
 
 signals:
   void chosen(std::size_t index);

@@ -39,7 +39,7 @@ const std::vector<Line>& lines() {
   return all;
 }
 
-QString shown(const Line& line, double value) {
+QString figureShown(const Line& line, double value) {
   if (line.unit) return localFigure(value);
   return QString::fromStdString(words::measures().digits(core::Conductivity::fromMilliSiemensPerCm(value)));
 }
@@ -69,7 +69,8 @@ void DriftChart::show(std::vector<Point> points) {
     const auto first = line.of(m_points.front().water), last = line.of(m_points.back().water);
     if (first && last)
       words << tr("%1 %2 to %3 %4")
-                   .arg(app::tr(line.name), shown(line, *first), shown(line, *last), unitOf(line));
+                   .arg(app::tr(line.name), figureShown(line, *first), figureShown(line, *last),
+                        unitOf(line));
   }
   setAccessibleDescription(words.join(", "));
   setVisible(m_points.size() >= 2);
@@ -113,7 +114,8 @@ void DriftChart::paintEvent(QPaintEvent*) {
     if (first && now)
       p.drawText(
           QRectF(right + 8, top, 146, rowHeight), Qt::AlignLeft | Qt::AlignVCenter,
-          QString("%1 → %2 %3").arg(shown(line, *first), shown(line, *now), unitOf(line).section(' ', 0, 0)));
+          QString("%1 → %2 %3")
+              .arg(figureShown(line, *first), figureShown(line, *now), unitOf(line).section(' ', 0, 0)));
     top += rowHeight;
   }
 }

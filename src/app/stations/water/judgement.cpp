@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "edits/water_edits.h"
 #include "formula/water_as_used.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
@@ -99,9 +100,9 @@ Judgement::Judgement(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
           [this](int index) { WaterEdits(m_editor).setOnLeaves(index == 1); });
   auto* heading = new PlainLabel(tr("What is it good for?"));
   heading->setFont(faceOf(14, true));
-  auto* row = new QHBoxLayout;
-  row->addWidget(m_watering, 1);
-  row->addWidget(m_system, 1);
+  auto* row = new FlowRow;
+  row->addWidget(m_watering);
+  row->addWidget(m_system);
   column->addWidget(m_doubts);
   column->addLayout(m_offerPlace);
   column->addWidget(heading);

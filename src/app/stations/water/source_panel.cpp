@@ -7,6 +7,7 @@
 #include "edits/water_sources.h"
 #include "fields/number_field.h"
 #include "measures.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/wrapped_label.h"
 #include "services/units_shown.h"
@@ -32,11 +33,8 @@ namespace butte::app {
 
 namespace {
 
-QHBoxLayout* flatRow(QWidget* box) {
-  auto* row = new QHBoxLayout(box);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(5);
-  return row;
+FlowRow* flatRow(QWidget* box) {
+  return new FlowRow(box, 5);
 }
 
 } // namespace
@@ -159,7 +157,6 @@ QWidget* SourcePanel::makeTreatment() {
   row->addWidget(m_treatment);
   row->addWidget(m_membraneRow);
   row->addWidget(m_softenerRow);
-  row->addStretch();
   return box;
 }
 
@@ -168,7 +165,7 @@ QWidget* SourcePanel::makeShare() {
   auto* row = flatRow(m_shareRow);
   m_share = new NumberField({tr("share of this source"), "%", 0, 100});
   m_share->setObjectName("waterShare");
-  m_share->setFixedWidth(56);
+  m_share->setFixedWidth(46);
   m_share->onMessage = [this](const QString& words) { emit message(words); };
   m_share->onTyped = [this](const QString& d) {
     std::vector<double> shares;
@@ -184,11 +181,9 @@ QWidget* SourcePanel::makeShare() {
   m_goal->addItem(tr("sodium, mg/L"), static_cast<int>(core::BlendGoal::Sodium));
   m_goal->addItem(tr("chloride, mg/L"), static_cast<int>(core::BlendGoal::Chloride));
   m_goal->addItem(tr("calcium, mg/L"), static_cast<int>(core::BlendGoal::Calcium));
-  m_goal->setMinimumContentsLength(7);
-  m_goal->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   m_limit = new NumberField({tr("limit of the blend"), "", 0, 1e5});
   m_limit->setObjectName("blendLimit");
-  m_limit->setFixedWidth(52);
+  m_limit->setFixedWidth(46);
   m_limit->show("40");
   m_limit->asked = [this] {
     const bool ec = m_goal->currentData().toInt() == static_cast<int>(core::BlendGoal::Conductivity);
@@ -199,10 +194,8 @@ QWidget* SourcePanel::makeShare() {
   find->setObjectName("findShare");
   find->setToolTip(tr("As much of this source as keeps the blend within the limit"));
   connect(find, &QPushButton::clicked, this, &SourcePanel::findShare);
-  row->addWidget(m_share);
-  row->addWidget(new PlainLabel(tr("%, or at most")));
-  row->addWidget(m_limit);
-  row->addWidget(m_goal, 1);
+  row->addTogether({m_share, new PlainLabel(tr("%, or at most")), m_limit});
+  row->addWidget(m_goal);
   row->addWidget(find);
   return m_shareRow;
 }

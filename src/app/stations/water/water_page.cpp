@@ -5,6 +5,7 @@
 #include "edits/acid_edits.h"
 #include "edits/water_edits.h"
 #include "fields/number_field.h"
+#include "paint/beside_or_below.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
@@ -27,6 +28,7 @@
 #include <QLabel>
 #include <QPushButton>
 #include <QScrollArea>
+#include <QScrollBar>
 #include <QStackedWidget>
 #include <QVBoxLayout>
 #include <cmath>
@@ -35,8 +37,29 @@ namespace butte::app {
 
 namespace {
 
+/// Scrolls up and down only, so it is never narrower than what it shows.
+class ColumnArea : public QScrollArea {
+public:
+  QSize minimumSizeHint() const override {
+    constexpr int leastHeight = 120;
+    return {widget()->minimumSizeHint().width() + verticalScrollBar()->sizeHint().width(), leastHeight};
+  }
+
+  QSize sizeHint() const override {
+    constexpr int enoughToWork = 220; // more where the page has it: a page of its own bar is one too many
+    return {minimumSizeHint().width(), enoughToWork};
+  }
+
+protected:
+  /// What it shows may become wider: an area by itself would not tell the page.
+  bool eventFilter(QObject* watched, QEvent* event) override {
+    if (event->type() == QEvent::LayoutRequest) updateGeometry();
+    return QScrollArea::eventFilter(watched, event);
+  }
+};
+
 QScrollArea* scrolling(QWidget* page) {
-  auto* area = new QScrollArea;
+  auto* area = new ColumnArea;
   area->setWidget(page);
   area->setWidgetResizable(true);
   area->setFrameShape(QFrame::NoFrame);
@@ -110,10 +133,7 @@ void WaterPage::openReport(const QString& path) {
 }
 
 QWidget* WaterPage::makeWork() {
-  auto* box = new QWidget;
-  auto* row = new QHBoxLayout(box);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(14);
+  auto* box = new BesideOrBelow(14);
   auto* left = new QVBoxLayout;
   left->setSpacing(5);
   left->addWidget(m_source);
@@ -121,8 +141,8 @@ QWidget* WaterPage::makeWork() {
   auto* right = new QVBoxLayout;
   right->addWidget(m_ions);
   right->addWidget(scrolling(m_judgement), 1);
-  row->addLayout(left, 11);
-  row->addLayout(right, 10);
+  box->add(left, 11);
+  box->add(right, 10);
   return box;
 }
 
@@ -152,6 +172,7 @@ QWidget* WaterPage::makeResult() {
   m_acidDose->setObjectName("acidFirstDose");
   m_result->setObjectName("waterResult");
   m_result->setFont(faceOf(13, true));
+  m_result->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Preferred);
   auto* row = new QHBoxLayout;
   row->addWidget(m_result, 1);
   row->addWidget(m_acid);

@@ -1,0 +1,141 @@
+// Every text of every view can be read whole, from a small laptop to a wall of a screen, also where the text
+// is made larger: then there is as much less room.
+#include "stations/formula/product_list.h"
+#include "stations/stocks/stocks_page.h"
+#include "support/text_places.h"
+#include "window/book_actions.h"
+#include "window/text_size.h"
+#include "window_fixture.h"
+
+#include <QAbstractButton>
+
+namespace butte::app {
+namespace {
+
+struct View {
+  QString name;
+  std::function<void(MainWindow&)> show;
+};
+
+std::vector<View> views() {
+  std::vector<View> out;
+  const auto station = [&](const char* name, Station which) {
+    out.push_back({name, [which](MainWindow& window) { window.showStation(which); }});
+  };
+  station("water", Station::Water);
+  station("target", Station::Target);
+  station("formula", Station::Formula);
+  station("bench", Station::Bench);
+  for (int part = 0; part < StocksPage::partCount; ++part)
+    out.push_back({QString("stocks %1").arg(part), [part](MainWindow& window) {
+                     window.showStation(Station::Stocks);
+                     window.stocksPage().showPart(static_cast<StocksPage::Part>(part));
+                   }});
+  for (int section = 0; section < BookPage::sectionCount; ++section)
+    out.push_back({QString("book %1").arg(section), [section](MainWindow& window) {
+                     window.showStation(Station::Book);
+                     window.bookPage().showSection(static_cast<BookPage::Section>(section));
+                   }});
+  out.push_back({"product", [](MainWindow& window) {
+                   emit window.findChild<ProductList*>()->detailsAsked("calcium_nitrate_tetrahydrate");
+                 }});
+  out.push_back(
+      {"own product", [](MainWindow& window) { emit window.findChild<ProductList*>()->newProductAsked(); }});
+  out.push_back({"crops", [](MainWindow& window) {
+                   window.showStation(Station::Target);
+                   window.findChild<QAbstractButton*>("severalCrops")->click();
+                 }});
+  out.push_back({"first start", [](MainWindow& window) { window.showFirstStart(); }});
+  return out;
+}
+
+struct Room {
+  int width, height;
+  UnitsOf units;
+};
+
+class ReadableTest : public WindowTest, public ::testing::WithParamInterface<Room> {
+protected:
+  void SetUp() override {
+    bareWindow();
+    window->books().start(true, {});
+    showWindow();
+  }
+
+  /// What is shown for the first time asks for its room, and so on inwards; words that are worked out behind
+  /// the window's thread come later. Until nothing moves any more.
+  void settle() {
+    constexpr int mostRounds = 60, quietRounds = 6;
+    std::vector<QRect> before;
+    for (int round = 0, quiet = 0; round < mostRounds && quiet < quietRounds; ++round) {
+      QTest::qWait(10);
+      std::vector<QRect> now;
+      for (const auto* widget : window->findChildren<QWidget*>())
+        if (widget->isVisible()) now.push_back(widget->geometry());
+      quiet = now == before ? quiet + 1 : 0;
+      before = std::move(now);
+    }
+  }
+};
+
+TEST_P(ReadableTest, EveryTextIsWhole) {
+  const auto room = GetParam();
+  window->units().setAll(room.units);
+  for (const auto& view : views()) {
+    view.show(*window);
+    window->resize(room.width, room.height);
+    settle();
+    EXPECT_LE(window->width(), room.width) << view.name.toStdString();
+    EXPECT_LE(window->height(), room.height) << view.name.toStdString();
+    QStringList told;
+    test::Unreadable::in(*window, [&](const QString& widget, const QString& trouble) {
+      told << view.name + ": " + widget + " " + trouble;
+    });
+    told.removeDuplicates();
+    EXPECT_TRUE(told.isEmpty()) << told.join('\n').toStdString();
+  }
+}
+
+using TextSizeTest = WindowTest;
+
+TEST_F(TextSizeTest, IsChosenKeptAndTheWindowOpensAnew) {
+  int opened = 0;
+  window->openAnew = [&] { ++opened; };
+  trigger("text_150");
+  EXPECT_EQ(textPercent(*settings), 150);
+  trigger("text_150");
+  EXPECT_EQ(opened, 1) << "what is chosen already changes nothing";
+  trigger("text_larger");
+  trigger("text_larger");
+  trigger("text_larger");
+  EXPECT_EQ(textPercent(*settings), 200) << "no larger than the largest";
+  EXPECT_EQ(opened, 3);
+  trigger("text_smaller");
+  EXPECT_EQ(textPercent(*settings), 175);
+  reopenWindow();
+  EXPECT_TRUE(find<QAction>("text_175")->isChecked());
+  settings->setValue("view/text_percent", "huge");
+  EXPECT_EQ(textPercent(*settings), 100) << "nonsense in the file is the usual size";
+}
+
+TEST(TextScaleTest, LeavesAScaleFromOutsideAlone) {
+  qputenv("QT_SCALE_FACTOR", "1.25");
+  scaleText(200);
+  EXPECT_EQ(qgetenv("QT_SCALE_FACTOR"), "1.25");
+  qunsetenv("QT_SCALE_FACTOR");
+  scaleText(150);
+  EXPECT_EQ(qgetenv("QT_SCALE_FACTOR"), "1.5");
+  scaleText(100); // as after the program opened anew
+  EXPECT_FALSE(qEnvironmentVariableIsSet("QT_SCALE_FACTOR"));
+  qunsetenv("BUTTE_TEXT_SCALE");
+}
+
+INSTANTIATE_TEST_SUITE_P(Rooms, ReadableTest,
+                         ::testing::Values(Room{1024, 570, UnitsOf::Metric},
+                                           Room{1280, 760, UnitsOf::UnitedStates},
+                                           Room{1920, 1040, UnitsOf::Metric},
+                                           Room{853, 507, UnitsOf::UnitedStates},
+                                           Room{3840, 2100, UnitsOf::UnitedStates}));
+
+} // namespace
+} // namespace butte::app
