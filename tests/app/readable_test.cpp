@@ -130,12 +130,11 @@ TEST(TextScaleTest, LeavesAScaleFromOutsideAlone) {
   qunsetenv("BUTTE_TEXT_SCALE");
 }
 
-INSTANTIATE_TEST_SUITE_P(Rooms, ReadableTest,
-                         ::testing::Values(Room{1024, 570, UnitsOf::Metric},
-                                           Room{1280, 760, UnitsOf::UnitedStates},
-                                           Room{1920, 1040, UnitsOf::Metric},
-                                           Room{853, 507, UnitsOf::UnitedStates},
-                                           Room{3840, 2100, UnitsOf::UnitedStates}));
+INSTANTIATE_TEST_SUITE_P(
+    Rooms, ReadableTest,
+    ::testing::Values(Room{1024, 570, UnitsOf::Metric}, Room{1280, 760, UnitsOf::UnitedStates},
+                      Room{1920, 1040, UnitsOf::Metric}, Room{853, 507, UnitsOf::UnitedStates},
+                      Room{640, 380, UnitsOf::UnitedStates}, Room{3840, 2100, UnitsOf::UnitedStates}));
 
 } // namespace
 } // namespace butte::app

@@ -38,6 +38,13 @@ void StationCard::setHeadline(const QString& first, const QString& second, bool 
   update();
 }
 
+void StationCard::setLow(bool low) {
+  if (low == m_low) return;
+  m_low = low;
+  updateGeometry();
+  update();
+}
+
 void StationCard::paintEvent(QPaintEvent*) {
   const auto& t = theme();
   QPainter p(this);
@@ -54,6 +61,7 @@ void StationCard::paintEvent(QPaintEvent*) {
   p.drawText(QRectF(10, 5, width() - 40, 18), Qt::AlignVCenter, m_name);
   p.setFont(faceOf(11));
   p.setPen(soft);
+  if (m_low) return paintTrouble(p);
   p.drawText(QRectF(width() - 24, 5, 14, 18), Qt::AlignRight | Qt::AlignVCenter, QString::number(m_number));
   const QFontMetrics metrics(faceOf(12));
   p.setFont(faceOf(12));
@@ -62,18 +70,24 @@ void StationCard::paintEvent(QPaintEvent*) {
   p.setPen(ink);
   const QFontMetrics bold(faceOf(12, true));
   p.drawText(QRectF(10, 42, width() - 20, 17), Qt::AlignVCenter, fittedText(bold, m_second, width() - 20));
-  if (m_trouble) {
-    QPainterPath sign;
-    const double x = width() - 44, y = 7;
-    sign.moveTo(x + 7, y);
-    sign.lineTo(x + 14, y + 13);
-    sign.lineTo(x, y + 13);
-    sign.closeSubpath();
-    p.fillPath(sign, on ? QColor("#f0b95a") : t.amber);
-    p.setPen(QPen(on ? QColor("#22434f") : t.card, 1.6));
-    p.drawLine(QPointF(x + 7, y + 4.5), QPointF(x + 7, y + 8.5));
-    p.drawPoint(QPointF(x + 7, y + 11));
-  }
+  paintTrouble(p);
+}
+
+/// The sign of something that needs a look.
+void StationCard::paintTrouble(QPainter& p) const {
+  if (!m_trouble) return;
+  const auto& t = theme();
+  const bool on = isChecked();
+  QPainterPath sign;
+  const double x = width() - (m_low ? 20 : 44), y = 7;
+  sign.moveTo(x + 7, y);
+  sign.lineTo(x + 14, y + 13);
+  sign.lineTo(x, y + 13);
+  sign.closeSubpath();
+  p.fillPath(sign, on ? QColor("#f0b95a") : t.amber);
+  p.setPen(QPen(on ? QColor("#22434f") : t.card, 1.6));
+  p.drawLine(QPointF(x + 7, y + 4.5), QPointF(x + 7, y + 8.5));
+  p.drawPoint(QPointF(x + 7, y + 11));
 }
 
 LineBar::LineBar(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
@@ -94,6 +108,11 @@ LineBar::LineBar(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidg
   });
   refresh();
   refreshBook();
+}
+
+void LineBar::setLow(bool low) {
+  for (auto* card : m_cards)
+    card->setLow(low);
 }
 
 void LineBar::setCurrent(Station station) {

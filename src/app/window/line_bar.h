@@ -19,15 +19,18 @@ public:
   StationCard(const QString& name, int number, QWidget* parent);
   void setHeadline(const QString& first, const QString& second, bool trouble);
   QString headline() const { return m_first + " · " + m_second; }
-  QSize sizeHint() const override { return {125, 66}; }
+  /// On a low screen only the name, for the page below it needs the room.
+  void setLow(bool low);
+  QSize sizeHint() const override { return m_low ? QSize(86, 28) : QSize(125, 66); }
 
 protected:
   void paintEvent(QPaintEvent* event) override;
 
 private:
+  void paintTrouble(QPainter& painter) const;
   QString m_name, m_first, m_second;
   int m_number;
-  bool m_trouble = false;
+  bool m_trouble = false, m_low = false;
 };
 
 /// The work in its order, across the top: dashboard and navigation in one.
@@ -38,6 +41,7 @@ public:
   LineBar(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent = nullptr);
   StationCard* card(Station station) const { return m_cards[static_cast<std::size_t>(station)]; }
   void setCurrent(Station station);
+  void setLow(bool low);
 
 signals:
   void chosen(butte::app::Station station);

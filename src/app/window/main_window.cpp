@@ -286,6 +286,8 @@ void MainWindow::resizeEvent(QResizeEvent* event) {
   QMainWindow::resizeEvent(event);
   const auto edges = centralWidget()->layout()->contentsMargins();
   const int room = width() - edges.left() - edges.right() - columnGap - comfortablePageWidth;
+  constexpr int lowHeight = 480; // of a window: 600 dots at 125 %, 800 at 170 %
+  m_line->setLow(height() < lowHeight);
   m_side->setFixedWidth(std::clamp(room, leastSideWidth, usualSideWidth));
 }
 
