@@ -310,6 +310,8 @@ TEST_F(FormulaPageTest, ALabelIsReadAsItStandsOnTheBag) {
   EXPECT_NEAR(product.composition.massFraction.of(Nutrient::NNitrate), 0.096, 1e-9);
   EXPECT_NEAR(product.composition.massFraction.of(Nutrient::Fe), 0.0035, 1e-9) << "mended by hand";
   EXPECT_NEAR(product.composition.massFraction.of(Nutrient::K), 0.33 * 0.83015, 1e-4);
+  editor().undo(); // out of the book again
+  EXPECT_GE(editor().indexOf("own_1"), 0);
   editor().undo();
   EXPECT_EQ(editor().indexOf("own_1"), -1);
 }
@@ -326,6 +328,46 @@ TEST_F(FormulaPageTest, APriceMayBePerBag) {
   const auto at = static_cast<std::size_t>(editor().indexOf("own_1"));
   EXPECT_DOUBLE_EQ(*editor().document().allProducts[at].pricePerKg, 2);
   EXPECT_EQ(editor().document().products[at].code, "BL");
+}
+
+TEST_F(FormulaPageTest, AnOwnProductIsInTheBookAtOnceAndOnTheNextFormulasList) {
+  click("ownProduct");
+  type("productName", "raft blend");
+  type("label_N_NO3", "10");
+  type("label_P2O5", "12");
+  click("putProduct");
+  const auto kept = book().store().list(book::Kind::Product, false);
+  ASSERT_TRUE(kept && kept->size() == 1);
+  EXPECT_EQ(kept->front().name, "raft blend");
+  takeEmptyFormula();
+  window->showStation(Station::Formula);
+  auto* choice = find<QComboBox>("addProduct");
+  choice->showPopup();
+  choice->hidePopup();
+  const int at = choice->findText("raft blend (own)");
+  ASSERT_EQ(at, 1) << "before the shipped ones";
+  choice->setCurrentIndex(at);
+  emit choice->activated(at);
+  ASSERT_EQ(editor().document().products.size(), 1u);
+  EXPECT_NEAR(editor().document().allProducts[0].composition.massFraction.of(Nutrient::NNitrate), 0.1, 1e-9);
+}
+
+TEST_F(FormulaPageTest, AProductIsTakenOffTheShelfAndBroughtBack) {
+  ASSERT_GE(editor().indexOf("kno3"), 0);
+  find<QLineEdit>("weight_kno3")->setFocus();
+  QTest::keyClick(find<QLineEdit>("weight_kno3"), Qt::Key_Delete, Qt::ControlModifier);
+  QApplication::processEvents();
+  EXPECT_EQ(editor().indexOf("kno3"), -1);
+  editor().undo();
+  EXPECT_GE(editor().indexOf("kno3"), 0);
+}
+
+TEST_F(FormulaPageTest, WhatTheShelfCostsOrWhichPricesAreMissingIsSaid) {
+  EXPECT_THAT(label("shelfTotal"), HasSubstr("costs 1.55")) << "as the figure of the feed below says";
+  auto typed = ShelfEdits(editor()).typedProduct("kno3");
+  typed.pricePerKg = "";
+  ASSERT_FALSE(ShelfEdits(editor()).put("kno3", typed, false));
+  EXPECT_THAT(label("shelfTotal"), HasSubstr("no price: potassium nitrate"));
 }
 
 } // namespace butte::app

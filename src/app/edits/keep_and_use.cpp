@@ -78,18 +78,23 @@ QString keepWater(BookDesk& desk, const Json& formula, const core::Water& made) 
   return put(desk, Kind::Water, body);
 }
 
+/// A shelf's own product as the book keeps it.
+Json bodyOf(const Json& product) {
+  Json entry = product;
+  for (const auto* key : {"on", "held", "colour", "hatch", "hazards"})
+    entry.erase(key);
+  Json body{{"name", product.value("name", product.value("id", ""))}, {"entry", entry}};
+  for (const auto* key : {"colour", "hatch", "hazards"}) {
+    if (product.contains(key)) body[key] = product[key];
+  }
+  return body;
+}
+
 QString keepProducts(BookDesk& desk, const Json& formula) {
   int kept = 0;
   for (const auto& product : formula["shelf"]) {
     if (product.contains("catalogue")) continue;
-    Json entry = product;
-    for (const auto* key : {"on", "held", "colour", "hatch", "hazards"})
-      entry.erase(key);
-    Json body{{"name", product.value("name", product.value("id", ""))}, {"entry", entry}};
-    for (const auto* key : {"colour", "hatch", "hazards"}) {
-      if (product.contains(key)) body[key] = product[key];
-    }
-    put(desk, Kind::Product, body);
+    put(desk, Kind::Product, bodyOf(product));
     ++kept;
   }
   return kept == 0 ? tr("This formula's shelf has no product of your own; shipped ones need no keeping.")
@@ -161,6 +166,15 @@ QString keepFromFormula(BookDesk& desk, FormulaEditor& editor, Kind kind) {
   default:
     return {};
   }
+}
+
+QString keepOwnProduct(BookDesk& desk, const FormulaEditor& editor, const std::string& id) {
+  if (!desk.isOpen() || desk.isReadOnly()) return {};
+  for (const auto& product : editor.json()["shelf"]) {
+    if (product.value("id", "") == id && !product.contains("catalogue"))
+      return put(desk, Kind::Product, bodyOf(product));
+  }
+  return {};
 }
 
 QString keepStage(BookDesk& desk, FormulaEditor& editor, const QString& stage, const QString& fromWeek) {

@@ -1,6 +1,7 @@
 #include "window/main_window.h"
 
 #include "document/batch_record.h"
+#include "edits/keep_and_use.h"
 #include "paint/plain_label.h"
 #include "paint/steady_room.h"
 #include "paint/theme.h"
@@ -68,7 +69,7 @@ MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* 
   resize(1280, 800);
   setAcceptDrops(true);
   m_line = new LineBar(m_editor, m_units, m_desk);
-  m_products = new ProductList(m_editor, m_units);
+  m_products = new ProductList(m_editor, m_units, m_desk);
   m_banner = new PlainLabel;
   m_banner->setObjectName("bookBanner");
   m_banner->hide();
@@ -192,6 +193,9 @@ QWidget* MainWindow::makeStations() {
   connect(water, &WaterPage::message, this, &MainWindow::say);
   connect(target, &TargetPage::message, this, &MainWindow::say);
   connect(m_productPage, &ProductPage::message, this, &MainWindow::say);
+  connect(m_productPage, &ProductPage::ownPut, this, [this](const std::string& id) {
+    if (const auto words = keepOwnProduct(m_desk, m_editor, id); !words.isEmpty()) say(words);
+  });
   connect(m_productPage, &ProductPage::done, this, [this] { showStation(Station::Formula); });
   return m_pages;
 }

@@ -1,13 +1,17 @@
 #include "stations/formula/product_list.h"
 
 #include "base/decimal.h"
+#include "document/book_desk.h"
 #include "document/formula_editor.h"
 #include "edits/formula_edits.h"
+#include "edits/keep_and_use.h"
 #include "edits/shelf_edits.h"
+#include "fields/filling_combo.h"
 #include "fields/number_field.h"
 #include "paint/plain_label.h"
 #include "paint/steady_room.h"
 #include "paint/theme.h"
+#include "paint/wrapped_label.h"
 #include "product/catalogue.h"
 #include "services/units_shown.h"
 #include "stations/formula/product_row.h"
@@ -21,13 +25,18 @@
 #include <QPushButton>
 #include <QScrollArea>
 #include <QVBoxLayout>
+#include <cstring>
 
 namespace butte::app {
 
-ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_units(units), m_choice(new QComboBox),
+namespace {
+constexpr const char* ownMark = "book:"; // before the uid of a product of the book
+}
+
+ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
+    : QWidget(parent), m_editor(editor), m_units(units), m_desk(desk), m_choice(new FillingCombo),
       m_batch(new NumberField({tr("feed volume that the weights are for"), "", 0.001, 1e9})),
-      m_batchUnit(new PlainLabel), m_total(new PlainLabel) {
+      m_batchUnit(new PlainLabel), m_total(new WrappedLabel) {
   auto* title = new PlainLabel(tr("Shelf"));
   title->setFont(faceOf(15, true));
   m_batch->setObjectName("batch");
@@ -58,6 +67,7 @@ ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   m_choice->setAccessibleName(tr("put a product on the shelf"));
   m_choice->setMaxVisibleItems(24);
   m_choice->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  m_choice->fill = [this] { fillChoice(); };
   fillChoice();
   connect(m_choice, &QComboBox::activated, this, &ProductList::addChosen);
   auto* own = new QPushButton(tr("Own product…"));
@@ -69,6 +79,7 @@ ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   foot->addWidget(own);
 
   m_total->setProperty("soft", true);
+  m_total->setObjectName("shelfTotal");
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(6);
@@ -82,8 +93,18 @@ ProductList::ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   refresh();
 }
 
+/// The book's own products first: they are what stands in the store.
 void ProductList::fillChoice() {
+  m_choice->clear();
   m_choice->addItem(tr("Put on the shelf…"));
+  if (m_desk.isOpen()) {
+    if (const auto own = m_desk.book().store().list(book::Kind::Product, false)) {
+      for (const auto& head : *own)
+        m_choice->addItem(tr("%1 (own)").arg(QString::fromStdString(head.name)),
+                          ownMark + QString::fromStdString(head.ref.uid));
+      if (!own->empty()) m_choice->insertSeparator(m_choice->count());
+    }
+  }
   for (const auto& p : core::catalogue())
     m_choice->addItem(QString::fromStdString(p.shortName), QString::fromStdString(p.id));
 }
@@ -100,11 +121,32 @@ void ProductList::refresh() {
   const bool ownUnit = QString::fromStdString(batch.unit) == m_units.volumeUnit();
   m_batch->show(QString::fromStdString(ownUnit ? batch.digits : words::digits(m_units.volumeIn(volume))));
   m_batchUnit->setText(m_units.volumeUnitName());
+  showTotal();
+}
+
+/// What it weighs and costs together, or which prices are wanting for that.
+void ProductList::showTotal() {
+  if (m_rows.empty()) {
+    m_total->setToolTip("");
+    return m_total->setText(tr("The shelf is empty: put products on it below."));
+  }
+  const auto& answer = m_editor.answer();
+  const auto& shelf = m_editor.document().given.request.shelf;
   core::Mass total;
-  for (const auto& g : m_editor.answer().solution.grams)
-    total = total + g;
-  m_total->setText(m_rows.empty() ? tr("The shelf is empty: put products on it below.")
-                                  : tr("together %1 · a typed weight is held").arg(m_units.text(total)));
+  QStringList without;
+  for (std::size_t i = 0; i < answer.solution.grams.size(); ++i) {
+    total = total + answer.solution.grams[i];
+    if (answer.solution.grams[i] > core::Mass{} && i < shelf.size() && !shelf[i].pricePerKg)
+      without << QString::fromStdString(m_editor.nameOf(shelf[i].id));
+  }
+  QString cost;
+  if (without.isEmpty() && answer.feed.cost) cost = tr("costs %1").arg(localNumber(*answer.feed.cost, 2));
+  if (without.size() == 1) cost = tr("no price: %1").arg(without.first());
+  if (without.size() > 1) cost = tr("no price: %1 and %2 more").arg(without.first()).arg(without.size() - 1);
+  m_total->setText(tr("together %1").arg(m_units.text(total)) + (cost.isEmpty() ? QString() : " · " + cost));
+  m_total->setToolTip(
+      tr("A typed weight is held.") +
+      (without.isEmpty() ? QString() : "\n" + tr("No price yet: %1").arg(without.join(", "))));
 }
 
 void ProductList::rebuildRows() {
@@ -131,6 +173,11 @@ void ProductList::addChosen() {
   const auto name = m_choice->currentText();
   m_choice->setCurrentIndex(0);
   if (id.empty()) return;
+  if (id.starts_with(ownMark)) {
+    const auto words = useInFormula(m_desk, m_editor, {book::Kind::Product, id.substr(std::strlen(ownMark))});
+    if (!words.isEmpty()) emit message(words);
+    return;
+  }
   const bool there = m_editor.indexOf(id) >= 0;
   ShelfEdits(m_editor).add(id, name);
   if (there) emit message(tr("%1 is on the shelf already; it is switched on.").arg(name));

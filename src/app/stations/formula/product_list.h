@@ -8,6 +8,8 @@ class QVBoxLayout;
 
 namespace butte::app {
 
+class BookDesk;
+class FillingCombo;
 class FormulaEditor;
 class ProductRow;
 class NumberField;
@@ -18,7 +20,7 @@ class ProductList : public QWidget {
   Q_OBJECT
 
 public:
-  ProductList(FormulaEditor& editor, UnitsShown& units, QWidget* parent = nullptr);
+  ProductList(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent = nullptr);
   void light(const std::string& id);
 
 signals:
@@ -31,14 +33,16 @@ private:
   void refresh();
   void rebuildRows();
   void fillChoice();
+  void showTotal();
   void addChosen();
   void batchTyped(const QString& digits);
 
   FormulaEditor& m_editor;
   UnitsShown& m_units;
+  BookDesk& m_desk;
   std::vector<ProductRow*> m_rows;
   QVBoxLayout* m_rowsLayout;
-  QComboBox* m_choice;
+  FillingCombo* m_choice;
   NumberField* m_batch;
   QLabel *m_batchUnit, *m_total;
 };

@@ -386,6 +386,8 @@ void ProductPage::put() {
     return;
   }
   emit done();
+  if (!m_ownPart->isVisibleTo(this)) return;
+  emit ownPut(m_editor.indexOf(m_id) >= 0 ? m_id : m_editor.document().products.back().id);
 }
 
 void ProductPage::remove() {

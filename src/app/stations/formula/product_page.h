@@ -31,6 +31,8 @@ public:
   void showProduct(const std::string& id);
 
 signals:
+  /// An own product stands on the shelf, new or changed.
+  void ownPut(const std::string& id);
   void done();
   void message(const QString& words);
 

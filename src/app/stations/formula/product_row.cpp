@@ -17,10 +17,12 @@
 #include "words.h"
 
 #include <QCheckBox>
+#include <QContextMenuEvent>
 #include <QEvent>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
+#include <QMenu>
 #include <QPainter>
 #include <QToolButton>
 #include <QVBoxLayout>
@@ -99,7 +101,8 @@ void ProductRow::refresh() {
   const auto name = QString::fromStdString(seen.name);
   m_on->setChecked(seen.on);
   m_name->setText(name);
-  setToolTip(tr("%1\ndouble-click, or F4 in its weight, for composition and price").arg(name));
+  setToolTip(
+      tr("%1\ndouble-click, or F4 in its weight, for composition and price; right click for more").arg(name));
   const auto& overlay = m_editor.overlay();
   const auto other =
       overlay ? overlay->grams.find(m_id) : std::map<std::string, core::Mass>::const_iterator{};
@@ -211,6 +214,26 @@ void ProductRow::mouseDoubleClickEvent(QMouseEvent*) {
   emit detailsAsked(m_id);
 }
 
+void ProductRow::contextMenuEvent(QContextMenuEvent* event) {
+  QMenu menu(this);
+  menu.setObjectName("rowMenu");
+  const bool held = m_hold->isChecked();
+  menu.addAction(tr("Composition and price…\tF4"), this, [this] { emit detailsAsked(m_id); });
+  menu.addAction(held ? tr("Let the solver choose its weight") : tr("Hold its weight"), this,
+                 [this, held] { setHeld(!held); });
+  menu.addSeparator();
+  menu.addAction(tr("Take off the shelf\tCtrl+Delete"), this, &ProductRow::takeOff)->setObjectName("takeOff");
+  menu.exec(event->globalPos());
+}
+
+/// The row goes with it: what told of the key is no longer there afterwards.
+void ProductRow::takeOff() {
+  const auto name = m_name->text();
+  emit message(tr("%1 is off the shelf; Ctrl+Z brings it back.").arg(name));
+  QMetaObject::invokeMethod(
+      this, [this] { ShelfEdits(m_editor).remove(m_id); }, Qt::QueuedConnection);
+}
+
 bool ProductRow::eventFilter(QObject* watched, QEvent* event) {
   if (event->type() == QEvent::FocusIn) {
     m_editor.endMerging();
@@ -218,6 +241,11 @@ bool ProductRow::eventFilter(QObject* watched, QEvent* event) {
   }
   if (event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_F4) {
     emit detailsAsked(m_id);
+    return true;
+  }
+  if (event->type() == QEvent::KeyPress &&
+      static_cast<QKeyEvent*>(event)->matches(QKeySequence::DeleteEndOfWord)) {
+    takeOff();
     return true;
   }
   return QFrame::eventFilter(watched, event);

@@ -35,11 +35,13 @@ protected:
   void enterEvent(QEnterEvent* event) override;
   void leaveEvent(QEvent* event) override;
   void mouseDoubleClickEvent(QMouseEvent* event) override;
+  void contextMenuEvent(QContextMenuEvent* event) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
   void setOn(bool on);
   void setHeld(bool held);
+  void takeOff();
   static QString shownHeld(const exchange::Amount& held);
   std::string weightDigits(core::Mass mass) const;
   void weightTyped(const QString& digits);
