@@ -339,6 +339,13 @@ TEST_F(FormulaPageTest, AnOwnProductIsInTheBookAtOnceAndOnTheNextFormulasList) {
   const auto kept = book().store().list(book::Kind::Product, false);
   ASSERT_TRUE(kept && kept->size() == 1);
   EXPECT_EQ(kept->front().name, "raft blend");
+  trigger("undo"); // no question: what the press beside the shelf did goes in two steps
+  EXPECT_TRUE(book().store().list(book::Kind::Product, false)->empty());
+  EXPECT_GE(editor().indexOf("own_1"), 0);
+  trigger("undo");
+  EXPECT_EQ(editor().indexOf("own_1"), -1);
+  trigger("redo");
+  trigger("redo");
   takeEmptyFormula();
   window->showStation(Station::Formula);
   auto* choice = find<QComboBox>("addProduct");

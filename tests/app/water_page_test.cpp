@@ -6,11 +6,13 @@
 #include "stations/water/blend_bar.h"
 #include "stations/water/drift_chart.h"
 #include "stations/water/ion_stacks.h"
+#include "stations/water/verdict_scales.h"
 
 #include <QAbstractButton>
 #include <QCheckBox>
 #include <QComboBox>
 #include <QPlainTextEdit>
+#include <QStatusBar>
 
 using ::testing::HasSubstr;
 using ::testing::Not;
@@ -325,7 +327,14 @@ TEST_F(WaterPageTest, TheSystemAndTheTargetDecideTheVerdict) {
   take("Ormsey bore");
   choose("waterSystem", "drain runs to waste");
   EXPECT_THAT(label("waterVerdicts"), HasSubstr("alkalinity as CaCO3"));
-  EXPECT_THAT(label("waterVerdicts"), HasSubstr("extension guides")) << "the source stands beside";
+  auto* scales = find<VerdictScales>("verdictScales");
+  EXPECT_THAT(scales->accessibleDescription().toStdString(), HasSubstr("alkalinity as CaCO3 203 mg/L: "));
+  QTest::mouseClick(scales, Qt::LeftButton, {}, QPoint(40, 26)); // the worst stands first
+  EXPECT_THAT(window->statusBar()->currentMessage().toStdString(),
+              HasSubstr("EC 0.58 mS/cm: watch. Fine to 0.50, too high above 1.00 mS/cm. Sonneveld"))
+      << "limits and source are a press away";
+  QTest::keyClick(scales, Qt::Key_Down);
+  EXPECT_THAT(window->statusBar()->currentMessage().toStdString(), HasSubstr("Fine to "));
   const auto open = label("waterVerdicts");
   choose("waterSystem", "drain is used again");
   EXPECT_NE(label("waterVerdicts"), open);
@@ -337,6 +346,29 @@ TEST_F(WaterPageTest, TheSystemAndTheTargetDecideTheVerdict) {
   EXPECT_THAT(label("waterVerdicts"), HasSubstr("White deposits"));
   editor().undo();
   EXPECT_THAT(label("waterVerdicts"), Not(HasSubstr("on leaves")));
+}
+
+TEST(VerdictScalesTest, EachFigureStandsBetweenItsOwnLimits) {
+  core::WaterLimit limit;
+  limit.fineBelow = 40;
+  limit.tooHighAbove = 100;
+  core::Verdict verdict;
+  verdict.limit = &limit;
+  const auto place = [&](double value) { return VerdictScales::placeOf(verdict, value); };
+  EXPECT_DOUBLE_EQ(place(0), 0);
+  EXPECT_DOUBLE_EQ(place(20), VerdictScales::watchFrom / 2);
+  EXPECT_DOUBLE_EQ(place(40), VerdictScales::watchFrom);
+  EXPECT_DOUBLE_EQ(place(70), (VerdictScales::watchFrom + VerdictScales::tooHighFrom) / 2);
+  EXPECT_DOUBLE_EQ(place(100), VerdictScales::tooHighFrom);
+  double before = 0;
+  for (double value = 0; value < 1e6; value = value * 1.3 + 1) {
+    EXPECT_GE(place(value), before) << value;
+    EXPECT_LT(place(value), 1) << value;
+    before = place(value);
+  }
+  limit.fineBelow = limit.tooHighAbove = 0; // of what must not be there at all
+  EXPECT_DOUBLE_EQ(place(0), 0);
+  EXPECT_DOUBLE_EQ(place(5), 1);
 }
 
 TEST_F(WaterPageTest, TheFacingStacksSayWhatTheyShow) {

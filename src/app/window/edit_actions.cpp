@@ -58,9 +58,12 @@ void EditActions::step(bool back, const QString& words, const std::function<bool
 bool EditActions::isElsewhere(bool back) const {
   auto& desk = m_window.desk();
   if (!desk.isOpen() || m_window.station() == Station::Book) return false;
+  // An own product comes into the book with its press beside the shelf, and goes with one there.
+  const bool shelf = infoOf(m_window.station()).side == StationSide::Shelf;
   const auto touched = desk.book().touchedBy(back);
   return !touched.empty() && std::none_of(touched.begin(), touched.end(), [&](const book::Ref& ref) {
-    return ref == desk.inHand() || ref.kind == book::Kind::Formula;
+    return ref == desk.inHand() || ref.kind == book::Kind::Formula ||
+           (shelf && ref.kind == book::Kind::Product);
   });
 }
 

@@ -140,7 +140,7 @@ void ProductList::showTotal() {
       without << QString::fromStdString(m_editor.nameOf(shelf[i].id));
   }
   QString cost;
-  if (without.isEmpty() && answer.feed.cost) cost = tr("costs %1").arg(localNumber(*answer.feed.cost, 2));
+  if (without.isEmpty() && answer.feed.cost) cost = tr("costs %1").arg(localFigure(*answer.feed.cost));
   if (without.size() == 1) cost = tr("no price: %1").arg(without.first());
   if (without.size() > 1) cost = tr("no price: %1 and %2 more").arg(without.first()).arg(without.size() - 1);
   m_total->setText(tr("together %1").arg(m_units.text(total)) + (cost.isEmpty() ? QString() : " · " + cost));

@@ -9,6 +9,8 @@
 #include "paint/wrapped_label.h"
 #include "product/oxides.h"
 #include "services/units_shown.h"
+#include "stations/water/verdict_figures.h"
+#include "stations/water/verdict_scales.h"
 #include "water_words.h"
 #include "wording/falling_words.h"
 #include "wording/record_words.h"
@@ -40,32 +42,11 @@ QString mark(VerdictLevel level) {
   case VerdictLevel::Watch:
     return coloured(tr("◆ watch"), theme().amberInk, true);
   case VerdictLevel::Fine:
-    return coloured(tr("● fine"), theme().inkSoft, false);
+    return coloured(tr("○ unsure"), theme().inkSoft, false);
   case VerdictLevel::NotMeasured:
     return {};
   }
   return {};
-}
-
-QString unitText(const core::Verdict& v, const UnitsShown& units) {
-  if (v.property == "EC") return " " + units.conductivityUnitName();
-  return v.unit == "pH" || v.property == "SAR"           ? QString()
-         : v.property.find("CaCO3") != std::string::npos ? " mg/L"
-                                                         : " " + qtext(v.unit);
-}
-
-/// A figure or a limit of the verdict's property.
-QString inUnit(const core::Verdict& v, double value, const UnitsShown& units) {
-  return v.property == "EC" ? units.digits(core::Conductivity::fromMilliSiemensPerCm(value))
-                            : localFigure(value);
-}
-
-QString figureText(const core::Verdict& v, const UnitsShown& units) {
-  if (v.property == "pH" || v.property == "SAR") return localNumber(*v.value, 1);
-  if (v.property == "EC") return inUnit(v, *v.value, units);
-  if (*v.value >= 10 && v.plusMinus == 0 && v.property.find("CaCO3") != std::string::npos)
-    return localNumber(*v.value, 0);
-  return v.plusMinus > 0 ? "≈ " + plusMinusText(*v.value, v.plusMinus) : localFigure(*v.value);
 }
 
 /// Doubts of a report worth a word that the offers do not say.
@@ -78,8 +59,8 @@ bool isRemark(core::WaterRemark remark) {
 
 Judgement::Judgement(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_doubts(new WrappedLabel),
-      m_verdicts(new WrappedLabel), m_offerPlace(new QVBoxLayout), m_system(new QComboBox),
-      m_watering(new QComboBox) {
+      m_verdicts(new WrappedLabel), m_scales(new VerdictScales(units)), m_offerPlace(new QVBoxLayout),
+      m_system(new QComboBox), m_watering(new QComboBox) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 8, 0);
   column->setSpacing(4);
@@ -107,7 +88,9 @@ Judgement::Judgement(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   column->addLayout(m_offerPlace);
   column->addWidget(heading);
   column->addLayout(row);
+  column->addWidget(m_scales);
   column->addWidget(m_verdicts);
+  connect(m_scales, &VerdictScales::explained, this, &Judgement::message);
   column->addStretch();
 }
 
@@ -179,12 +162,11 @@ void Judgement::showVerdicts() {
                                          {document.water.system, document.water.onLeaves, document.crop},
                                          document.given.request.rows);
   QString html = "<table cellspacing='0' cellpadding='2' width='100%'>";
-  QStringList fine, unmeasured;
+  std::vector<core::Verdict> measured;
+  QStringList unmeasured;
   int rarer = 0; // poisons that few reports state
   for (const auto& v : verdicts) {
-    const bool leaves = v.limit->use == "overhead";
-    const auto plain = qtext(words::reportKeyName(v.property));
-    const auto name = leaves ? tr("%1 on leaves").arg(plain) : plain;
+    const auto name = verdictName(v);
     if (v.level == VerdictLevel::NotMeasured) {
       const bool usual = v.property == "EC" || v.property == "pH" || v.property == "F" ||
                          v.property == "alkalinity_as_CaCO3" || core::nutrientFromKey(v.property) ||
@@ -192,11 +174,8 @@ void Judgement::showVerdicts() {
       usual ? void(unmeasured << name) : void(++rarer);
       continue;
     }
-    const auto figure = figureText(v, m_units) + unitText(v, m_units);
-    if (v.level == VerdictLevel::Fine && v.atWorst == VerdictLevel::Fine) {
-      fine << name + " " + figure;
-      continue;
-    }
+    measured.push_back(v);
+    if (v.level == VerdictLevel::Fine && v.atWorst == VerdictLevel::Fine) continue; // the scale says it
     auto words = qtext(v.limit->why + " " + v.limit->whatToDo);
     if (v.targetMgPerL)
       words =
@@ -205,16 +184,10 @@ void Judgement::showVerdicts() {
     if (v.level == VerdictLevel::Fine)
       words = tr("Fine as guessed, but it may be more: have it measured. %1").arg(words);
     html +=
-        tr("<tr><td width='92'>%1</td><td><b>%2</b> %3<br><span style='color:%4'>%5 <i>Fine to %6, too high "
-           "above %7%8: %9</i></span></td></tr>")
-            .arg(mark(v.level), name.toHtmlEscaped(), figure.toHtmlEscaped(), theme().inkSoft.name(),
-                 words.toHtmlEscaped(), inUnit(v, v.limit->fineBelow, m_units),
-                 inUnit(v, v.limit->tooHighAbove, m_units), unitText(v, m_units),
-                 qtext(v.limit->source).toHtmlEscaped());
+        QString("<tr><td width='92'>%1</td><td><b>%2</b> %3<br><span style='color:%4'>%5</span></td></tr>")
+            .arg(mark(v.level), name.toHtmlEscaped(), verdictFigure(v, m_units).toHtmlEscaped(),
+                 theme().inkSoft.name(), words.toHtmlEscaped());
   }
-  if (!fine.isEmpty())
-    html += QString("<tr><td>%1</td><td>%2</td></tr>")
-                .arg(mark(VerdictLevel::Fine), fine.join(", ").toHtmlEscaped());
   if (rarer > 0) unmeasured << tr("and %1 rarer ones").arg(rarer);
   if (!unmeasured.isEmpty())
     html += tr("<tr><td>○ not known</td><td><span style='color:%1'>%2: not measured, which is not "
@@ -224,6 +197,7 @@ void Judgement::showVerdicts() {
              "the bicarbonate beside it. The acid need comes from the alkalinity, not from the pH. Local "
              "rules on water come first.</p>")
               .arg(theme().inkSoft.name());
+  m_scales->show(measured);
   m_verdicts->setText(html);
 }
 

@@ -14,6 +14,7 @@ namespace butte::app {
 
 class FormulaEditor;
 class UnitsShown;
+class VerdictScales;
 
 /// Whether a report can be right, other ways to read it (offered, never done by itself), and what the water
 /// is good for.
@@ -24,6 +25,9 @@ public:
   Judgement(FormulaEditor& editor, UnitsShown& units, QWidget* parent = nullptr);
   void show(std::size_t part);
 
+signals:
+  void message(const QString& words);
+
 private:
   void showDoubts();
   void showOffers(const std::vector<core::Rereading>& ways);
@@ -33,6 +37,7 @@ private:
   UnitsShown& m_units;
   std::size_t m_part = 0;
   QLabel *m_doubts, *m_verdicts;
+  VerdictScales* m_scales;
   QWidget* m_offers = nullptr;
   std::optional<std::pair<std::size_t, core::TypedReport>>
       m_offersOf; ///< part, and its report when they were made

@@ -109,6 +109,7 @@ WaterPage::WaterPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, P
   });
   connect(m_source, &SourcePanel::message, this, &WaterPage::message);
   connect(m_table, &ReportTable::message, this, &WaterPage::message);
+  connect(m_judgement, &Judgement::message, this, &WaterPage::message);
   connect(m_paste, &PastePanel::message, this, &WaterPage::message);
   connect(m_source, &SourcePanel::pasteAsked, this, [this] {
     m_stack->setCurrentIndex(1);
