@@ -96,6 +96,33 @@ TEST_P(ReadableTest, EveryTextIsWhole) {
   }
 }
 
+using ListTest = WindowTest;
+
+TEST_F(ListTest, EveryListIsAsWideAsItsWidestEntryAndReachesItsLast) {
+  window->resize(853, 507);
+  int lists = 0;
+  for (const auto& view : views()) {
+    view.show(*window);
+    QTest::qWait(20);
+    for (auto* box : window->findChildren<QComboBox*>()) {
+      if (!box->isVisible() || !box->isEnabled()) continue;
+      box->showPopup();
+      QTest::qWait(5);
+      auto* list = box->view();
+      const int last = box->count() - 1;
+      EXPECT_GE(list->viewport()->width(), list->sizeHintForColumn(0))
+          << view.name.toStdString() << ", " << box->objectName().toStdString();
+      list->scrollToBottom();
+      const auto place = list->visualRect(box->model()->index(last, 0));
+      EXPECT_LE(place.bottom(), list->viewport()->height())
+          << view.name.toStdString() << ", " << box->objectName().toStdString();
+      box->hidePopup();
+      ++lists;
+    }
+  }
+  EXPECT_GT(lists, 50);
+}
+
 using TextSizeTest = WindowTest;
 
 TEST_F(TextSizeTest, IsChosenKeptAndTheWindowOpensAnew) {

@@ -1,6 +1,7 @@
 #include "paint/theme_style.h"
 
 #include "paint/theme.h"
+#include "paint/whole_popup.h"
 
 #include <QApplication>
 #include <QComboBox>
@@ -100,6 +101,10 @@ ThemeStyle::ThemeStyle() : QProxyStyle(QStyleFactory::create("Fusion")) {}
 
 void ThemeStyle::polish(QWidget* widget) {
   QProxyStyle::polish(widget);
+  if (auto* box = qobject_cast<QComboBox*>(widget); box && !box->property("wholePopup").toBool()) {
+    box->setProperty("wholePopup", true); // a widget may be polished again
+    new WholePopup(box);
+  }
   auto* label = qobject_cast<QLabel*>(widget);
   // Tool tips and the labels of Qt's own dialogs: no text is taken for marks because it looks like them.
   if (label && label->textFormat() == Qt::AutoText) label->setTextFormat(Qt::PlainText);
