@@ -11,6 +11,7 @@
 #include <cstdio>
 #include <cstdlib>
 #include <cstring>
+#include <string_view>
 
 namespace butte::app {
 namespace {
@@ -45,8 +46,11 @@ bool asksForWords(int argc, char** argv) {
 }
 
 std::optional<int> textAskedFor(int argc, char** argv) {
-  for (int i = 1; i + 1 < argc; ++i)
-    if (std::strcmp(argv[i], "--text") == 0) return std::atoi(argv[i + 1]);
+  constexpr std::string_view joined = "--text=";
+  for (int i = 1; i < argc; ++i) {
+    if (std::string_view(argv[i]).starts_with(joined)) return std::atoi(argv[i] + joined.size());
+    if (std::strcmp(argv[i], "--text") == 0 && i + 1 < argc) return std::atoi(argv[i + 1]);
+  }
   return std::nullopt;
 }
 

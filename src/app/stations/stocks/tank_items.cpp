@@ -44,6 +44,7 @@ TankItems::TankItems(QWidget* parent) : QWidget(parent) {
 
 void TankItems::show(std::vector<Row> rows) {
   if (rows == m_rows) return;
+  const bool otherRoom = rows.size() != m_rows.size();
   m_rows = std::move(rows);
   m_inHand = std::clamp(m_inHand, 0, std::max(0, static_cast<int>(m_rows.size()) - 1));
   QStringList words;
@@ -51,7 +52,7 @@ void TankItems::show(std::vector<Row> rows) {
     words << r.weight + " " + r.name + (r.falls ? tr(", falls out") : "");
   setAccessibleDescription(words.join("; "));
   setToolTip(m_hint + "\n\n" + words.join("\n"));
-  updateGeometry();
+  if (otherRoom) updateGeometry(); // else every key would lay the whole page out anew
   update();
 }
 

@@ -41,6 +41,7 @@ QSize VerdictScales::minimumSizeHint() const {
 }
 
 void VerdictScales::show(const std::vector<Verdict>& verdicts) {
+  const auto linesBefore = m_lines.size();
   m_lines.clear();
   QStringList said;
   for (const auto& v : verdicts) {
@@ -52,7 +53,7 @@ void VerdictScales::show(const std::vector<Verdict>& verdicts) {
   setAccessibleDescription(said.join("\n"));
   setToolTip(said.join("\n")); // event() tells the one that is pointed at
   setVisible(!m_lines.empty());
-  updateGeometry();
+  if (m_lines.size() != linesBefore) updateGeometry();
   update();
 }
 

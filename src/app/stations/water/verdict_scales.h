@@ -19,7 +19,6 @@ public:
 
   QSize sizeHint() const override { return minimumSizeHint(); }
   QSize minimumSizeHint() const override;
-  bool hasHeightForWidth() const override { return false; }
 
   /// Where a figure of a verdict stands from left to right, 0 to 1: the stretches end at `watchFrom`,
   /// `tooHighFrom` and 1, whatever the limits are.
