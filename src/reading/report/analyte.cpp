@@ -12,23 +12,41 @@
 namespace butte::reading {
 namespace {
 
-using Keys = std::vector<std::string>;
-
 constexpr std::size_t mostAtomsOfAName = 24;
 
-bool has(const Keys& keys, std::string_view key) {
-  return std::find(keys.begin(), keys.end(), key) != keys.end();
-}
+/// Keys in order, each once: of the vocabulary or of this file, so they outlive any reading. As a name has
+/// few atoms, they need no heap, and each word of a paper begins with none.
+class Keys {
+public:
+  Keys() = default;
+  Keys(const Keys& other) : m_count(other.m_count) { std::copy(other.begin(), other.end(), m_keys.begin()); }
+  Keys& operator=(const Keys&) = delete;
 
-/// What was found in a name, in order, each once.
+  const std::string_view* begin() const { return m_keys.data(); }
+  const std::string_view* end() const { return m_keys.data() + m_count; }
+  bool empty() const { return m_count == 0; }
+  std::size_t size() const { return m_count; }
+  std::string_view front() const { return m_keys[0]; }
+  std::string_view back() const { return m_keys[m_count - 1]; }
+  bool has(std::string_view key) const { return std::find(begin(), end(), key) != end(); }
+  void add(std::string_view key) {
+    if (!has(key) && m_count < m_keys.size()) m_keys[m_count++] = key;
+  }
+  void drop(std::string_view key) {
+    auto* const first = m_keys.data();
+    m_count = static_cast<std::size_t>(std::remove(first, first + m_count, key) - first);
+  }
+
+private:
+  std::array<std::string_view, mostAtomsOfAName + 8> m_keys; ///< beyond its atoms the forms of a unit
+  std::size_t m_count = 0;
+};
+
+/// What was found in a name.
 struct Parts {
   Keys analytes, symbols;
   bool aside = false;
-  std::size_t end = 0; ///< behind the last atom that says something or closes a bracket
 
-  static void add(Keys& keys, std::string_view key) {
-    if (!has(keys, key)) keys.emplace_back(key);
-  }
   bool empty() const { return analytes.empty() && symbols.empty() && !aside; }
 };
 
@@ -92,7 +110,7 @@ bool countsEquivalents(std::string_view base) {
   return base != "ALK" && base != "HARD" && base != "HCO3" && core::reportCharge(base) != 0;
 }
 
-std::string keyOfPlain(const std::string& analyte) {
+std::string_view keyOfPlain(std::string_view analyte) {
   if (analyte == "ALK") return "alkalinity_as_CaCO3";
   if (analyte == "HARD") return "hardness_as_CaCO3";
   return analyte;
@@ -106,71 +124,70 @@ Analyte asideOne() {
 
 /// Names of two parts: "calcium hardness", "nitrogen, nitrate", "sulfate as sulfur". Leaves the one that is
 /// measured and puts what it is stated as among the symbols.
-std::optional<std::string> oneOf(Keys& analytes, Keys& symbols, Analyte& out) {
-  const auto drop = [&](std::string_view key) { std::erase(analytes, key); };
-  if (has(analytes, "NO2")) {
-    if (!has(analytes, "NO3") && !has(symbols, "NO3")) return std::nullopt;
-    drop("NO2"); // nitrate and nitrite together: of a drinkable water all but nitrate
-    std::erase(symbols, "NO2");
-    if (!has(analytes, "NO3")) analytes.emplace_back("NO3");
-    out.otherwise.emplace_back(has(symbols, "N") ? "NO3" : "N_NO3");
+std::optional<std::string_view> oneOf(Keys& analytes, Keys& symbols, Analyte& out) {
+  if (analytes.has("NO2")) {
+    if (!analytes.has("NO3") && !symbols.has("NO3")) return std::nullopt;
+    analytes.drop("NO2"); // nitrate and nitrite together: of a drinkable water all but nitrate
+    symbols.drop("NO2");
+    if (!analytes.has("NO3")) analytes.add("NO3");
+    out.otherwise.emplace_back(symbols.has("N") ? "NO3" : "N_NO3");
   }
   for (const char* ion : {"NO3", "NH4", "NH3", "N_NO3", "N_NH4"}) {
-    if (!has(analytes, "N") || !has(analytes, ion)) continue;
-    drop("N");
-    if (!has(symbols, "NO3") && !has(symbols, "NH4") && !has(symbols, "NH3")) Parts::add(symbols, "N");
+    if (!analytes.has("N") || !analytes.has(ion)) continue;
+    analytes.drop("N");
+    if (!symbols.has("NO3") && !symbols.has("NH4") && !symbols.has("NH3")) symbols.add("N");
   }
   for (const auto& [ion, element] : {std::pair("SO4", "S"), std::pair("PO4", "P")}) {
-    if (!has(analytes, ion) || !has(analytes, element)) continue;
-    const std::string last = analytes.back() == element ? element : ion; // "sulfate as sulfur"
-    drop(last == element ? ion : element);
-    if (symbols.empty()) symbols.push_back(last);
+    if (!analytes.has(ion) || !analytes.has(element)) continue;
+    const std::string_view last = analytes.back() == element ? element : ion; // "sulfate as sulfur"
+    analytes.drop(last == element ? ion : element);
+    if (symbols.empty()) symbols.add(last);
   }
-  if (has(analytes, "HARD")) {
-    const bool calcium = has(analytes, "Ca") || has(symbols, "Ca");
-    const bool magnesium = has(analytes, "Mg") || has(symbols, "Mg");
-    drop("Ca");
-    drop("Mg");
-    std::erase(symbols, "Ca");
-    std::erase(symbols, "Mg");
+  if (analytes.has("HARD")) {
+    const bool calcium = analytes.has("Ca") || symbols.has("Ca");
+    const bool magnesium = analytes.has("Mg") || symbols.has("Mg");
+    analytes.drop("Ca");
+    analytes.drop("Mg");
+    symbols.drop("Ca");
+    symbols.drop("Mg");
     if (calcium != magnesium && analytes.size() == 1) {
       out.asCalciumCarbonate = true;
-      std::erase(symbols, "CaCO3");
+      symbols.drop("CaCO3");
       return calcium ? "Ca" : "Mg";
     }
   }
-  if (has(analytes, "ALK") && (has(analytes, "HCO3") || has(analytes, "CO3"))) {
-    if (has(analytes, "CO3")) return std::nullopt;
-    drop("HCO3");
+  if (analytes.has("ALK") && (analytes.has("HCO3") || analytes.has("CO3"))) {
+    if (analytes.has("CO3")) return std::nullopt;
+    analytes.drop("HCO3");
     out.oneOfAlkalinity = true;
   }
-  if (has(analytes, "ALK") && has(analytes, "pH")) drop("pH");
-  return analytes.size() == 1 ? std::optional(analytes.front()) : std::optional<std::string>("");
+  if (analytes.has("ALK") && analytes.has("pH")) analytes.drop("pH");
+  return analytes.size() == 1 ? analytes.front() : std::string_view();
 }
 
 /// From what was found to what is meant; nothing where the parts do not fit.
-std::optional<Analyte> resolved(Parts parts, const Keys& form) {
+std::optional<Analyte> resolved(Parts parts, const std::vector<std::string>& form) {
   Analyte out;
   if (parts.aside) return asideOne();
   for (const auto& symbol : form)
-    Parts::add(parts.symbols, symbol);
+    parts.symbols.add(symbol);
   auto& symbols = parts.symbols;
-  std::string base;
+  std::string_view base;
   if (parts.analytes.empty()) {
     // "NO3-N", "N-NO3", "SO4-S", "Ca": the ion before its element.
     for (const char* ion : {"NO3", "NO2", "NH4", "NH3", "SO4", "PO4", "HCO3", "SiO2"}) {
-      if (base.empty() && has(symbols, ion)) base = ion;
+      if (base.empty() && symbols.has(ion)) base = ion;
     }
     if (base.empty()) base = symbols.front();
-    parts.analytes.push_back(base);
+    parts.analytes.add(base);
   }
   const auto one = oneOf(parts.analytes, symbols, out);
   if (!one) return asideOne();
   if (one->empty()) return std::nullopt;
   base = *one;
   out.key = keyOfPlain(base);
-  std::erase(symbols, base); // its own symbol beside its name says nothing new
-  if (base == "HARD" || base == "ALK") std::erase(symbols, "CaCO3");
+  symbols.drop(base); // its own symbol beside its name says nothing new
+  if (base == "HARD" || base == "ALK") symbols.drop("CaCO3");
   if (base == "NH3" && symbols.empty()) {
     out.key = "N_NH4"; // without a form mostly as nitrogen, and nothing says so
     out.otherwise.emplace_back("NH4");
@@ -185,12 +202,13 @@ std::optional<Analyte> resolved(Parts parts, const Keys& form) {
                                  [&](const Form& f) { return f.analyte == base && f.symbol == symbol; });
     if (it == forms.end()) return std::nullopt;
     if (symbol == "NO3" || symbol == "NH4" || symbol == "SO4" || symbol == "PO4") {
-      if (has(symbols, symbol == "SO4" ? "S" : symbol == "PO4" ? "P" : "N")) continue;
+      if (symbols.has(symbol == "SO4" ? "S" : symbol == "PO4" ? "P" : "N")) continue;
     }
     out.key = it->key;
     out.factor = it->factor;
   }
-  if (base == "NH3" && has(form, "NH3")) out.factor = nitrogenInAmmonia;
+  if (base == "NH3" && std::find(form.begin(), form.end(), "NH3") != form.end())
+    out.factor = nitrogenInAmmonia;
   return out;
 }
 
@@ -231,11 +249,11 @@ private:
     const auto longest = std::max({analyte.length, symbol.length, of(WordKind::Modifier).length});
     if (longest == 0) return charged(parts, at);
     if (analyte.length == longest) {
-      Parts::add(parts.analytes, analyte.means);
+      parts.analytes.add(analyte.means);
       return longest;
     }
     if (symbol.length == longest) {
-      Parts::add(parts.symbols, symbol.means);
+      parts.symbols.add(symbol.means);
       return longest + charge(at + longest);
     }
     return longest;
@@ -251,7 +269,7 @@ private:
     bare.text.pop_back();
     const auto symbol = wordAt(WordKind::Symbol, Atoms(&bare, 1), 0, 1);
     if (!symbol) return 0;
-    Parts::add(parts.symbols, symbol->means);
+    parts.symbols.add(symbol->means);
     return 2;
   }
 
@@ -275,7 +293,7 @@ private:
       if (isWordOf(m_atoms[next], "c")) return 2;
       if (m_atoms[next].is("°")) return next + 1 < m_end && isWordOf(m_atoms[next + 1], "c") ? 3 : 2;
     }
-    const bool titrated = has(parts.analytes, "ALK");
+    const bool titrated = parts.analytes.has("ALK");
     if (titrated &&
         (text == "4.5" || text == "4,5" || text == "4.3" || text == "4,3" || text == "4.4" || text == "4.2"))
       return 1;
@@ -292,7 +310,8 @@ private:
 
 } // namespace
 
-std::optional<AnalyteFound> analyteAt(Atoms atoms, std::size_t at, std::size_t end, const Keys& form) {
+std::optional<AnalyteFound> analyteAt(Atoms atoms, std::size_t at, std::size_t end,
+                                      const std::vector<std::string>& form) {
   const NameReader reader(atoms, end);
   Parts parts;
   std::optional<AnalyteFound> out;
@@ -318,7 +337,7 @@ std::optional<AnalyteFound> analyteAt(Atoms atoms, std::size_t at, std::size_t e
   return out;
 }
 
-std::optional<Analyte> analyteOf(Atoms atoms, const Keys& form) {
+std::optional<Analyte> analyteOf(Atoms atoms, const std::vector<std::string>& form) {
   auto found = analyteAt(atoms, 0, atoms.size(), form);
   if (!found) return std::nullopt;
   for (auto i = found->length; i < atoms.size(); ++i) {

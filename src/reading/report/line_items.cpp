@@ -41,10 +41,11 @@ struct Cell {
 
 /// Text of a cell; in one that stands in quotes a doubled quote is one.
 std::string plainText(std::string_view text, bool quoted) {
+  if (!quoted) return std::string(text);
   std::string out;
   for (std::size_t i = 0; i < text.size(); ++i) {
     out += text[i];
-    if (quoted && text[i] == '"' && i + 1 < text.size() && text[i + 1] == '"') ++i;
+    if (text[i] == '"' && i + 1 < text.size() && text[i + 1] == '"') ++i;
   }
   return out;
 }
@@ -99,7 +100,7 @@ private:
   bool whole(Cell cell) {
     const auto text = textOf(cell.from, cell.to);
     const bool sodium = text == "Na" || (text == "NA" && cell.from == 0); // "NA" behind a name is no sodium
-    if (!sodium && wholeWord(WordKind::None, folded(text)))
+    if (!sodium && wholeWord(WordKind::None, text))
       return put(Item::Kind::NotMeasured, cell.from, cell.to), true;
     if (isSpreadsheetFormula(text)) return put(Item::Kind::Formula, cell.from, cell.to), true;
     const auto role = wordAt(WordKind::Role, m_atoms, cell.from, cell.to);
@@ -143,7 +144,7 @@ private:
     for (auto to = std::min(cell.to, i + 5); to > i; --to) {
       if (to < cell.to && m_atoms[to].gap == 0) continue;
       const auto text = textOf(i, to);
-      if (text.size() >= 2 && wholeWord(WordKind::None, folded(text))) return to - i;
+      if (text.size() >= 2 && wholeWord(WordKind::None, text)) return to - i;
     }
     return 0;
   }
@@ -283,11 +284,18 @@ bool isSpreadsheetFormula(std::string_view cell) {
   return cell.size() > 1 && (cell.front() == '=' || cell.front() == '#' || cell.front() == '@');
 }
 
-Line lineOf(std::string_view text, int number, DecimalMark mark, bool commas, std::size_t commaColumns) {
+Line lineOf(std::string_view text, int number, DecimalMark mark, bool commas, std::size_t commaColumns,
+            std::vector<Atom> atoms) {
   Line out;
   out.number = number;
   out.text = text;
-  out.atoms = atomsOf(text, commas && mark == DecimalMark::Point ? Commas::PartCells : Commas::MayBeDecimal);
+  const auto commasAre = commas && mark == DecimalMark::Point ? Commas::PartCells : Commas::MayBeDecimal;
+  const bool same =
+      !atoms.empty() &&
+      (commasAre == Commas::MayBeDecimal || std::none_of(atoms.begin(), atoms.end(), [](const Atom& atom) {
+         return atom.kind == Atom::Kind::Number && atom.text.find(',') != std::string::npos;
+       }));
+  out.atoms = same ? std::move(atoms) : atomsOf(text, commasAre);
   const bool noNumber = std::any_of(out.atoms.begin(), out.atoms.end(), [&](const Atom& atom) {
     return atom.kind == Atom::Kind::Number && atom.text.find(',') != std::string::npos &&
            !numberIn(atom.text, mark);
@@ -306,6 +314,7 @@ Line lineOf(std::string_view text, int number, DecimalMark mark, bool commas, st
     }
   }
   ItemReader reader(text, out.atoms, mark);
+  out.items.reserve(cells.size() + 4);
   const bool parted = out.parting != Parting::Blanks && out.parting != Parting::WideBlanks;
   for (std::size_t i = 0; i < cells.size(); ++i) {
     auto items = reader.itemsOf(cells[i], out.parting != Parting::Blanks);

@@ -51,7 +51,9 @@ struct Line {
 
 /// The line's atoms and items. `commaColumns`: that many cells are expected of a line parted by commas (0:
 /// any number). `commas`: whether commas part cells in this paper.
-Line lineOf(std::string_view text, int number, DecimalMark mark, bool commas, std::size_t commaColumns = 0);
+/// `atoms`: those of the text where they are known already (its commas may be decimal), none otherwise.
+Line lineOf(std::string_view text, int number, DecimalMark mark, bool commas, std::size_t commaColumns = 0,
+            std::vector<Atom> atoms = {});
 
 /// Whether a cell is a spreadsheet's formula or the mark of a failed one: "=SUM(A1:A9)", "#REF!", "@A1".
 bool isSpreadsheetFormula(std::string_view cell);

@@ -19,6 +19,7 @@ struct SourceLine {
   int number = 0;
   std::size_t from = 0;
   std::string_view text;
+  std::vector<Atom> atoms; ///< of the first lines, by which the manners are learnt
 };
 
 std::vector<SourceLine> linesOf(std::string_view text) {
@@ -28,7 +29,7 @@ std::vector<SourceLine> linesOf(std::string_view text) {
     auto end = text.find_first_of("\r\n", from);
     const bool last = end == std::string_view::npos;
     if (last) end = text.size();
-    out.push_back({number, from, text.substr(from, end - from)});
+    out.push_back({number, from, text.substr(from, end - from), {}});
     if (last) break;
     from = end + (text[end] == '\r' && end + 1 < text.size() && text[end + 1] == '\n' ? 2 : 1);
   }
@@ -41,15 +42,17 @@ struct Manners {
   bool commas = false; ///< they part cells
 };
 
-constexpr std::size_t mostLinesToLearnFrom = 400;
+constexpr std::size_t mostLinesToLearnFrom = 400, mostBytesToLearnFrom = 2000; // of a line
 constexpr int mostLinesToJudgeCommasBy = 60; ///< as many with commas say it, and each is read a second time
 
-Manners mannersOf(const std::vector<SourceLine>& lines) {
+Manners mannersOf(std::vector<SourceLine>& lines) {
   Manners out;
   int points = 0, commas = 0, parting = 0, notParting = 0;
   for (std::size_t i = 0; i < lines.size() && i < mostLinesToLearnFrom; ++i) {
     bool comma = false, other = false;
-    for (const auto& atom : atomsOf(lines[i].text.substr(0, 2000))) {
+    const auto text = lines[i].text.substr(0, mostBytesToLearnFrom);
+    auto atoms = atomsOf(text);
+    for (const auto& atom : atoms) {
       const bool number = atom.kind == Atom::Kind::Number;
       const auto shown = number ? markShownBy(atom.text) : DecimalMark::Unknown;
       points += shown == DecimalMark::Point;
@@ -60,8 +63,10 @@ Manners mannersOf(const std::vector<SourceLine>& lines) {
           comma || (!atom.quoted && (atom.is(",") || (number && atom.text.find(',') != std::string::npos)));
       other = other || (!atom.quoted && (atom.is("\t") || atom.is(";") || atom.is("|")));
     }
-    if (!comma || other || parting + notParting >= mostLinesToJudgeCommasBy) continue;
-    const auto line = lineOf(lines[i].text.substr(0, 2000), 0, DecimalMark::Unknown, true);
+    const bool judged = comma && !other && parting + notParting < mostLinesToJudgeCommasBy;
+    if (text.size() == lines[i].text.size()) lines[i].atoms = judged ? atoms : std::move(atoms);
+    if (!judged) continue;
+    const auto line = lineOf(text, 0, DecimalMark::Unknown, true, 0, std::move(atoms));
     if (line.parting != Parting::Comma) continue;
     int cells = 0, alone = 0;
     for (std::size_t k = 0; k < line.items.size(); ++k) {
@@ -83,7 +88,7 @@ public:
   explicit ReportReader(std::string_view text) : m_lines(linesOf(text)), m_manners(mannersOf(m_lines)) {}
 
   ReportText read() {
-    for (const auto& source : m_lines)
+    for (auto& source : m_lines)
       takeLine(source);
     chooseAmongCandidates(m_rows);
     auto out = reportOf(std::move(m_rows));
@@ -92,10 +97,10 @@ public:
   }
 
 private:
-  void takeLine(const SourceLine& source) {
+  void takeLine(SourceLine& source) {
     // Points and commas mixed: each number says it for itself.
     const auto line = lineOf(source.text, source.number, m_manners.mark, m_manners.commas,
-                             m_heading ? m_heading->columns.size() : 0);
+                             m_heading ? m_heading->columns.size() : 0, std::move(source.atoms));
     m_at = source.from;
     const bool blank = std::all_of(line.items.begin(), line.items.end(),
                                    [](const Item& i) { return i.kind == Kind::Empty; });

@@ -266,7 +266,7 @@ private:
     const auto sort = m_fields[i]->sort;
     if (sort == FieldSort::Text) return cell;
     if (sort == FieldSort::Date) return dateOf(row, cell);
-    if (wholeWord(WordKind::None, folded(cell))) return {};
+    if (wholeWord(WordKind::None, cell)) return {};
     if (sort == FieldSort::Price) return priceOf(row, i);
     if (sort == FieldSort::Number) {
       const auto number = cellNumber(cell, m_mapping, "");
@@ -329,7 +329,7 @@ private:
     const auto vessel = textOf(row, "vessel");
     for (std::size_t i = 0; i < m_fields.size() && i < row.cells.size(); ++i) {
       if (!m_fields[i] || !isWide(m_fields[i]->column) || row.cells[i].empty()) continue;
-      if (wholeWord(WordKind::None, folded(row.cells[i]))) continue;
+      if (wholeWord(WordKind::None, row.cells[i])) continue;
       auto digits = row.cells[i];
       auto unit = m_mapping.columns[i].unit;
       if (const auto number = cellNumber(digits, m_mapping, m_fields[i]->unit); number && !number->below) {

@@ -46,15 +46,17 @@ std::size_t lengthAt(std::string_view text, std::size_t i) {
   return std::min(length, text.size() - i);
 }
 
+constexpr std::string_view smallLetters = "abcdefghijklmnopqrstuvwxyz";
+
 /// One character of the text, folded; `length` is how many bytes it takes there.
-std::string foldedAt(std::string_view text, std::size_t i, std::size_t& length) {
+std::string_view foldedAt(std::string_view text, std::size_t i, std::size_t& length) {
   length = lengthAt(text, i);
   if (length == 1) {
-    const auto c = static_cast<unsigned char>(text[i]);
-    return {lower(static_cast<char>(c))};
+    const char c = text[i], small = lower(c);
+    return small == c ? text.substr(i, 1) : smallLetters.substr(static_cast<std::size_t>(c - 'A'), 1);
   }
   const auto it = folds().find(text.substr(i, length));
-  return std::string(it == folds().end() ? text.substr(i, length) : it->second);
+  return it == folds().end() ? text.substr(i, length) : it->second;
 }
 
 bool isDigit(char c) {
@@ -73,6 +75,7 @@ public:
   Lexer(std::string_view line, Commas commas) : m_line(line), m_commas(commas) {}
 
   std::vector<Atom> read() {
+    m_out.reserve(m_line.size() / 4 + 4); // more than most lines have
     while (m_at < m_line.size())
       next();
     return std::move(m_out);
@@ -100,19 +103,20 @@ private:
     m_gap += columns;
   }
 
-  void put(Atom::Kind kind, std::string text, std::size_t to) {
+  void put(Atom::Kind kind, std::string_view text, std::size_t to) {
     const int columns = static_cast<int>(std::count_if(m_line.begin() + static_cast<std::ptrdiff_t>(m_at),
                                                        m_line.begin() + static_cast<std::ptrdiff_t>(to),
                                                        [](char c) { return (c & 0xC0) != 0x80; }));
     const char mark = kind == Atom::Kind::Sign && text.size() == 1 ? text.front() : '\0';
-    m_out.push_back({kind, std::move(text), m_at, to, m_column, m_gap, mark, m_quoted});
+    m_out.push_back({kind, std::string(text), m_at, to, m_column, m_gap, mark, m_quoted});
     m_column += columns;
     m_at = to;
     m_gap = 0;
   }
 
   void word() {
-    std::string text;
+    auto& text = m_word;
+    text.clear();
     auto to = m_at;
     while (to < m_line.size()) {
       const auto c = static_cast<unsigned char>(m_line[to]);
@@ -129,7 +133,7 @@ private:
       text += one;
       to += length;
     }
-    put(Atom::Kind::Word, std::move(text), to);
+    put(Atom::Kind::Word, text, to);
   }
 
   /// Digits with the marks between them, and an exponent ("1.2e-3").
@@ -158,7 +162,7 @@ private:
   }
 
   /// "....", ". . . .", "____", "-----": three of a kind at least.
-  bool leader(const std::string& sign) {
+  bool leader(std::string_view sign) {
     auto to = m_at, end = m_at;
     int count = 0;
     while (to < m_line.size()) {
@@ -181,6 +185,7 @@ private:
   std::size_t m_at = 0;
   int m_column = 0, m_gap = 0;
   bool m_quoted = false;
+  std::string m_word; ///< the one in hand
   std::vector<Atom> m_out;
 };
 
@@ -188,6 +193,7 @@ private:
 
 std::string folded(std::string_view utf8) {
   std::string out;
+  out.reserve(utf8.size());
   for (std::size_t i = 0, length = 0; i < utf8.size(); i += length)
     out += foldedAt(utf8, i, length);
   return out;

@@ -18,6 +18,7 @@ constexpr std::array<std::string_view, 13> particleNames{
 struct Particles {
   std::array<std::vector<ParticleWord>, particleNames.size()> listed;
   std::array<std::map<std::string, std::string, std::less<>>, particleNames.size()> folded;
+  std::array<std::size_t, particleNames.size()> longest{}; ///< bytes, folded
 
   Particles() {
     const core::CsvTable table(core::embedded::reading_particles());
@@ -27,7 +28,8 @@ struct Particles {
           particleNames.begin());
       const auto &word = table.cell(row, "word"), &means = table.cell(row, "means");
       listed[kind].push_back({word, means});
-      folded[kind].emplace(reading::folded(word), means);
+      const auto added = folded[kind].emplace(reading::folded(word), means).first;
+      longest[kind] = std::max(longest[kind], added->first.size());
     }
   }
 };
@@ -40,7 +42,9 @@ const Particles& particles() {
 } // namespace
 
 std::optional<std::string_view> particleMeans(Particle kind, std::string_view folded) {
-  const auto& words = particles().folded[static_cast<std::size_t>(kind)];
+  const auto& known = particles();
+  if (folded.size() > known.longest[static_cast<std::size_t>(kind)]) return std::nullopt;
+  const auto& words = known.folded[static_cast<std::size_t>(kind)];
   const auto it = words.find(folded);
   return it == words.end() ? std::nullopt : std::optional<std::string_view>(it->second);
 }

@@ -45,7 +45,7 @@ WordsFound wordsAt(Atoms atoms, std::size_t at, std::size_t end);
 /// The same of one kind.
 std::optional<WordFound> wordAt(WordKind kind, Atoms atoms, std::size_t at, std::size_t end);
 
-/// A whole text (folded, trimmed) that is a word of that kind, signs and all.
+/// A whole text (trimmed) that, folded, is a word of that kind, signs and all.
 std::optional<std::string_view> wholeWord(WordKind kind, std::string_view text);
 
 } // namespace butte::reading
