@@ -314,15 +314,33 @@ Trouble Book::replaceBody(const Ref& ref, const Json& body, const Deed& deed) {
   return apply({0, {}, {}, deed, {}, {{ref, "/body", (*found)->body, body}}});
 }
 
-std::optional<Deed> Book::undoable() {
+core::Result<std::optional<Step>> Book::nextStep(bool back, const std::optional<Ref>& of) {
+  if (of) return back ? m_store->lastDoneOf(m_who, *of) : m_store->firstUndoneOf(m_who, *of);
+  return back ? m_store->lastDone(m_who) : m_store->firstUndone(m_who);
+}
+
+std::optional<Deed> Book::undoable(const std::optional<Ref>& of) {
   if (isReadOnly()) return std::nullopt;
+  if (of) {
+    // What waits is newer than what is kept.
+    for (auto it = m_queue.rbegin(); it != m_queue.rend(); ++it) {
+      const auto refs = refsOf(it->step);
+      if (std::find(refs.begin(), refs.end(), *of) != refs.end()) return it->step.deed;
+    }
+    const auto step = nextStep(true, of);
+    return step && *step ? std::optional((*step)->deed) : std::nullopt;
+  }
   if (!m_queue.empty()) return m_queue.back().step.deed;
   const auto deed = m_store->deedOfLastDone(m_who);
   return deed ? *deed : std::nullopt;
 }
 
-std::optional<Deed> Book::redoable() {
+std::optional<Deed> Book::redoable(const std::optional<Ref>& of) {
   if (isReadOnly() || !m_queue.empty()) return std::nullopt;
+  if (of) {
+    const auto step = nextStep(false, of);
+    return step && *step ? std::optional((*step)->deed) : std::nullopt;
+  }
   const auto deed = m_store->deedOfFirstUndone(m_who);
   return deed ? *deed : std::nullopt;
 }
@@ -330,15 +348,15 @@ std::optional<Deed> Book::redoable() {
 std::vector<Ref> Book::touchedBy(bool back) {
   if (isReadOnly() || (!back && !m_queue.empty())) return {};
   if (!m_queue.empty()) return refsOf(m_queue.back().step);
-  const auto found = back ? m_store->lastDone(m_who) : m_store->firstUndone(m_who);
+  const auto found = nextStep(back, {});
   return found && *found ? refsOf(**found) : std::vector<Ref>();
 }
 
-core::Result<std::optional<Step>> Book::stepOver(bool back) {
+core::Result<std::optional<Step>> Book::stepOver(bool back, const std::optional<Ref>& of) {
   if (auto refused = refusal()) return *refused;
   if (auto trouble = flush()) return *trouble;
   m_open.reset();
-  auto found = back ? m_store->lastDone(m_who) : m_store->firstUndone(m_who);
+  auto found = nextStep(back, of);
   if (!found || !*found) return found;
   Waiting waiting{**found, Checked::Not, {}};
   auto& step = waiting.step;

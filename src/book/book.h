@@ -66,13 +66,14 @@ public:
 
   /// What would be taken back, or done again; nothing where there is none. Steps of others stay: a person
   /// takes back their own (and those that nobody put a name to). What others built on is a BookConflict.
-  std::optional<core::Deed> undoable();
-  std::optional<core::Deed> redoable();
+  /// With `of`: of the steps that touch that thing, whatever was done elsewhere since.
+  std::optional<core::Deed> undoable(const std::optional<Ref>& of = {});
+  std::optional<core::Deed> redoable(const std::optional<Ref>& of = {});
   /// The things that the next undo (or redo) changes.
   std::vector<Ref> touchedBy(bool back);
   /// The step that was taken back or done again; nothing when there was none.
-  core::Result<std::optional<Step>> undo() { return stepOver(true); }
-  core::Result<std::optional<Step>> redo() { return stepOver(false); }
+  core::Result<std::optional<Step>> undo(const std::optional<Ref>& of = {}) { return stepOver(true, of); }
+  core::Result<std::optional<Step>> redo(const std::optional<Ref>& of = {}) { return stepOver(false, of); }
 
   /// Keeps the thing as it stands as a version. When the newest version is the same and no name is given,
   /// that one stands. Gives the version's number.
@@ -102,7 +103,8 @@ private:
   Trouble beginWriting();
   Trouble writeStep(Waiting& waiting);
   Trouble writeChanges(const Waiting& waiting, bool back);
-  core::Result<std::optional<Step>> stepOver(bool back);
+  core::Result<std::optional<Step>> stepOver(bool back, const std::optional<Ref>& of);
+  core::Result<std::optional<Step>> nextStep(bool back, const std::optional<Ref>& of);
 
   std::string m_place, m_who;
   Hold m_hold;

@@ -76,6 +76,9 @@ public:
   /// are everybody's, and who has no name may take back all.
   virtual core::Result<std::optional<Step>> lastDone(const std::string& who) = 0;
   virtual core::Result<std::optional<Step>> firstUndone(const std::string& who) = 0;
+  /// The same of the steps that touch one thing, whatever came after elsewhere.
+  virtual core::Result<std::optional<Step>> lastDoneOf(const std::string& who, const Ref& ref) = 0;
+  virtual core::Result<std::optional<Step>> firstUndoneOf(const std::string& who, const Ref& ref) = 0;
   /// What they were alone, cheaply: a menu asks after every change.
   virtual core::Result<std::optional<core::Deed>> deedOfLastDone(const std::string& who) = 0;
   virtual core::Result<std::optional<core::Deed>> deedOfFirstUndone(const std::string& who) = 0;

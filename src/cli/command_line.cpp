@@ -104,6 +104,8 @@ constexpr const char* modeKeys =
     "  round_to_g {default, id}: weights in the scale's steps, chosen together\n"
     "  errors {content_percent, moisture_percent, weighing_g {default, id}, volume_percent, dosing_percent,\n"
     "          water_percent}: the +- of every element and of the EC\n"
+    "  direct {present_l (0), ec_now, acid last | first}: straight into one vessel of volume_l, step by "
+    "step\n"
     "  mode audit: what weights_g give against the target, and which line is wrong\n"
     "  crops [{name, target_mg_per_l, tolerance_percent, weight}]   corrections: one set of stocks for all\n"
     "With --out FILE.csv: targets [as crops] x waters [{name, ph, analysis_mg_per_l ...}], a line each.\n";

@@ -239,6 +239,7 @@ Result<Outcome> solve(const ScriptInput& input) {
   const auto feed = core::mix(request.water, request.shelf, answer.grams, request.volume);
   addMix(outcome.json, feed);
   addDeviations(outcome.json, request, feedOf(request, answer.grams));
+  if (const auto problem = addDirect(outcome.json, input.given, request, answer.grams)) return *problem;
   outcome.json["violation"] = answer.violation;
   outcome.json["reasons"] = reasonTexts(answer);
   outcome.json["limits"] = bindingLimits(answer);

@@ -55,6 +55,27 @@ void addMix(Json& out, const MixResult& feed) {
   out["cost"] = optionalNumber(feed.cost);
 }
 
+std::optional<Problem> addDirect(Json& out, const Given& given, const SolveRequest& request,
+                                 const std::vector<Mass>& grams) {
+  if (!given.direct) return std::nullopt;
+  const auto water = core::mix(request.water, {}, {}, request.volume);
+  const auto mix = mixDirectly(water, request.shelf, grams, request.volume, *given.direct);
+  if (!mix) return mix.problem();
+  Json steps = Json::array();
+  for (const auto& step : mix->steps)
+    steps.push_back({{"product", request.shelf[step.product].id},
+                     {"g", step.mass.grams()},
+                     {"ec_after_ms_per_cm_25c", step.after.milliSiemensPerCm()}});
+  out["direct"] = {{"drain_l", mix->drain.litres()},
+                   {"present_strength", mix->presentStrength},
+                   {"pour_l", mix->pour.litres()},
+                   {"mixing_volume_l", mix->mixingVolume.litres()},
+                   {"ec_before_salts_ms_per_cm_25c", mix->beforeSalts.milliSiemensPerCm()},
+                   {"steps", steps},
+                   {"to_mark_l", mix->toMark.litres()}};
+  return std::nullopt;
+}
+
 Json weightsObject(const SolveRequest& request, const std::vector<Mass>& grams) {
   Json out = Json::object();
   for (std::size_t j = 0; j < grams.size(); ++j)

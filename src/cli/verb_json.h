@@ -20,6 +20,10 @@ std::vector<core::Mass> weightsOf(const exchange::ScriptInput& input);
 
 /// Elements, ions, EC, pH and cost of a feed.
 void addMix(Json& out, const core::MixResult& feed);
+/// How the weights go straight into one vessel of volume_l, where the script has `direct`. Errors: those of
+/// mixDirectly().
+std::optional<core::Problem> addDirect(Json& out, const core::Given& given, const core::SolveRequest& request,
+                                       const std::vector<core::Mass>& grams);
 Json weightsObject(const core::SolveRequest& request, const std::vector<core::Mass>& grams);
 std::string statusName(core::SolveStatus status);
 /// Says where no pH follows, since a product holds an acid that the chemistry does not know.

@@ -54,6 +54,7 @@ Result<Outcome> mix(const ScriptInput& input) {
   Outcome outcome;
   const auto feed = core::mix(request.water, request.shelf, weightsOf(input), request.volume);
   addMix(outcome.json, feed);
+  if (const auto problem = addDirect(outcome.json, input.given, request, weightsOf(input))) return *problem;
   outcome.json["warnings"] = inputWarnings(input);
   addFeedWarnings(outcome.json["warnings"], feed);
   return outcome;

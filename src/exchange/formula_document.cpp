@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "product/catalogue.h"
+#include "stages.h"
 #include "stock_json.h"
 #include "target_json.h"
 #include "things/choices.h"
@@ -10,6 +11,7 @@
 #include "units/convert.h"
 #include "water_json.h"
 
+#include <algorithm>
 #include <cmath>
 #include <set>
 
@@ -18,8 +20,30 @@ namespace {
 
 using namespace core;
 
+constexpr Figure heldFigure{"", "held", "g", 0, 1e9, true};
+
 /// Of a proportional injector in good order: common practice.
 constexpr double usualDosingPercent = 3;
+
+struct AimRead {
+  FormulaAim aim;
+  bool bandsFirst = false;
+};
+
+AimRead aimFrom(ObjectReader& reader) {
+  enum class Way { Closest, BandsFirst, Cheapest };
+  static constexpr Choices<Way, 3> ways{
+      {{"closest", Way::Closest}, {"bands_first", Way::BandsFirst}, {"cheapest", Way::Cheapest}}};
+  AimRead out;
+  const auto way = chosen(reader, "way", ways);
+  out.aim.cheapest = way == Way::Cheapest;
+  out.bandsFirst = way == Way::BandsFirst;
+  if (const auto count = figure(reader, Dialect::Document, {"", "at_most", "", 1, 60}))
+    out.aim.atMostProducts = static_cast<int>(*count);
+  out.aim.wholeSteps = reader.flag("whole_steps").value_or(false);
+  reader.finish();
+  return out;
+}
 
 class DocumentReader {
 public:
@@ -38,6 +62,7 @@ public:
     readAim();
     readAccuracy();
     readCrops();
+    readStages();
     m_top.finish();
     fillGiven();
     if (m_problem) return *m_problem;
@@ -115,21 +140,56 @@ private:
     }
   }
 
+  /// The stages that are not in hand have to be readable too: one press brings each into hand.
+  void readStages() {
+    m_out.stage = m_top.text("stage").value_or("");
+    const auto* list = m_top.array("stages");
+    if (!list) return;
+    if (list->size() > mostStages)
+      m_top.fail(ProblemCode::OutOfRange, "stages",
+                 {std::to_string(list->size()), "up to " + std::to_string(mostStages)});
+    bool inHand = false;
+    for (std::size_t i = 0; i < list->size() && !m_problem; ++i) {
+      ObjectReader reader((*list)[i], item("stages", i), m_problem);
+      const auto name = reader.text("name").value_or("");
+      if (name.empty()) reader.fail(ProblemCode::MissingKey, "name", {"every stage needs a name"});
+      if (std::find(m_out.stages.begin(), m_out.stages.end(), name) != m_out.stages.end())
+        reader.fail(ProblemCode::DuplicateProduct, "name", {name});
+      m_out.stages.push_back(name);
+      inHand = inHand || name == m_out.stage;
+      if (name != m_out.stage) readStage(reader, item("stages", i));
+      reader.finish();
+    }
+    if (!m_problem && !inHand)
+      m_top.fail(ProblemCode::NotOneOf, "stage", {m_out.stage, "the name of one of the stages"});
+  }
+
+  void readStage(ObjectReader& reader, const std::string& path) {
+    const auto* target = reader.object("target");
+    if (!target) return reader.fail(ProblemCode::MissingKey, "target", {"a stage needs its target"});
+    readTargetDocument(*target, path + ".target", m_problem);
+    if (const auto* aim = reader.object("aim")) {
+      ObjectReader read(*aim, path + ".aim", m_problem);
+      aimFrom(read);
+    }
+    const auto* weights = reader.array("weights");
+    for (std::size_t i = 0; weights && i < weights->size() && !m_problem; ++i) {
+      ObjectReader weight((*weights)[i], item(path + ".weights", i), m_problem);
+      weight.text("product");
+      weight.flag("on");
+      typedAmount(weight, heldFigure);
+      weight.finish();
+    }
+  }
+
   /// After the shelf: the cheapest needs a price on every product that takes part.
   void readAim() {
     const auto* object = m_top.object("aim");
     if (!object) return;
     ObjectReader reader(*object, "aim", m_problem);
-    enum class Way { Closest, BandsFirst, Cheapest };
-    static constexpr Choices<Way, 3> ways{
-        {{"closest", Way::Closest}, {"bands_first", Way::BandsFirst}, {"cheapest", Way::Cheapest}}};
-    const auto way = chosen(reader, "way", ways);
-    m_out.aim.cheapest = way == Way::Cheapest;
-    if (way == Way::BandsFirst) request().require = Require::BandsFirst;
-    if (const auto count = figure(reader, Dialect::Document, {"", "at_most", "", 1, 60}))
-      m_out.aim.atMostProducts = static_cast<int>(*count);
-    m_out.aim.wholeSteps = reader.flag("whole_steps").value_or(false);
-    reader.finish();
+    const auto read = aimFrom(reader);
+    m_out.aim = read.aim;
+    if (read.bandsFirst) request().require = Require::BandsFirst;
     for (const auto& p : request().shelf) {
       if (m_out.aim.cheapest && !p.pricePerKg) m_out.withoutPrice.push_back(p.name);
     }
@@ -168,13 +228,15 @@ private:
       readWhatItIs(reader, path, seen, product);
       readLook(reader, seen);
       seen.on = reader.flag("on").value_or(true);
-      static constexpr Figure held{"", "held", "g", 0, 1e9, true};
-      seen.held = typedAmount(reader, held);
-      if (seen.held) product.locked = Mass::fromGrams(*figure(reader, Dialect::Document, held));
+      seen.held = typedAmount(reader, heldFigure);
+      if (seen.held) product.locked = Mass::fromGrams(*figure(reader, Dialect::Document, heldFigure));
       readBag(reader, product);
       seen.code = reader.text("code").value_or("");
       if (seen.code.size() > 12) reader.fail(ProblemCode::OutOfRange, "code", {seen.code, "up to 4 letters"});
       seen.step = typedAmount(reader, {"", "step", "g", 0, 1e7, true, true});
+      if (const auto grams =
+              figure(reader, Dialect::Document, {"", "ten_teaspoons", "g", 0, 1000, true, true}))
+        product.levelTeaspoon = Mass::fromGrams(*grams / 10);
       seen.contentPercent = figure(reader, Dialect::Document, {"", "content_error_percent", "%", 0, 50});
       reader.finish();
       if (seen.on) {
@@ -257,8 +319,7 @@ private:
     DirectPlan plan;
     if (const auto* object = m_top.object("direct")) {
       ObjectReader reader(*object, "direct", m_problem);
-      plan.present = volumeOf(reader, Dialect::Document, figures::vesselPresent).value_or(plan.present);
-      plan.reading = conductivityOf(reader, Dialect::Document, figures::vesselReading);
+      plan = readDirectPlan(reader, Dialect::Document);
       reader.finish();
     }
     if (direct) m_out.given.direct = plan;
@@ -270,6 +331,8 @@ private:
       for (std::size_t i = 0; i < list->size(); ++i)
         m_out.scales.push_back(readScale((*list)[i], item("scales", i), Dialect::Document, usual, m_problem));
     }
+    m_out.spoons = m_top.flag("spoons").value_or(false);
+    if (m_out.spoons) m_out.scales.push_back(levelSpoons());
     if (m_out.scales.empty()) m_out.scales.push_back({"scale", Mass::fromGrams(1), Mass::fromKilograms(5)});
   }
 

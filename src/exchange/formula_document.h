@@ -16,10 +16,10 @@
 namespace butte::exchange {
 
 inline constexpr int formulaFormatVersion =
-    7; ///< 2 added acid and water.titration, 3 crop and as_shipped, 4 parts and units of waters, looks of
+    8; ///< 2 added acid and water.titration, 3 crop and as_shipped, 4 parts and units of waters, looks of
        ///< products, 5 units, ratios and caps of targets, aim, accuracy, 6 any set of
-       ///< tanks, what stands in them by hand, dosing, 7 the way straight into a vessel; earlier ones are
-       ///< read
+       ///< tanks, what stands in them by hand, dosing, 7 the way straight into a vessel, 8 level spoons
+       ///< and acid before the salts; earlier ones are read
 inline constexpr std::string_view formulaFormatName = "butte-formula";
 
 /// What the window needs of a product beside the core's view of it.
@@ -58,6 +58,8 @@ struct DocumentCrop {
 
 struct FormulaDocument {
   std::string name, crop;
+  std::string stage;               ///< the one in hand; empty where there are none
+  std::vector<std::string> stages; ///< all of them (exchange/stages.h)
   std::string waterName, targetName;
   WaterDocument water;
   std::vector<DocumentProduct> products;       ///< parallel to the document's shelf
@@ -70,7 +72,8 @@ struct FormulaDocument {
   std::vector<DocumentCrop> crops;
   std::vector<DocumentTank> tanks; ///< parallel to given.stock.tanks
   DosingDocument dosing;
-  std::vector<core::Scale> scales;
+  std::vector<core::Scale> scales; ///< with the level spoons, where those are used
+  bool spoons = false;
   std::vector<core::LabelRemark> labelRemarks;
 };
 

@@ -54,6 +54,14 @@ ScriptErrors readErrors(const Json& json, const SolveRequest& request, std::opti
   return out;
 }
 
+/// {present_l, ec_now, acid}
+DirectPlan readDirect(const Json& json, std::optional<Problem>& problem) {
+  ObjectReader reader(json, "direct", problem);
+  auto plan = readDirectPlan(reader, Dialect::Script);
+  reader.finish();
+  return plan;
+}
+
 /// {name, target_mg_per_l, tolerance_percent (a number), weight}
 CropWish readCrop(const Json& json, const std::string& path, std::optional<Problem>& problem) {
   ObjectReader reader(json, path, problem);
@@ -139,6 +147,7 @@ void readScriptModes(ObjectReader& top, ScriptInput& out) {
   if (const auto* errors = top.object("errors"))
     modes.errors = readErrors(*errors, out.given.request, top.sink());
   modes.crops = readCrops(top, "crops");
+  if (const auto* direct = top.object("direct")) out.given.direct = readDirect(*direct, top.sink());
   modes.corrections = top.flag("corrections").value_or(true);
   modes.batchTargets = readCrops(top, "targets");
   const auto* waters = top.array("waters");

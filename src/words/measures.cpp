@@ -3,6 +3,8 @@
 #include "language.h"
 #include "words.h"
 
+#include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace butte::words {
@@ -41,7 +43,36 @@ std::string spoonText(Volume volume, double dropMillilitres) {
   return in(figure(cups), text("cups"));
 }
 
+/// "1 lb 3.4 oz"; rounded before it is parted, so that no "1 lb 16.0 oz" comes out.
+std::string poundsAndOunces(Mass m) {
+  constexpr double perPound = 16;
+  if (m.ounces() < perPound - 0.005) return in(figure(m.ounces()), "oz"); // what rounds to a pound is one
+  const int decimals = m.ounces() >= 1000 ? 0 : m.ounces() >= 100 ? 1 : 2;
+  const double unit = std::pow(10, decimals);
+  const double ounces = std::round(m.ounces() * unit) / unit;
+  const double pounds = std::floor(ounces / perPound);
+  return in(fixed(pounds, 0), "lb") + " " + in(fixed(ounces - pounds * perPound, decimals), "oz");
+}
+
+/// Whole ones and the nearest eighth: "2¼".
+std::string inEighths(double value) {
+  static constexpr std::array<const char*, 8> parts{"", "⅛", "¼", "⅜", "½", "⅝", "¾", "⅞"};
+  const auto eighths = static_cast<std::size_t>(std::lround(std::max(0.0, value) * 8));
+  const auto whole = eighths / 8;
+  return (whole > 0 || eighths == 0 ? std::to_string(whole) : std::string()) + parts[eighths % 8];
+}
+
 } // namespace
+
+std::string levelSpoons(double teaspoons) {
+  constexpr double inTablespoon = 3;
+  const double tablespoons = std::floor(teaspoons / inTablespoon + 1e-9);
+  const double rest = teaspoons - tablespoons * inTablespoon;
+  std::string out;
+  if (tablespoons > 0) out = in(inEighths(tablespoons), text("tbsp"));
+  if (rest > 0.01 || tablespoons < 1) out += (out.empty() ? "" : " + ") + in(inEighths(rest), text("tsp"));
+  return said("{} level", out);
+}
 
 void measureIn(const Measures& measures) {
   inForce() = measures;
@@ -52,12 +83,12 @@ const Measures& measures() {
 }
 
 std::string Measures::massUnit() const {
-  constexpr const char* units[] = {"g", "oz", "lb"};
+  constexpr const char* units[] = {"g", "oz", "lb", "oz"};
   return units[static_cast<int>(mass)];
 }
 
 double Measures::in(Mass m) const {
-  return mass == MassShown::Metric ? m.grams() : mass == MassShown::Ounces ? m.ounces() : m.pounds();
+  return mass == MassShown::Metric ? m.grams() : mass == MassShown::Pounds ? m.pounds() : m.ounces();
 }
 
 std::string Measures::bulkUnit() const {
@@ -77,6 +108,7 @@ std::string Measures::text(Mass m) const {
                                                          : 3),
                      "kg");
   if (mass == MassShown::Ounces && m.ounces() >= 320) return words::in(figure(m.pounds()), "lb");
+  if (mass == MassShown::PoundsAndOunces) return poundsAndOunces(m);
   if (mass == MassShown::Pounds && m.pounds() < 0.02) return words::in(figure(m.ounces()), "oz");
   return words::in(figure(in(m)), massUnit());
 }

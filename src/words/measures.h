@@ -6,7 +6,8 @@
 /// Figures with their units, as the person has chosen them: one choice for all sentences, screens and papers.
 namespace butte::words {
 
-enum class MassShown { Metric, Ounces, Pounds };
+/// `PoundsAndOunces`: told as "1 lb 3.4 oz", typed in ounces or as told.
+enum class MassShown { Metric, Ounces, Pounds, PoundsAndOunces };
 enum class VolumeShown { Litres, UsGallons, ImperialGallons };
 enum class ConductivityShown { MilliSiemens, Ppm500, Ppm640, Ppm700 };
 enum class TemperatureShown { Celsius, Fahrenheit };
@@ -76,6 +77,9 @@ private:
   bool isLittle(core::Volume volume) const;
   bool isByGallon() const;
 };
+
+/// "2¼ tsp level", "1 tbsp + 1¼ tsp level": eighths of a teaspoon.
+std::string levelSpoons(double teaspoons);
 
 /// What sentences are told in from now on; butte-cli leaves it metric.
 void measureIn(const Measures& measures);

@@ -331,6 +331,28 @@ TEST_F(WindowTest, ClosingIsNoQuestionWhenAllIsKept) {
   EXPECT_EQ(editor().json()["stock"]["factor"], "150");
 }
 
+TEST_F(WindowTest, UndoMayKeepToTheFormulaInHand) {
+  type("batch", "500");
+  editor().endMerging();
+  auto& book = window->desk().book();
+  const auto volume = [&] { return editor().document().given.request.volume; };
+  const auto typedVolume = volume();
+  const auto vessel = book.create(book::Kind::Vessel, book::Json{{"name", "Rain butt"}},
+                                  {core::DeedCode::Told, {"a vessel"}});
+  ASSERT_TRUE(static_cast<bool>(vessel));
+  trigger("undoHere");
+  trigger("undo"); // nothing is asked: the water is not touched
+  EXPECT_NE(volume(), typedVolume);
+  EXPECT_FALSE((*book.record(*vessel))->binnedAt) << "the vessel stays";
+  trigger("redo");
+  EXPECT_EQ(volume(), typedVolume);
+  window->showStation(Station::Book); // there all counts, by time
+  trigger("undo");
+  EXPECT_TRUE((*book.record(*vessel))->binnedAt);
+  window->showStation(Station::Formula);
+  trigger("undoHere");
+}
+
 /// Another file in the book's place: what can't be taken back is not said to be.
 TEST_F(WindowTest, AnUndoThatIsRefusedIsNotSaidToBeDone) {
   type("batch", "500");

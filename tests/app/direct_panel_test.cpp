@@ -6,6 +6,8 @@
 #include "window_fixture.h"
 
 #include <QAbstractButton>
+#include <QCheckBox>
+#include <QLabel>
 #include <QTextDocument>
 
 namespace butte::app {
@@ -178,6 +180,55 @@ TEST_F(DirectPanelTest, TheCautionStandsWhereAcidIsPoured) {
   QApplication::processEvents();
   EXPECT_THAT(find<QLabel>("directNotes")->text().toStdString(),
               HasSubstr("nitric acid 60 %: acid into water"));
+}
+
+// Acid first or last are two schools; picture, sheet and what is told of the acid follow the choice.
+TEST_F(DirectPanelTest, AcidMayGoInBeforeTheSalts) {
+  auto* box = find<QCheckBox>("directAcidFirst");
+  ASSERT_TRUE(box->isVisibleTo(window.get()));
+  const auto acidComesFirst = [&] {
+    const auto paper = sheet(), picture = ladder();
+    const auto first = [](const std::string& text) {
+      return text.find("nitric acid") < text.find("monopotassium phosphate");
+    };
+    EXPECT_EQ(first(paper), first(picture)) << "paper and picture say the same";
+    return first(picture);
+  };
+  EXPECT_FALSE(acidComesFirst());
+  click("directAcidFirst");
+  EXPECT_TRUE(acidComesFirst());
+  editor().undo();
+  EXPECT_FALSE(acidComesFirst());
+  EXPECT_FALSE(box->isChecked());
+}
+
+// Without a scale: level spoons, told in tablespoons and eighths of a teaspoon, with their error (common
+// practice: a third off where no spoon was weighed, some 10 % where ten were).
+TEST_F(DirectPanelTest, SpoonsAreToldWhereNoScaleIsAndAreLearntFromTen) {
+  type("directVessel", "5 gal");
+  window->showStation(Station::Bench);
+  type("scale1_readability", "");
+  type("scale0_readability", "");
+  QApplication::processEvents();
+  EXPECT_TRUE(find<QCheckBox>("levelSpoons")->isChecked()) << "something has to measure it";
+  EXPECT_THAT(sheet(), HasSubstr("tsp level"));
+  window->showStation(Station::Stocks);
+  EXPECT_THAT(ladder(), HasSubstr("surer once ten level teaspoons"));
+  const auto at = static_cast<std::size_t>(editor().shelfIndexOf("epsom"));
+  const auto before = editor().answer().weighed[at]->errorPercent;
+  window->showStation(Station::Formula);
+  QTest::keyClick(find<NumberField>("weight_epsom"), Qt::Key_F4);
+  type("productTenTeaspoons", "48 g");
+  click("putProduct");
+  QApplication::processEvents();
+  EXPECT_LT(editor().answer().weighed[at]->errorPercent, before / 2);
+  EXPECT_NEAR(editor().answer().weighed[at]->shown.grams() / editor().answer().weighed[at]->teaspoons, 4.8,
+              1e-6);
+  window->showStation(Station::Bench);
+  click("levelSpoons"); // no spoons, no scale: the usual one comes back
+  QApplication::processEvents();
+  EXPECT_EQ(find<NumberField>("scale0_readability")->text().toStdString(), "1");
+  EXPECT_THAT(sheet(), Not(HasSubstr("tsp level")));
 }
 
 TEST_F(DirectPanelTest, TheLabelIsOneForTheVessel) {

@@ -98,6 +98,18 @@ TEST_F(FormulaPageTest, AHeldRecipeIsBroughtToAnEcWithItsProportionsKept) {
   ASSERT_EQ(troubles.size(), 1) << "the water alone reads more";
 }
 
+// 115 g per 100 L stands on bags (common practice); in 10 US gal that is 43.5 g.
+TEST_F(FormulaPageTest, ADoseByItsLabelsRateIsTypedAsSuch) {
+  type("batch", "10 gal");
+  type("weight_epsom", "115 g per 100 L");
+  QApplication::processEvents();
+  ASSERT_TRUE(editor().gramsOf("epsom"));
+  EXPECT_NEAR(editor().gramsOf("epsom")->grams(), 1.15 * 37.85411784, 1e-3);
+  type("weight_epsom", "115 g per 100 somethings");
+  EXPECT_TRUE(find<NumberField>("weight_epsom")->isWrong());
+  EXPECT_NEAR(editor().gramsOf("epsom")->grams(), 1.15 * 37.85411784, 1e-3) << "what stood before counts";
+}
+
 TEST_F(FormulaPageTest, ACopyIsASiblingOfItsOwn) {
   type("target_K", "210");
   const auto original = window->desk().inHand();

@@ -50,6 +50,40 @@ TEST_F(BookTest, ANewEditEndsRedo) {
   EXPECT_FALSE(book->redoable());
 }
 
+TEST_F(BookTest, UndoCanKeepToOneThingWhateverWasDoneElsewhereSince) {
+  auto book = make();
+  const auto one = *book->create(Kind::Water, smallWater("One"), told("new water"));
+  const auto other = *book->create(Kind::Water, smallWater("Other"), told("new water"));
+  ASSERT_FALSE(book->apply(setName(one, "One", "Two")));
+  ASSERT_FALSE(book->apply(setName(other, "Other", "Another " + one.uid))); // its uid in another's body
+  ASSERT_FALSE(book->apply(setName(one, "Two", "Three")));
+  ASSERT_FALSE(book->apply(setName(other, "Another " + one.uid, "Last")));
+  EXPECT_EQ(words::deedText(*book->undoable(one)), "renamed to Three");
+  ASSERT_TRUE(static_cast<bool>(book->undo(one)));
+  ASSERT_TRUE(static_cast<bool>(book->undo(one)));
+  EXPECT_EQ(bodyOf(*book, one)["name"], "One");
+  EXPECT_EQ(bodyOf(*book, other)["name"], "Last") << "what was done elsewhere stays";
+  EXPECT_EQ(words::deedText(*book->redoable(one)), "renamed to Two") << "in the order in which it was done";
+  ASSERT_TRUE(static_cast<bool>(book->redo(one)));
+  EXPECT_EQ(bodyOf(*book, one)["name"], "Two");
+  EXPECT_FALSE(book->redoable(other));
+  // The book's own undo still goes by time alone.
+  EXPECT_EQ(words::deedText(*book->undoable()), "renamed to Last");
+  ASSERT_TRUE(static_cast<bool>(book->undo()));
+  EXPECT_EQ(bodyOf(*book, one)["name"], "Two");
+}
+
+TEST_F(BookTest, WhatStillGathersCountsForTheThingItTouches) {
+  auto book = make();
+  const auto one = *book->create(Kind::Water, smallWater("One"), told("new water"));
+  const auto other = *book->create(Kind::Water, smallWater("Other"), told("new water"));
+  ASSERT_FALSE(book->applyGathering(setName(one, "One", "Typed", "name")));
+  EXPECT_EQ(words::deedText(*book->undoable(one)), "renamed to Typed");
+  EXPECT_EQ(words::deedText(*book->undoable(other)), "new water");
+  ASSERT_TRUE(static_cast<bool>(book->undo(one)));
+  EXPECT_EQ(bodyOf(*book, one)["name"], "One");
+}
+
 TEST_F(BookTest, ACreationTakenBackLiesInTheBinAndComesBack) {
   auto book = make();
   const auto ref = *book->create(Kind::Water, smallWater("One"), told("new water"));

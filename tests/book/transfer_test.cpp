@@ -171,6 +171,56 @@ TEST_F(TransferTest, TablesGoOutAndComeBackTheSame) {
   }
 }
 
+// Whoever works in pounds, gallons and ppm gets them in the table too, and it comes back as it was.
+TEST_F(TransferTest, BatchesAndReadingsGoOutInTheUnitsChosen) {
+  auto book = fullBook(), empty = make("empty.butte");
+  ASSERT_TRUE(static_cast<bool>(book->create(Kind::Reading,
+                                             Json{{"vessel", "vessel-x"},
+                                                  {"quantity", "temperature"},
+                                                  {"at", "2026-03-03T07:15:00Z"},
+                                                  {"value", 20},
+                                                  {"typed", "20 C"}},
+                                             told("warm"))));
+  words::Measures states;
+  states.mass = words::MassShown::Pounds;
+  states.volume = words::VolumeShown::UsGallons;
+  states.conductivity = words::ConductivityShown::Ppm500;
+  states.temperature = words::TemperatureShown::Fahrenheit;
+  std::string all;
+  for (const auto kind : {Kind::Batch, Kind::Reading}) {
+    const auto path = pathOf("states.csv");
+    ASSERT_FALSE(writeTable(book->store(), kind, path, false, states));
+    const auto text = textOf(path);
+    all += text;
+    const auto plan = planImport(empty->store(), text);
+    ASSERT_TRUE(static_cast<bool>(plan)) << words::problemLine(plan.problem()) << text;
+    for (const auto& row : plan->rows)
+      EXPECT_TRUE(row.taken) << text << words::rowText(row.saying);
+    const auto trouble = import(*empty, *plan, "states.csv");
+    ASSERT_FALSE(trouble) << said(trouble);
+    const auto numbersOf = [&](Store& store) {
+      EXPECT_FALSE(writeTable(store, kind, pathOf("metric.csv")));
+      std::vector<std::string> cells;
+      for (const auto& row : core::parseCsv(textOf(pathOf("metric.csv"))))
+        cells.insert(cells.end(), row.cells.begin(), row.cells.end());
+      return cells;
+    };
+    const auto before = numbersOf(book->store()), after = numbersOf(empty->store());
+    ASSERT_EQ(before.size(), after.size());
+    for (std::size_t i = 0; i < before.size(); ++i) {
+      const auto wanted = core::parseDecimal(before[i]), got = core::parseDecimal(after[i]);
+      if (wanted && got)
+        EXPECT_NEAR(*got, *wanted, 1e-5 * std::abs(*wanted)) << text;
+      else
+        EXPECT_EQ(after[i], before[i]);
+    }
+  }
+  for (const auto* unit : {"(lb)", "(gal_us)", "(ppm500)", ",F\r", ",ppm500\r", "68,F"})
+    EXPECT_THAT(all, ::testing::HasSubstr(unit)) << all;
+  for (const auto* unit : {"(g)", "(L)", "mS/cm"})
+    EXPECT_THAT(all, ::testing::Not(::testing::HasSubstr(unit))) << all;
+}
+
 // A property: whatever a report may hold comes back from our own table as it was; a report for each figure,
 // since an element may be stated once only.
 TEST_F(TransferTest, EveryFigureOfAReportComesBack) {

@@ -116,3 +116,33 @@ TEST(CliAnswers, ASheetsSuspectLineSaysWhatItShouldBe) {
   EXPECT_DOUBLE_EQ(suspects[0]["stands_g"].get<double>(), 5172);
   EXPECT_NEAR(suspects[0]["fits_g"].get<double>(), 517.2, 5);
 }
+
+// Phosphate first, calcium last, nine tenths of the water before (common practice); readings climb to the
+// feed's own over the share of water that is in.
+TEST(CliAnswers, WeightsGoStraightIntoAVesselStepByStep) {
+  json question{{"products", {product("KH2PO4"), product("Ca(NO3)2·4H2O"), product("HNO3")}},
+                {"weights_g", {{"KH2PO4", 2}, {"Ca(NO3)2·4H2O", 8}, {"HNO3", 1}}},
+                {"volume_l", 10},
+                {"direct", json::object()}};
+  auto out = answer("mix", question)["direct"];
+  EXPECT_NEAR(out["pour_l"], 9, 1e-9);
+  EXPECT_NEAR(out["to_mark_l"], 1, 1e-9);
+  ASSERT_EQ(out["steps"].size(), 3u);
+  EXPECT_EQ(out["steps"][0]["product"], "KH2PO4");
+  EXPECT_EQ(out["steps"][2]["product"], "HNO3");
+  EXPECT_GT(out["steps"][1]["ec_after_ms_per_cm_25c"], out["steps"][0]["ec_after_ms_per_cm_25c"]);
+  question["direct"] = {{"acid", "first"}, {"present_l", 5}};
+  out = answer("mix", question)["direct"];
+  EXPECT_EQ(out["steps"][0]["product"], "HNO3");
+  EXPECT_NEAR(out["steps"][0]["g"], 0.5, 1e-9) << "half of it is in already";
+  question["direct"] = {{"present_l", 11}};
+  EXPECT_TRUE(answer("mix", question, 2).is_null()) << "more than it holds";
+  question["direct"] = {{"acid", "sometimes"}};
+  answer("mix", question, 2);
+  // With a target as well.
+  const json solved{{"products", {product("KNO3")}},
+                    {"target_mg_per_l", {{"K", 100}}},
+                    {"volume_l", 100},
+                    {"direct", json::object()}};
+  EXPECT_EQ(answer("solve", solved)["direct"]["steps"].size(), 1u);
+}

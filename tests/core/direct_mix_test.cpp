@@ -37,6 +37,21 @@ TEST_F(DirectMixTest, PhosphateGoesInFirstAndCalciumLast) {
   EXPECT_EQ(shelf[out->steps.back().product].id, "Ca(NO3)2·4H2O");
 }
 
+// Two schools (common practice): acid when the meter has spoken, or before anything it could harm.
+TEST_F(DirectMixTest, AcidGoesLastOrFirstAndTheFeedIsTheSame) {
+  shelf.push_back(test::salt("HNO3"));
+  grams.push_back(Mass::fromGrams(2));
+  DirectPlan first;
+  first.acid = AcidTurn::First;
+  const auto last = direct(), early = direct(first);
+  ASSERT_TRUE(last && early);
+  EXPECT_EQ(shelf[last->steps.back().product].id, "HNO3");
+  EXPECT_EQ(shelf[early->steps.front().product].id, "HNO3");
+  EXPECT_EQ(shelf[early->steps[1].product].id, "KH2PO4");
+  EXPECT_EQ(shelf[early->steps.back().product].id, "Ca(NO3)2·4H2O");
+  EXPECT_NEAR(early->steps.back().after / last->steps.back().after, 1, 1e-9);
+}
+
 TEST_F(DirectMixTest, NineTenthsOfTheWaterComeFirstAndTheRestMakesUpTheMark) {
   const auto out = direct();
   ASSERT_TRUE(out);

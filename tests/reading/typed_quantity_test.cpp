@@ -2,6 +2,7 @@
 // own.
 #include "base/csv.h"
 #include "base/decimal.h"
+#include "quantity/typed_dose.h"
 #include "quantity/typed_quantity.h"
 
 #include <fstream>
@@ -143,4 +144,37 @@ TEST(TypedQuantity, AnyBytesAreAnswered) {
     const auto read = typedQuantity(text, i % 2 ? "g" : "mL/L");
     EXPECT_TRUE(!read || std::isfinite(read->value)) << text;
   }
+}
+
+// A label's rate, a liquid's volume and level spoons are weights of the batch. Volumes by definition (NIST
+// Handbook 44); 115 g per 100 L and 0.5 fl oz per gallon are labels' rates (common practice).
+TEST(TypedDose, IsWhatTheBatchTakes) {
+  core::ShelfProduct dry, liquid;
+  dry.levelTeaspoon = core::Mass::fromGrams(4.8);
+  liquid.liquid = true;
+  liquid.densityKgPerL = 1.2;
+  const auto batch = core::Volume::fromUsGallons(3);
+  const struct {
+    const char* typed;
+    const core::ShelfProduct& product;
+    double grams;
+  } good[] = {{"115 g per 100 L", dry, 1.15 * 3 * 3.785411784},
+              {"115 g/100 L", dry, 1.15 * 3 * 3.785411784},
+              {"2.4 g per gallon", dry, 7.2},
+              {"2 tsp", dry, 9.6},
+              {"1 tsp per gallon", dry, 14.4},
+              {"0.5 fl oz per gallon", liquid, 1.5 * 29.5735295625 * 1.2},
+              {"5 ml per gallon", liquid, 15 * 1.2},
+              {"20 ml", liquid, 24},
+              {"1:100", liquid, 3 * 3785.411784 / 100 * 1.2}};
+  for (const auto& c : good) {
+    const auto dose = typedDose(c.typed, c.product, batch);
+    ASSERT_TRUE(static_cast<bool>(dose)) << c.typed;
+    EXPECT_NEAR(dose->grams(), c.grams, 1e-6 * c.grams) << c.typed;
+  }
+  core::ShelfProduct unknown;
+  unknown.liquid = true;
+  for (const auto* typed : {"", "much", "1:100", "5 %", "20 °C", "12 mS/cm", "1:2:3"})
+    EXPECT_FALSE(static_cast<bool>(typedDose(typed, dry, batch))) << typed;
+  EXPECT_FALSE(static_cast<bool>(typedDose("20 ml", unknown, batch))) << "its density is not known";
 }

@@ -51,7 +51,7 @@ book::Trouble BookLog::keep(const Edit& edit, bool gather) {
 }
 
 core::Result<std::optional<Json>> BookLog::stepOver(const Json&, bool back) {
-  const auto step = back ? m_book.undo() : m_book.redo();
+  const auto step = back ? m_book.undo(of()) : m_book.redo(of());
   if (!step) return step.problem();
   if (!*step) return std::optional<Json>();
   const auto& changes = (*step)->changes;

@@ -22,6 +22,11 @@ public:
   virtual std::optional<core::Deed> redoable() = 0;
   /// The document afterwards; nothing when the step concerned something else or there was none.
   virtual core::Result<std::optional<exchange::Json>> stepOver(const exchange::Json& now, bool back) = 0;
+  /// Undo and redo pass over what was done elsewhere in the book since.
+  void keepToThis(bool only) { m_onlyThis = only; }
+
+protected:
+  bool m_onlyThis = false;
 };
 
 /// In memory, for a formula that is in no book.
@@ -44,11 +49,12 @@ public:
   BookLog(book::Book& book, book::Ref ref) : m_book(book), m_ref(std::move(ref)) {}
   book::Trouble keep(const exchange::Edit& edit, bool gather) override;
   void endGathering() override { m_book.endGathering(); }
-  std::optional<core::Deed> undoable() override { return m_book.undoable(); }
-  std::optional<core::Deed> redoable() override { return m_book.redoable(); }
+  std::optional<core::Deed> undoable() override { return m_book.undoable(of()); }
+  std::optional<core::Deed> redoable() override { return m_book.redoable(of()); }
   core::Result<std::optional<exchange::Json>> stepOver(const exchange::Json& now, bool back) override;
 
 private:
+  std::optional<book::Ref> of() const { return m_onlyThis ? std::optional(m_ref) : std::nullopt; }
   book::Book& m_book;
   book::Ref m_ref;
 };

@@ -97,6 +97,7 @@ void FormulaEditor::load(const Json& json) {
 bool FormulaEditor::bind(const Json& json, std::unique_ptr<EditLog> log) {
   if (adoptWorked(json)) return false;
   m_log = std::move(log);
+  m_log->keepToThis(m_undoHere);
   m_overlay.reset();
   emit loaded();
   emit changed();
@@ -160,6 +161,12 @@ QString FormulaEditor::undoWords() const {
 QString FormulaEditor::redoWords() const {
   const auto deed = m_log->redoable();
   return deed ? QString::fromStdString(words::deedText(*deed)) : QString();
+}
+
+void FormulaEditor::keepUndoHere(bool here) {
+  if (m_undoHere == here) return;
+  m_undoHere = here;
+  m_log->keepToThis(here);
 }
 
 bool FormulaEditor::undo() {

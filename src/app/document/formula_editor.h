@@ -63,6 +63,9 @@ public:
   QString undoWords() const;
   QString redoWords() const;
   /// False where it was refused; why was said.
+  /// Undo and redo keep to this formula: what was done elsewhere since is passed over.
+  void keepUndoHere(bool here);
+  bool isUndoKeptHere() const { return m_undoHere; }
   bool undo();
   bool redo();
   /// The next edit starts a new step of undo even where it would merge.
@@ -96,6 +99,7 @@ private:
   std::unique_ptr<exchange::Json> m_json;
   exchange::FormulaDocument m_document;
   core::Answer m_answer;
+  bool m_undoHere = false;
   std::unique_ptr<EditLog> m_log;
   std::optional<Overlay> m_overlay;
   Background m_background;

@@ -50,7 +50,8 @@ core::CatalogueTarget atStrength(core::CatalogueTarget target, std::optional<dou
 
 Json nextFormula(const Json& inHand) {
   auto out = exchange::emptyFormula();
-  for (const auto* key : {"water", "shelf", "batch", "scales", "stock", "acid", "alkalinity_left", "way"}) {
+  for (const auto* key :
+       {"water", "shelf", "batch", "scales", "spoons", "stock", "acid", "alkalinity_left", "way"}) {
     if (inHand.contains(key)) out[key] = inHand[key];
   }
   for (auto& entry : out["shelf"]) {

@@ -109,6 +109,16 @@ std::string scaleName(const Json& scale) {
 
 } // namespace
 
+void FormulaEdits::setSpoons(bool on) {
+  const Deed deed{on ? DeedCode::SpoonsUsed : DeedCode::NoSpoons, {}};
+  if (on || scaleCount() > 0) return static_cast<void>(set(deed, "/spoons", on));
+  Json scales = Json::array(); // something has to weigh
+  scales.push_back(
+      {{"readability", exchange::amountJson("1", "g")}, {"capacity", exchange::amountJson("5000", "g")}});
+  scales[0]["name"] = scaleName(scales[0]);
+  m_editor.apply({deed, {{"/scales", json().value("scales", Json()), scales}, {"/spoons", true, false}}, {}});
+}
+
 void FormulaEdits::setScale(std::size_t scale, const char* key, const Amount& amount, DeedCode code) {
   Json scales = json().value("scales", Json::array());
   const auto which = std::to_string(scale);
@@ -124,7 +134,10 @@ void FormulaEdits::setScale(std::size_t scale, const char* key, const Amount& am
     scales[scale].erase("name");
     scales[scale]["name"] = scaleName(scales[scale]);
   }
-  m_editor.apply({deed, {{"/scales", json().value("scales", Json()), scales}}, "scale" + which + key});
+  const bool bySpoon = scales.empty() && !m_editor.document().spoons; // with no scale at all
+  std::vector<exchange::Change> changes{{"/scales", json().value("scales", Json()), scales}};
+  if (bySpoon) changes.push_back({"/spoons", json().value("spoons", Json()), true});
+  m_editor.apply({deed, changes, bySpoon ? std::string() : "scale" + which + key});
 }
 
 Amount FormulaEdits::scaleReadability(std::size_t scale) const {

@@ -24,6 +24,8 @@ public:
   std::string atMost() const { return figure("/aim/at_most").digits; }
   void setAtMost(const QString& digits);
   void setWholeSteps(bool on);
+  /// A set of level measuring spoons, where no scale comes nearer.
+  void setSpoons(bool on);
 
   /// How many scales are stated; none: the usual one counts.
   std::size_t scaleCount() const;

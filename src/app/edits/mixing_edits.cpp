@@ -26,6 +26,19 @@ void MixingEdits::put(const Deed& deed, const char* key, const exchange::Amount&
   set(deed, "/direct", direct, true);
 }
 
+core::AcidTurn MixingEdits::acidTurn() const {
+  const auto& plan = m_editor.document().given.direct;
+  return plan ? plan->acid : core::AcidTurn::Last;
+}
+
+void MixingEdits::setAcidTurn(core::AcidTurn turn) {
+  if (turn == acidTurn()) return;
+  const bool first = turn == core::AcidTurn::First;
+  Json direct = json().value("direct", Json::object());
+  direct["acid"] = first ? "first" : "last";
+  set({first ? DeedCode::AcidFirst : DeedCode::AcidLast, {}}, "/direct", direct);
+}
+
 void MixingEdits::setPresent(const exchange::Amount& volume) {
   put(volume.isEmpty() ? Deed{DeedCode::VesselIsEmpty, {}}
                        : Deed{DeedCode::VesselHoldsAlready, {volume.digits, volume.unit}},

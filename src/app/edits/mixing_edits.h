@@ -1,4 +1,5 @@
 #pragma once
+#include "bench/weigh_plan.h"
 #include "edits/edits.h"
 
 namespace butte::app {
@@ -17,6 +18,9 @@ public:
   /// What that reads; no digits: full strength.
   exchange::Amount reading() const { return figure("/direct/reading"); }
   void setReading(const exchange::Amount& conductivity);
+  /// Acids and bases before the salts, or after them.
+  core::AcidTurn acidTurn() const;
+  void setAcidTurn(core::AcidTurn turn);
 
 private:
   void put(const Deed& deed, const char* key, const exchange::Amount& amount);

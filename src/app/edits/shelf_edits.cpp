@@ -105,6 +105,7 @@ TypedProduct ShelfEdits::typedProduct(const std::string& id) const {
   out.code = text("code");
   out.bag = amount("bag");
   out.step = amount("step");
+  out.tenTeaspoons = amount("ten_teaspoons");
   out.byFormula = product.contains("formula");
   for (const auto& row : product.value("label", Json::array()))
     out.label.emplace_back(row.value("key", std::string()), row.value("percent", std::string()));
@@ -121,6 +122,7 @@ std::optional<core::Problem> ShelfEdits::put(const std::string& id, const TypedP
   setText(product, "code", typed.code);
   setAmount(product, "bag", typed.bag);
   setAmount(product, "step", typed.step);
+  setAmount(product, "ten_teaspoons", typed.tenTeaspoons);
   if (own) setComposition(product, typed);
   if (at >= 0) {
     shelf[static_cast<std::size_t>(at)] = product;

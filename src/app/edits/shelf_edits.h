@@ -10,7 +10,7 @@ namespace butte::app {
 /// What a grower types of a product, as it was typed; empty where nothing was.
 struct TypedProduct {
   std::string name, formula, purityPercent, densityKgPerL, pricePerKg, bagPrice, contentErrorPercent, code;
-  exchange::Amount bag, step;
+  exchange::Amount bag, step, tenTeaspoons;
   std::vector<std::pair<std::string, std::string>> label; ///< key, percent
   bool byFormula = false;                                 ///< own products: else by label
 };

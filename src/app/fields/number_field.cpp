@@ -94,6 +94,7 @@ QString NumberField::inAskedUnit(const QString& figure, QString& fault) const {
   const auto typed = reading::typedQuantity(figure.toStdString(), unit.unit, unit.substance);
   if (typed) return QString::fromStdString(typed->digits);
   if (const auto meant = meantByLimits(figure); !meant.isEmpty()) return meant;
+  if (const auto other = orElse ? orElse(figure) : QString(); !other.isEmpty()) return other;
   const auto shortText = figure.size() > 24 ? figure.left(22) + "…" : figure;
   const auto& problem = typed.problem();
   if (problem.code == core::ProblemCode::NotANumber)

@@ -41,6 +41,9 @@ public:
   std::function<void(const QString& digits)> onTyped;
   /// The unit asked for just now, where it can change; else that of FieldSpec.
   std::function<AskedUnit()> asked;
+  /// Reads what the unit asked for does not take, such as a rate where a weight is asked for: the digits in
+  /// that unit, or empty.
+  std::function<QString(const QString& text)> orElse;
   /// The digits that count, in the unit asked for: "" for none.
   QString digits() const { return m_shown; }
   /// Called with the words when the field turns wrong, and with "" when it is mended.

@@ -42,9 +42,7 @@ QString directSheetHtml(const FormulaEditor& editor, const UnitsShown& units) {
   if (!*direct)
     return "<p>⚠ " + QString::fromStdString(words::problemText(direct->problem())).toHtmlEscaped() + "</p>";
   const auto& mix = **direct;
-  const auto& given = editor.document().given;
-  const auto plan =
-      core::weighPlan(given.request.shelf, mix.grams, editor.document().scales, {}, core::MixingInto::Vessel);
+  const auto plan = vesselWeighing(editor, mix);
   QStringList readings;
   for (const auto& step : mix.steps)
     readings << "<b>" + units.digits(step.after) + "</b> ______";

@@ -9,6 +9,7 @@
 #include "print/weighing_table.h"
 #include "services/units_shown.h"
 #include "stock/acid_tank.h"
+#include "stock/dissolving.h"
 #include "stock/tank_rounding.h"
 #include "stock/tank_side.h"
 #include "stock_words.h"
@@ -19,6 +20,8 @@
 
 #include <QLocale>
 #include <QStringList>
+#include <algorithm>
+#include <cmath>
 
 namespace butte::app {
 namespace {
@@ -37,7 +40,7 @@ public:
     m_rounded = roundedTanks();
     for (std::size_t t = 0; t < m_editor.answer().stock.tanks.size(); ++t)
       out += tank(t);
-    return out + apart() + dosing() + cautions() + "</body></html>";
+    return out + howTo() + apart() + dosing() + cautions() + "</body></html>";
   }
 
 private:
@@ -110,11 +113,31 @@ private:
   }
 
   QString making(const core::TankContent& content) const {
-    return tr("<p style='margin-top:2px'>Fill to %1 with warm (not hot) water. One at a time, stir "
-              "until clear before the next, rinse the cup into the tank. "
-              "Then make up to the mark of %2, stir, look for sediment. Label: contents, strength, "
-              "date, dose.</p>")
-        .arg(m_units.stockText(content.tank.volume * 0.5), m_units.stockText(content.tank.volume));
+    const auto& plan = m_editor.document().dosing.dissolving;
+    const auto made = core::dissolve(m_shelf, content, plan);
+    const auto hot =
+        made.hot && *made.hot > core::Volume{}
+            ? tr(", <b>%1 of it hot</b> (%2)").arg(m_units.stockText(*made.hot), degrees(plan.hotWater))
+            : QString();
+    return tr("<p style='margin-top:2px'>Begin with %1 of water%2; in the end make up to the mark of "
+              "<b>%3</b>.</p>")
+        .arg(m_units.stockText(content.tank.volume * 0.5), hot, m_units.stockText(content.tank.volume));
+  }
+
+  QString degrees(core::Temperature t) const {
+    return m_units.text(core::Temperature::fromCelsius(std::round(t.celsius())));
+  }
+
+  /// Said once for all tanks of salts.
+  QString howTo() const {
+    const auto& tanks = m_editor.answer().stock.tanks;
+    const bool salts = std::any_of(tanks.begin(), tanks.end(), [](const core::TankContent& t) {
+      return !t.items.empty() && t.tank.use != core::TankUse::Acid;
+    });
+    return salts ? tr("<p>One salt at a time, stirred until clear before the next; rinse the cup into the "
+                      "tank. "
+                      "At the mark stir, look for sediment, and label: contents, strength, date, dose.</p>")
+                 : QString();
   }
 
   QString makingAcid(const core::TankContent& content) const {
@@ -225,8 +248,9 @@ QString benchSheetHtml(const FormulaEditor& editor, const UnitsShown& units, con
   return Sheet(editor, units, date).html();
 }
 
-QString dateOnSheet(const QDate& day) {
-  return QLocale().toString(day, QLocale::LongFormat);
+QString dateOnSheet(const QDate& day, std::optional<int> version) {
+  const auto text = QLocale().toString(day, QLocale::LongFormat);
+  return version.value_or(0) > 0 ? tr("%1 · version %2").arg(text).arg(*version) : text;
 }
 
 } // namespace butte::app

@@ -1,6 +1,7 @@
 #pragma once
 #include <QDate>
 #include <QString>
+#include <optional>
 
 namespace butte::app {
 
@@ -13,6 +14,6 @@ class UnitsShown;
 QString benchSheetHtml(const FormulaEditor& editor, const UnitsShown& units, const QString& date);
 
 /// A day as it stands on the sheet.
-QString dateOnSheet(const QDate& day);
+QString dateOnSheet(const QDate& day, std::optional<int> version = {});
 
 } // namespace butte::app

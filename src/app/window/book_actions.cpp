@@ -391,7 +391,8 @@ void BookActions::exportTable(Kind kind) {
 }
 
 bool BookActions::exportTableTo(Kind kind, const QString& path, bool decimalComma) {
-  if (!tell(book::writeTable(m_window.desk().book().store(), kind, path.toStdString(), decimalComma),
+  if (!tell(book::writeTable(m_window.desk().book().store(), kind, path.toStdString(), decimalComma,
+                             m_window.units().measures()),
             tr("Not written.")))
     return false;
   m_window.say(tr("The table is in %1").arg(QDir::toNativeSeparators(path)));

@@ -6,21 +6,36 @@
 
 #include <QAction>
 #include <QMenuBar>
+#include <QSettings>
 
 #include <algorithm>
 
 namespace butte::app {
 
+namespace {
+constexpr const char* hereKey = "undo/kept_to_formula";
+}
+
 EditActions::EditActions(MainWindow& window) : QObject(&window), m_window(window) {
   auto* menu = window.menuBar()->addMenu(tr("&Edit"));
   m_undo = menu->addAction(tr("&Undo"), QKeySequence::Undo, this, [this] {
+    refresh(); // what undo is of depends on where one stands
     step(true, m_window.editor().undoWords(), [this] { return m_window.editor().undo(); });
   });
   m_redo = menu->addAction(tr("&Redo"), QKeySequence("Ctrl+Shift+Z"), this, [this] {
+    refresh();
     step(false, m_window.editor().redoWords(), [this] { return m_window.editor().redo(); });
   });
   m_undo->setObjectName("undo");
   m_redo->setObjectName("redo");
+  m_here = menu->addAction(tr("Undo &keeps to the formula in hand"));
+  m_here->setObjectName("undoHere");
+  m_here->setCheckable(true);
+  m_here->setChecked(QSettings("butte", "butte").value(hereKey).toBool());
+  connect(m_here, &QAction::toggled, this, [this](bool on) {
+    QSettings("butte", "butte").setValue(hereKey, on);
+    refresh();
+  });
   menu->addSeparator();
   menu->addAction(tr("&Name of the formula…"), QKeySequence("F2"), this, [this] {
     const auto name = m_window.prompts().words(tr("Name of the formula"), tr("Name"),
@@ -33,6 +48,7 @@ EditActions::EditActions(MainWindow& window) : QObject(&window), m_window(window
                                  QString::fromStdString(m_window.editor().document().crop));
     if (!crop.isEmpty()) FormulaEdits(m_window.editor()).setCrop(crop, false);
   });
+  connect(menu, &QMenu::aboutToShow, this, &EditActions::refresh);
   connect(&window.editor(), &FormulaEditor::changed, this, &EditActions::refresh);
   connect(&window.desk(), &BookDesk::changed, this, &EditActions::refresh);
   connect(&window.desk(), &BookDesk::bookOpened, this, &EditActions::refresh);
@@ -57,7 +73,8 @@ void EditActions::step(bool back, const QString& words, const std::function<bool
 /// A step that touches neither the formula in hand nor, while the book is looked at, anything of it.
 bool EditActions::isElsewhere(bool back) const {
   auto& desk = m_window.desk();
-  if (!desk.isOpen() || m_window.station() == Station::Book) return false;
+  if (!desk.isOpen() || m_window.station() == Station::Book || m_window.editor().isUndoKeptHere())
+    return false;
   // An own product comes into the book with its press beside the shelf, and goes with one there.
   const bool shelf = infoOf(m_window.station()).side == StationSide::Shelf;
   const auto touched = desk.book().touchedBy(back);
@@ -68,7 +85,8 @@ bool EditActions::isElsewhere(bool back) const {
 }
 
 void EditActions::refresh() {
-  const auto& editor = m_window.editor();
+  auto& editor = m_window.editor();
+  editor.keepUndoHere(m_here->isChecked() && m_window.station() != Station::Book);
   m_undo->setEnabled(editor.canUndo());
   m_redo->setEnabled(editor.canRedo());
   m_undo->setText(editor.canUndo() ? tr("&Undo %1").arg(editor.undoWords()) : tr("&Undo"));

@@ -21,7 +21,7 @@ private:
   bool isElsewhere(bool back) const;
   void refresh();
   MainWindow& m_window;
-  QAction *m_undo, *m_redo;
+  QAction *m_undo, *m_redo, *m_here;
 };
 
 } // namespace butte::app

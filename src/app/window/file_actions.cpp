@@ -6,8 +6,10 @@
 #include "formula_json.h"
 #include "print/paper.h"
 #include "print/sheet_text.h"
+#include "print/stage_card.h"
 #include "print/tank_labels.h"
 #include "quantity/typed_quantity.h"
+#include "stations/formula/stage_strip.h"
 #include "window/main_window.h"
 #include "wording/before_mixing.h"
 #include "wording/record_words.h"
@@ -23,6 +25,18 @@
 namespace butte::app {
 
 namespace {
+/// As a person would name the file: the formula's own name without what paths can't hold.
+QString fileNameOf(QString name) {
+  static constexpr int mostLetters = 80;
+  for (auto& c : name) {
+    if (!c.isPrint() || QStringLiteral("/\\:*?\"<>|").contains(c)) c = ' ';
+  }
+  name = name.simplified().left(mostLetters).trimmed();
+  while (name.startsWith('.') || name.startsWith('-'))
+    name.remove(0, 1);
+  return name.isEmpty() ? tr("Formula") : name;
+}
+
 QString filter() {
   return tr("Butte formulas (*.butte.json *.json)");
 }
@@ -40,6 +54,12 @@ void FileActions::addActions(QMenu* menu) {
   add(tr("&New formula"), QKeySequence::New, &FileActions::newFormula);
   add(tr("&Copy of this formula"), QKeySequence("Ctrl+Shift+N"), &FileActions::copyFormula)
       ->setObjectName("copyFormula");
+  menu->addAction(tr("Another sta&ge beside this one…"), QKeySequence("Ctrl+G"), this,
+                  [this] {
+                    m_window.showStation(Station::Formula);
+                    m_window.stages().addStage();
+                  })
+      ->setObjectName("addStage");
   addStrengths(menu->addMenu(tr("&Strength")));
   add(tr("Name this &version…"), QKeySequence("Ctrl+Shift+V"), &FileActions::nameVersion);
   add(tr("Put into the &bin"), {}, &FileActions::binFormula)->setObjectName("binFormula");
@@ -136,7 +156,8 @@ bool FileActions::saveTo(const QString& path) {
 }
 
 void FileActions::exportSheet() {
-  const auto path = m_prompts.fileToMake(tr("Bench sheet as PDF"), suggestedName(".pdf"), tr("PDF (*.pdf)"));
+  const auto path = m_prompts.fileToMake(tr("Bench sheet as PDF"),
+                                         suggestedName(tr(" - bench sheet") + ".pdf"), tr("PDF (*.pdf)"));
   if (!path.isEmpty()) exportSheetTo(path);
 }
 
@@ -148,14 +169,13 @@ bool FileActions::mayLeave() {
 
 bool FileActions::exportSheetTo(const QString& path) {
   if (!mayLeave()) return false;
-  const auto html = benchSheetHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate()));
+  const auto html = benchSheetHtml(m_window.editor(), m_window.units(), dayAndVersion());
   const auto trouble = writePdf({html}, m_window.units().pageSize(), path,
                                 QString::fromStdString(m_window.editor().document().name));
   if (!trouble.isEmpty()) {
     m_prompts.trouble(trouble);
     return false;
   }
-  keepVersion("printed");
   m_window.say(tr("The bench sheet is in %1").arg(QDir::toNativeSeparators(path)));
   return true;
 }
@@ -166,28 +186,44 @@ void FileActions::printSheet() {
   printer.setPageSize(m_window.units().pageSize());
   QPrintDialog dialog(&printer, &m_window);
   if (dialog.exec() != QDialog::Accepted) return;
-  paintPages({benchSheetHtml(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate()))},
-             printer);
-  keepVersion("printed");
+  paintPages({benchSheetHtml(m_window.editor(), m_window.units(), dayAndVersion())}, printer);
 }
 
 void FileActions::exportLabels() {
-  const auto path =
-      m_prompts.fileToMake(tr("Labels of the tanks as PDF"), suggestedName("-labels.pdf"), tr("PDF (*.pdf)"));
+  const auto path = m_prompts.fileToMake(tr("Labels of the tanks as PDF"),
+                                         suggestedName(tr(" - labels") + ".pdf"), tr("PDF (*.pdf)"));
   if (!path.isEmpty()) exportLabelsTo(path);
 }
 
 bool FileActions::exportLabelsTo(const QString& path) {
   if (!mayLeave()) return false;
-  const auto labels = tankLabels(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate()));
+  const auto labels = tankLabels(m_window.editor(), m_window.units(), dayAndVersion());
   const auto trouble = writePdf(labels, m_window.units().pageSize(), path,
                                 QString::fromStdString(m_window.editor().document().name));
   if (!trouble.isEmpty()) {
     m_prompts.trouble(trouble);
     return false;
   }
-  keepVersion("printed");
   m_window.say(tr("The labels are in %1").arg(QDir::toNativeSeparators(path)));
+  return true;
+}
+
+void FileActions::exportStageCard() {
+  const auto path = m_prompts.fileToMake(tr("Card of all stages as PDF"),
+                                         suggestedName(tr(" - stages") + ".pdf"), tr("PDF (*.pdf)"));
+  if (!path.isEmpty()) exportStageCardTo(path);
+}
+
+bool FileActions::exportStageCardTo(const QString& path) {
+  if (!mayLeave()) return false;
+  const auto trouble =
+      writePdf({stageCardHtml(m_window.editor(), m_window.units(), dayAndVersion())},
+               m_window.units().pageSize(), path, QString::fromStdString(m_window.editor().document().name));
+  if (!trouble.isEmpty()) {
+    m_prompts.trouble(trouble);
+    return false;
+  }
+  m_window.say(tr("The card is in %1").arg(QDir::toNativeSeparators(path)));
   return true;
 }
 
@@ -197,15 +233,15 @@ void FileActions::printLabels() {
   printer.setPageSize(m_window.units().pageSize());
   QPrintDialog dialog(&printer, &m_window);
   if (dialog.exec() != QDialog::Accepted) return;
-  paintPages(tankLabels(m_window.editor(), m_window.units(), dateOnSheet(QDate::currentDate())), printer);
-  keepVersion("printed");
+  paintPages(tankLabels(m_window.editor(), m_window.units(), dayAndVersion()), printer);
 }
 
-void FileActions::keepVersion(const QString& why) {
+std::optional<int> FileActions::keepVersion(const QString& why) {
   if (!m_window.desk().isOpen() || m_window.desk().isReadOnly())
-    return; // looking only: the paper is not of this book's making
-  if (const auto kept = m_window.desk().makeVersion(why); !kept)
-    m_prompts.trouble(tr("The version was not kept.\n\n%1").arg(problemWords(kept.problem())));
+    return std::nullopt; // looking only: the paper is not of this book's making
+  const auto kept = m_window.desk().makeVersion(why);
+  if (!kept) m_prompts.trouble(tr("The version was not kept.\n\n%1").arg(problemWords(kept.problem())));
+  return kept ? std::optional(*kept) : std::nullopt;
 }
 
 void FileActions::nameVersion() {
@@ -225,12 +261,14 @@ void FileActions::binFormula() {
       tr("“%1” lies in the bin (Book station). Ctrl+Z brings it back.").arg(QString::fromStdString(name)));
 }
 
+/// A paper says of which version of the formula it is; that one is kept, so that it can be found again.
+QString FileActions::dayAndVersion() {
+  return dateOnSheet(QDate::currentDate(), keepVersion("printed"));
+}
+
 QString FileActions::suggestedName(const QString& ending) const {
-  QString name = QString::fromStdString(m_window.editor().document().name);
-  for (auto& c : name) {
-    if (!c.isLetterOrNumber()) c = '-';
-  }
-  return m_settings.value("files/folder", QDir::homePath()).toString() + "/" + name.toLower() + ending;
+  return m_settings.value("files/folder", QDir::homePath()).toString() + "/" +
+         fileNameOf(QString::fromStdString(m_window.editor().document().name)) + ending;
 }
 
 } // namespace butte::app

@@ -31,6 +31,8 @@ public:
   bool mayLeave();
   bool exportSheetTo(const QString& path);
   void printSheet();
+  void exportStageCard();
+  bool exportStageCardTo(const QString& path);
   void exportLabels();
   bool exportLabelsTo(const QString& path);
   void printLabels();
@@ -40,7 +42,8 @@ public:
 private:
   void addActions(QMenu* menu);
   void addStrengths(QMenu* menu);
-  void keepVersion(const QString& why);
+  std::optional<int> keepVersion(const QString& why);
+  QString dayAndVersion();
   QString suggestedName(const QString& ending) const;
   MainWindow& m_window;
   QSettings& m_settings;

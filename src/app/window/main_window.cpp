@@ -16,6 +16,7 @@
 #include "stations/formula/product_page.h"
 #include "stations/formula/reason_strip.h"
 #include "stations/formula/solve_bar.h"
+#include "stations/formula/stage_strip.h"
 #include "stations/stocks/stocks_page.h"
 #include "stations/target/crops_page.h"
 #include "stations/target/target_page.h"
@@ -155,6 +156,10 @@ QWidget* MainWindow::makeStations() {
   column->setSpacing(8);
   auto* aim = new SolveBar(m_editor, m_desk);
   connect(aim, &SolveBar::message, this, &MainWindow::say);
+  m_stages = new StageStrip(m_editor, m_prompts);
+  connect(m_stages, &StageStrip::message, this, &MainWindow::say);
+  connect(m_stages, &StageStrip::cardAsked, this, [this] { m_files->exportStageCard(); });
+  column->addWidget(m_stages);
   column->addWidget(aim);
   column->addWidget(m_lanes, 1);
   column->addWidget(new FeedFigures(m_editor, m_units));

@@ -17,6 +17,7 @@ class QStackedWidget;
 
 namespace butte::app {
 
+class StageStrip;
 class ElementLanes;
 class BookActions;
 class BookPage;
@@ -42,6 +43,7 @@ public:
   ~MainWindow() override;
 
   FormulaEditor& editor() { return m_editor; }
+  StageStrip& stages() { return *m_stages; }
   UnitsShown& units() { return m_units; }
   FileActions& files() { return *m_files; }
   BookDesk& desk() { return m_desk; }
@@ -90,6 +92,7 @@ private:
   QHBoxLayout* m_body = nullptr;
   QStackedWidget* m_side = nullptr;
   LineBar* m_line = nullptr;
+  StageStrip* m_stages = nullptr;
   ElementLanes* m_lanes = nullptr;
   ProductList* m_products = nullptr;
   ProductPage* m_productPage = nullptr;

@@ -106,7 +106,8 @@ void ViewActions::addUnits(QMenu* menu) {
       units, menu,
       {{tr("Weights in grams and kilograms"), "units_g", MassShown::Metric},
        {tr("Weights in ounces"), "units_oz", MassShown::Ounces},
-       {tr("Weights in pounds, decimal"), "units_lb", MassShown::Pounds}},
+       {tr("Weights in pounds, decimal"), "units_lb", MassShown::Pounds},
+       {tr("Weights in pounds and ounces"), "units_lb_oz", MassShown::PoundsAndOunces}},
       [&units] { return units.mass(); }, [&units](MassShown u) { units.setMass(u); });
   addChoices<VolumeShown>(
       units, menu,

@@ -32,7 +32,15 @@ QString inUnit(const core::WeighStep& step, const core::Scale& scale, const std:
 
 } // namespace
 
+std::vector<core::WeighStep> vesselWeighing(const FormulaEditor& editor, const core::DirectMix& mix) {
+  const auto& document = editor.document();
+  const auto acid = document.given.direct ? document.given.direct->acid : core::AcidTurn::Last;
+  return core::weighPlan(document.given.request.shelf, mix.grams, document.scales, {},
+                         core::MixingInto::Vessel, acid);
+}
+
 QString scaleText(const core::WeighStep& step, const std::vector<core::Scale>& scales) {
+  if (step.teaspoons > 0) return QString::fromStdString(words::levelSpoons(step.teaspoons));
   return inUnit(step, scales[step.scale], scales[step.scale].unit);
 }
 
@@ -40,10 +48,12 @@ QString weighText(const core::WeighStep& step, const std::vector<core::Scale>& s
                   const UnitsShown& units) {
   const auto& scale = scales[step.scale];
   const auto own = scaleText(step, scales);
+  if (step.teaspoons > 0) return tr("%1 (about %2)").arg(own, units.text(step.shown));
   constexpr double leastOunces = 1;
   const bool metric = scale.unit == "g" || scale.unit == "kg";
   const bool alike =
-      scale.unit == units.massUnit().toStdString() || (metric && units.mass() == MassShown::Metric);
+      (scale.unit == units.massUnit().toStdString() && units.mass() != MassShown::PoundsAndOunces) ||
+      (metric && units.mass() == MassShown::Metric);
   if (alike || (metric && step.exact.ounces() < leastOunces)) return own;
   return units.text(step.shown) + " (" + own + ")";
 }
@@ -55,8 +65,20 @@ QString directAmount(const core::ShelfProduct& product, const core::WeighStep& s
   return weighText(step, scales, units);
 }
 
+namespace {
+
+QString bySpoonText(const core::WeighStep& step) {
+  const auto text =
+      tr("%1, ±%2 %")
+          .arg(QString::fromStdString(words::levelSpoons(step.teaspoons)), localNumber(step.errorPercent, 0));
+  return step.spoonWeighed ? text : text + tr("; surer once ten level teaspoons of it are weighed");
+}
+
+} // namespace
+
 QString tooCoarseText(const core::WeighStep& step, const core::Answer& answer, const UnitsShown& units) {
   const auto error = localNumber(step.errorPercent, 0);
+  if (step.teaspoons > 0) return bySpoonText(step);
   // The error falls as the vessel grows; nobody makes a hundred times as much.
   constexpr double mostTimes = 10;
   const double times = step.errorPercent / core::coarsePercent;
@@ -100,6 +122,13 @@ std::optional<PhTrim> phTrimOf(const FormulaEditor& editor) {
 QString acidAfterwards(const FormulaEditor& editor, const UnitsShown& units) {
   const auto trim = phTrimOf(editor);
   if (!trim) return {};
+  const auto& direct = editor.document().given.direct;
+  if (direct && direct->acid == core::AcidTurn::First)
+    return tr("To pH %1, before the salts: about %2 of %3 into the water, slowly, and stir; what is left of "
+              "%4 at the very end, when the meter has been read. Acid into water; goggles and gloves; label "
+              "and data sheet first.")
+        .arg(localNumber(trim->targetPh, 1), trim->amount(0.7, units),
+             QString::fromStdString(trim->product->name), trim->amount(1, units));
   return tr("To pH %1, at the very end: about %2 of %3; first %4 of it, stir, read, then the rest. Acid into "
             "water; goggles and gloves; label and data sheet first.")
       .arg(localNumber(trim->targetPh, 1), trim->amount(1, units),

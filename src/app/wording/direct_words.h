@@ -8,6 +8,9 @@ namespace butte::app {
 class FormulaEditor;
 class UnitsShown;
 
+/// What is weighed for the vessel, in the order in which it goes in.
+std::vector<core::WeighStep> vesselWeighing(const FormulaEditor& editor, const core::DirectMix& mix);
+
 /// What the scale's display must show, in its own unit; less than one of its steps is told as it is, since
 /// nought would be a lie.
 QString scaleText(const core::WeighStep& step, const std::vector<core::Scale>& scales);

@@ -16,10 +16,19 @@ Trouble checkBatch(const Json& body) {
 }
 
 Trouble writeBatches(Store& store, TableWriter& out) {
-  out.header({"batch", "time", "formula", "crop", "water", "volume (L)", "EC planned (mS/cm)",
-              "EC read (mS/cm)", "pH read", "who", "note", "product", "tank", "planned (g)", "actual (g)",
-              "lot"},
+  const auto& in = out.measures();
+  const auto conductivity = " (" + in.conductivityUnit() + ")", mass = " (" + in.massUnit() + ")";
+  out.header({"batch", "time", "formula", "crop", "water", "volume (" + in.volumeUnit() + ")",
+              "EC planned" + conductivity, "EC read" + conductivity, "pH read", "who", "note", "product",
+              "tank", "planned" + mass, "actual" + mass, "lot"},
              {}, "");
+  const auto shown = [&](const std::optional<double>& milliSiemens) {
+    return milliSiemens ? std::optional(in.in(core::Conductivity::fromMilliSiemensPerCm(*milliSiemens)))
+                        : std::nullopt;
+  };
+  const auto weighed = [&](const std::optional<double>& grams) {
+    return grams ? std::optional(in.in(core::Mass::fromGrams(*grams))) : std::nullopt;
+  };
   out.end();
   return store.eachRecord(Kind::Batch, [&](const Record& record, Moment) {
     const auto batch = batchFromJson(record.body);
@@ -28,9 +37,9 @@ Trouble writeBatches(Store& store, TableWriter& out) {
       for (const auto& text :
            {record.ref.uid, batch->at.iso(), batch->formulaName, batch->crop, batch->waterName})
         out.text(text);
-      out.number(batch->litres);
-      out.number(batch->ecPlanned);
-      out.number(batch->ecReadMilliSiemens());
+      out.number(in.in(core::Volume::fromLitres(batch->litres)));
+      out.number(shown(batch->ecPlanned));
+      out.number(shown(batch->ecReadMilliSiemens()));
       out.number(batch->phRead.value_or(""));
       out.text(batch->who);
       out.text(batch->note);
@@ -39,8 +48,8 @@ Trouble writeBatches(Store& store, TableWriter& out) {
       head();
       out.text(w.productName);
       out.text(w.tank);
-      out.number(w.plannedGrams);
-      out.number(w.actualGrams());
+      out.number(weighed(w.plannedGrams));
+      out.number(weighed(w.actualGrams()));
       out.text(w.lot);
       if (!out.end()) return false;
     }

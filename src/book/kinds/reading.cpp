@@ -43,6 +43,14 @@ Trouble checkReading(const Json& body) {
   return problem;
 }
 
+/// What a reading is told in.
+std::string chosenUnit(const std::string& kept, const words::Measures& measures) {
+  return kept == "mS/cm" ? measures.conductivityUnit()
+         : kept == "L"   ? measures.volumeUnit()
+         : kept == "C"   ? measures.temperatureUnit()
+                         : kept;
+}
+
 Trouble writeReadings(Store& store, TableWriter& out) {
   out.header({"vessel", "time", "quantity", "value", "unit"}, {}, "");
   out.end();
@@ -51,9 +59,12 @@ Trouble writeReadings(Store& store, TableWriter& out) {
     out.text(r.vesselName);
     out.text(r.at.iso());
     out.text(r.quantity);
-    out.number(r.value);
     const auto* quantity = quantityFrom(r.quantity);
-    out.text(quantity ? std::string(quantity->unit) : std::string());
+    const auto kept = quantity ? std::string(quantity->unit) : std::string();
+    const auto unit = chosenUnit(kept, out.measures());
+    const auto shown = unit == kept ? core::Result<double>(r.value) : core::convert(r.value, kept, unit);
+    out.number(shown ? std::optional(*shown) : std::nullopt);
+    out.text(unit);
     return out.end();
   });
 }

@@ -23,6 +23,8 @@ public:
   core::Result<std::vector<RecordHead>> bin() override;
   core::Result<std::optional<Step>> lastDone(const std::string& who) override;
   core::Result<std::optional<Step>> firstUndone(const std::string& who) override;
+  core::Result<std::optional<Step>> lastDoneOf(const std::string& who, const Ref& ref) override;
+  core::Result<std::optional<Step>> firstUndoneOf(const std::string& who, const Ref& ref) override;
   core::Result<std::optional<core::Deed>> deedOfLastDone(const std::string& who) override;
   core::Result<std::optional<core::Deed>> deedOfFirstUndone(const std::string& who) override;
   core::Result<std::int64_t> addStep(const Step& step) override;
@@ -68,6 +70,7 @@ private:
   core::Result<std::optional<Record>> readReading(const std::string& uid);
   core::Result<Batch> batchOfRow(const QSqlQuery& row);
   core::Result<std::optional<Step>> oneStep(Sql sql, const std::string& who);
+  core::Result<std::optional<Step>> oneStepOf(Sql sql, const std::string& who, const Ref& ref);
   core::Result<std::optional<core::Deed>> oneDeed(Sql sql, const std::string& who);
   core::Problem damaged(const std::string& what) const;
 

@@ -239,6 +239,33 @@ core::Result<std::optional<Step>> SqliteStore::firstUndone(const std::string& wh
                  who);
 }
 
+/// The uid alone may stand in another thing's body, so each that holds it is read.
+core::Result<std::optional<Step>> SqliteStore::oneStepOf(Sql sql, const std::string& who, const Ref& ref) {
+  std::optional<Step> out;
+  const auto touches = [&](const Step& step) {
+    return std::any_of(step.changes.begin(), step.changes.end(), [&](const auto& c) { return c.ref == ref; });
+  };
+  if (auto trouble = m_db->each(sql, {qt(who), qt(who), qt(ref.uid)}, [&](const QSqlQuery& row) {
+        auto step = stepOf(row);
+        if (!step || !touches(*step)) return true;
+        out = std::move(step);
+        return false;
+      }))
+    return *trouble;
+  return out;
+}
+
+core::Result<std::optional<Step>> SqliteStore::lastDoneOf(const std::string& who, const Ref& ref) {
+  return oneStepOf("SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 0 AND (who = ? OR "
+                   "who = '' OR ? = '') AND instr(changes, ?) > 0 ORDER BY id DESC",
+                   who, ref);
+}
+core::Result<std::optional<Step>> SqliteStore::firstUndoneOf(const std::string& who, const Ref& ref) {
+  return oneStepOf("SELECT id, at, who, words, merge_key, changes FROM step WHERE undone = 1 AND (who = ? OR "
+                   "who = '' OR ? = '') AND instr(changes, ?) > 0 ORDER BY id",
+                   who, ref);
+}
+
 core::Result<std::optional<core::Deed>> SqliteStore::oneDeed(Sql sql, const std::string& who) {
   std::optional<core::Deed> out;
   if (auto trouble = m_db->each(sql, {qt(who), qt(who)}, [&](const QSqlQuery& row) {

@@ -7,9 +7,9 @@
 
 namespace butte::book {
 
-void TableWriter::header(std::initializer_list<const char*> first, const std::vector<std::string>& keys,
+void TableWriter::header(std::initializer_list<std::string> first, const std::vector<std::string>& keys,
                          const std::string& unit) {
-  for (const auto* name : first)
+  for (const auto& name : first)
     text(name);
   for (const auto& key : keys)
     text(key + " (" + unit + ")");
@@ -21,7 +21,7 @@ void TableWriter::number(std::string digits) {
 }
 
 void TableWriter::number(const std::optional<double>& value) {
-  number(value ? core::decimalText(*value) : std::string());
+  number(value ? QString::number(*value, 'g', 6).toStdString() : std::string());
 }
 
 bool TableWriter::end() {

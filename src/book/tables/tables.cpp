@@ -81,7 +81,8 @@ Trouble import(Book& book, const ImportPlan& plan, const std::string& fileName) 
   return std::nullopt;
 }
 
-Trouble writeTable(Store& store, Kind kind, const std::string& path, bool decimalComma) {
+Trouble writeTable(Store& store, Kind kind, const std::string& path, bool decimalComma,
+                   const words::Measures& measures) {
   QSaveFile file(QString::fromStdString(path));
   const auto failed = [&] {
     return problemAt(ProblemCode::CantBeWritten, path, {file.errorString().toStdString()});
@@ -89,7 +90,7 @@ Trouble writeTable(Store& store, Kind kind, const std::string& path, bool decima
   const auto* how = infoOf(kind).table;
   if (!how) return problemAt(ProblemCode::NotOneOf, "kind", {std::string(code(kind)), "a kind with a table"});
   if (!file.open(QIODevice::WriteOnly)) return failed();
-  TableWriter out(file, decimalComma);
+  TableWriter out(file, decimalComma, measures);
   if (auto trouble = how->write(store, out)) return trouble;
   if (file.error() != QFileDevice::NoError || !file.commit()) return failed();
   return std::nullopt;

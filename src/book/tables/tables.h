@@ -1,5 +1,6 @@
 #pragma once
 #include "book/book.h"
+#include "measures.h"
 #include "table/mapping.h"
 #include "table_words.h"
 
@@ -43,7 +44,9 @@ core::Result<ImportPlan> planImport(Store& store, const std::string& bytes);
 /// Takes what the plan takes, as one step of undo, all or nothing.
 Trouble import(Book& book, const ImportPlan& plan, const std::string& fileName);
 
-/// Writes all of a kind that is not in the bin. With a decimal comma cells are parted by ';'.
-Trouble writeTable(Store& store, Kind kind, const std::string& path, bool decimalComma = false);
+/// Writes all of a kind that is not in the bin. With a decimal comma cells are parted by ';'. Batches and
+/// readings stand in the units of `measures`; what a grower typed of waters, targets and products as typed.
+Trouble writeTable(Store& store, Kind kind, const std::string& path, bool decimalComma = false,
+                   const words::Measures& measures = {});
 
 } // namespace butte::book

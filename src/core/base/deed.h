@@ -43,18 +43,26 @@ namespace butte::core {
   X(CropAdded, "crop_added")     /* name */                                                                  \
   X(CropRemoved, "crop_removed") /* name */                                                                  \
   X(CropWeightsHeld, "crop_weights_held")                                                                    \
-  X(ProductOn, "product_on")                    /* name */                                                   \
-  X(ProductOff, "product_off")                  /* name */                                                   \
-  X(ProductFree, "product_free")                /* name */                                                   \
-  X(ProductHeld, "product_held")                /* name, figure, unit */                                     \
-  X(ProductAdded, "product_added")              /* name */                                                   \
-  X(ProductChanged, "product_changed")          /* name */                                                   \
-  X(ProductRemoved, "product_removed")          /* name */                                                   \
-  X(ProductAsInBook, "product_as_in_book")      /* name */                                                   \
-  X(StockOntoShelf, "stock_onto_shelf")         /* name */                                                   \
-  X(ScaleReadability, "scale_readability")      /* which, figure, unit */                                    \
-  X(ScaleCapacity, "scale_capacity")            /* which, figure, unit */                                    \
-  X(ScaleRemoved, "scale_removed")              /* which */                                                  \
+  X(ProductOn, "product_on")               /* name */                                                        \
+  X(ProductOff, "product_off")             /* name */                                                        \
+  X(ProductFree, "product_free")           /* name */                                                        \
+  X(ProductHeld, "product_held")           /* name, figure, unit */                                          \
+  X(ProductAdded, "product_added")         /* name */                                                        \
+  X(ProductChanged, "product_changed")     /* name */                                                        \
+  X(ProductRemoved, "product_removed")     /* name */                                                        \
+  X(ProductAsInBook, "product_as_in_book") /* name */                                                        \
+  X(StockOntoShelf, "stock_onto_shelf")    /* name */                                                        \
+  X(ScaleReadability, "scale_readability") /* which, figure, unit */                                         \
+  X(ScaleCapacity, "scale_capacity")       /* which, figure, unit */                                         \
+  X(ScaleRemoved, "scale_removed")         /* which */                                                       \
+  X(StageAdded, "stage_added")             /* name */                                                        \
+  X(StageInHand, "stage_in_hand")          /* name */                                                        \
+  X(StageNamed, "stage_named")             /* name */                                                        \
+  X(StageRemoved, "stage_removed")         /* name */                                                        \
+  X(SpoonsUsed, "spoons_used")                                                                               \
+  X(NoSpoons, "no_spoons")                                                                                   \
+  X(AcidFirst, "acid_first")                                                                                 \
+  X(AcidLast, "acid_last")                                                                                   \
   X(WaterNamed, "water_named")                  /* name */                                                   \
   X(WaterTaken, "water_taken")                  /* name */                                                   \
   X(WaterReportTaken, "water_report_taken")     /* name, date */                                             \

@@ -9,7 +9,8 @@ namespace butte::core {
 namespace {
 
 constexpr std::array<std::string_view, ratioFormCount> ratioKeys{
-    "one_to", "percent", "ml_per_l", "ml_per_gal_us", "ml_per_gal_imp", "floz_per_gal_us"};
+    "one_to",          "percent",      "ml_per_l",     "ml_per_gal_us",   "ml_per_gal_imp",
+    "floz_per_gal_us", "ml_per_100_l", "l_per_1000_l", "ml_per_10_gal_us"};
 
 /// Figure times factor is the same for all forms but the first.
 double figureTimesFactor(RatioForm form) {
@@ -24,6 +25,12 @@ double figureTimesFactor(RatioForm form) {
     return 1000 * factor::litresPerImperialGallon;
   case RatioForm::FluidOuncesPerUsGallon:
     return factor::litresPerUsGallon / factor::litresPerUsFluidOunce;
+  case RatioForm::MlPerHundredLitres:
+    return 1000 * 100;
+  case RatioForm::LitresPerThousandLitres:
+    return 1000;
+  case RatioForm::MlPerTenUsGallons:
+    return 1000 * 10 * factor::litresPerUsGallon;
   case RatioForm::OneTo:
     break;
   }

@@ -13,11 +13,15 @@ enum class RatioForm {
   MlPerUsGallon,
   MlPerImperialGallon,
   FluidOuncesPerUsGallon, ///< US fluid ounces; 1 is 1:128
+  MlPerHundredLitres,     ///< as labels of the greenhouse trade state it
+  LitresPerThousandLitres,
+  MlPerTenUsGallons,
 };
 
-/// "one_to", "percent", "ml_per_l", "ml_per_gal_us", "ml_per_gal_imp", "floz_per_gal_us".
+/// "one_to", "percent", "ml_per_l", "ml_per_gal_us", "ml_per_gal_imp", "floz_per_gal_us",
+/// "ml_per_100_l", "l_per_1000_l", "ml_per_10_gal_us".
 std::string_view ratioKey(RatioForm form);
-inline constexpr int ratioFormCount = 6;
+inline constexpr int ratioFormCount = 9;
 
 /// The stock factor (100 for 1:100) of a figure in a form. Error: OutOfRange where it is not above 0, or says
 /// more stock than feed.

@@ -38,7 +38,7 @@ public:
       m_out.presentStrength = *strength;
     }
     const double share = pourIn();
-    addSalts(share);
+    addSalts(share, plan.acid);
     return std::move(m_out);
   }
 
@@ -78,10 +78,10 @@ private:
     return share > nothingMissing ? share : 0;
   }
 
-  void addSalts(double share) {
+  void addSalts(double share, AcidTurn acid) {
     for (std::size_t j = 0; j < m_grams.size(); ++j)
       m_out.grams[j] = m_grams[j] * share;
-    for (const auto j : mixingOrder(m_shelf, m_out.grams, MixingInto::Vessel)) {
+    for (const auto j : mixingOrder(m_shelf, m_out.grams, MixingInto::Vessel, acid)) {
       m_inVessel.addScaled(m_shelf[j].composition.solutesPerGram, m_out.grams[j].grams());
       m_out.steps.push_back({j, m_out.grams[j], reading(m_inVessel, m_out.mixingVolume)});
     }

@@ -13,6 +13,7 @@ namespace butte::core {
 struct DirectPlan {
   Volume present;                      ///< of the same feed, in the vessel already; 0: it is empty
   std::optional<Conductivity> reading; ///< what that reads; nothing: it is at full strength
+  AcidTurn acid = AcidTurn::Last;
 };
 
 /// One salt that goes in, and what the meters should show once it is stirred in.
@@ -42,9 +43,9 @@ inline constexpr double waterBeforeSalts = 0.9;
 
 /// `grams` stand for `vessel` of finished feed; `waterAlone` is mix() of the water by itself. Salts in the
 /// order of one vessel of thin feed: phosphates and blends, other salts, traces, chelates, calcium last,
-/// acids and bases after all (common practice; what would fall out of the finished feed is computed, not
-/// assumed). Errors: OutOfRange ("direct.present", "direct.reading"): more than the vessel holds, or a
-/// reading below the water's own.
+/// acids and bases after or before all (common practice; what would fall out of the finished feed is
+/// computed, not assumed). Errors: OutOfRange ("direct.present", "direct.reading"): more than the vessel
+/// holds, or a reading below the water's own.
 Result<DirectMix> mixDirectly(const MixResult& waterAlone, const std::vector<ShelfProduct>& shelf,
                               const std::vector<Mass>& grams, Volume vessel, const DirectPlan& plan);
 

@@ -37,7 +37,7 @@ std::vector<Mass> stepsOf(const Given& given, const std::vector<Mass>& grams) {
   std::vector<Mass> steps(grams.size());
   if (!given.scales.empty()) {
     for (const auto& step : weighPlan(given.request.shelf, grams, given.scales))
-      steps[step.product] = given.scales[step.scale].readability;
+      steps[step.product] = step.step;
   }
   for (std::size_t j = 0; j < steps.size() && j < given.steps.size(); ++j) {
     if (given.steps[j] > Mass{}) steps[j] = given.steps[j];
@@ -100,7 +100,7 @@ ErrorLimits withWeighing(const Given& given, const std::vector<Mass>& grams) {
   errors.weighing.assign(grams.size(), Mass{});
   if (given.scales.empty()) return errors;
   for (const auto& step : weighPlan(given.request.shelf, grams, given.scales))
-    errors.weighing[step.product] = given.scales[step.scale].readability * (0.5 * step.loads);
+    errors.weighing[step.product] = step.exact * (step.errorPercent / 100);
   return errors;
 }
 

@@ -14,8 +14,9 @@ struct ShelfProduct {
   Composition composition;
   bool liquid = false;
   std::optional<double> densityKgPerL;
-  std::optional<double> pricePerKg; ///< in whatever currency the grower uses
-  Mass least;                       ///< in the batch volume
+  std::optional<double> pricePerKg;  ///< in whatever currency the grower uses
+  std::optional<Mass> levelTeaspoon; ///< of a dry product, the mean of ten that the grower weighed
+  Mass least;                        ///< in the batch volume
   std::optional<Mass> most;
   std::optional<Mass> locked; ///< a weight the grower holds; the rest is solved around it
 };

@@ -28,6 +28,12 @@ const Scale& finest(const std::vector<Scale>& scales) {
                            [](const Scale& a, const Scale& b) { return a.readability < b.readability; });
 }
 
+/// A pre-stock is weighed: spoons are no help for it.
+std::vector<Scale> withoutSpoons(std::vector<Scale> scales) {
+  std::erase_if(scales, [](const Scale& scale) { return scale.spoons; });
+  return scales;
+}
+
 class Bottle {
 public:
   Bottle(const std::vector<ShelfProduct>& shelf, const std::vector<Scale>& scales, Temperature coldest)
@@ -92,8 +98,9 @@ private:
 std::vector<PreStock> preStocks(const std::vector<ShelfProduct>& shelf, const std::vector<TankContent>& tanks,
                                 const std::vector<Scale>& scales, Temperature coldest) {
   std::vector<PreStock> out;
-  if (scales.empty()) return out;
-  const Bottle bottle(shelf, scales, coldest);
+  const auto weighing = withoutSpoons(scales);
+  if (weighing.empty()) return out;
+  const Bottle bottle(shelf, weighing, coldest);
   for (std::size_t t = 0; t < tanks.size(); ++t) {
     auto found = bottle.forTank(tanks[t]);
     if (!found) continue;

@@ -21,7 +21,7 @@ public:
       for (const auto& item : stock.tanks[t].items)
         weights[item.product] = item.mass;
       for (const auto& step : weighPlan(request.shelf, weights, scales))
-        add(request, t, step, scales[step.scale].readability);
+        add(request, t, step);
     }
     for (const auto j : stock.notPlaced) {
       m_request.shelf.push_back(request.shelf[j]);
@@ -52,16 +52,17 @@ private:
     Mass step, shown;
   };
 
-  void add(const SolveRequest& request, std::size_t t, const WeighStep& step, Mass readability) {
+  void add(const SolveRequest& request, std::size_t t, const WeighStep& step) {
     const auto& content = m_stock.tanks[t];
     const double perTank = request.volume / (content.tank.volume * content.factor);
     // What no scale can weigh goes in by a pre-stock, as computed.
-    const bool matters = !step.tooFine && readability * 0.5 > step.exact * worthTelling;
-    m_places.push_back({t, step.product, perTank, readability, step.shown});
+    const bool bySpoon = step.teaspoons > 0; // all of it is coarse, and poured all the same
+    const bool matters = !bySpoon && !step.tooFine && step.step * 0.5 > step.exact * worthTelling;
+    m_places.push_back({t, step.product, perTank, step.step, step.shown});
     m_request.shelf.push_back(request.shelf[step.product]);
     m_request.shelf.back().locked.reset();
-    m_grams.push_back((matters || step.tooFine ? step.exact : step.shown) * perTank);
-    m_steps.push_back(matters ? readability * perTank : Mass{});
+    m_grams.push_back((matters || (step.tooFine && !bySpoon) ? step.exact : step.shown) * perTank);
+    m_steps.push_back(matters ? step.step * perTank : Mass{});
   }
 
   const StockAnswer& m_stock;

@@ -1,4 +1,5 @@
 #pragma once
+#include "bench/weigh_plan.h"
 #include "dose/dosing.h"
 #include "json_reader.h"
 #include "stock/tank.h"
@@ -18,6 +19,8 @@ inline constexpr Choices<core::RatioBasis, 3> ratioBases{{{"mass", core::RatioBa
                                                           {"equivalents", core::RatioBasis::Equivalents}}};
 inline constexpr Choices<core::GrowingSystem, 2> growingSystems{
     {{"open", core::GrowingSystem::Open}, {"recirculating", core::GrowingSystem::Recirculating}}};
+inline constexpr Choices<core::AcidTurn, 2> acidTurns{
+    {{"last", core::AcidTurn::Last}, {"first", core::AcidTurn::First}}};
 /// Whether it wets the leaves.
 inline constexpr Choices<bool, 2> waterings{{{"roots", false}, {"overhead", true}}};
 

@@ -1,4 +1,5 @@
 #include "json_reader.h"
+#include "things/choices.h"
 #include "things/figures.h"
 #include "things/things.h"
 #include "typed_numbers.h"
@@ -55,6 +56,14 @@ Scale readScale(const Json& json, const std::string& path, Dialect dialect, cons
   if (const auto g = figure(reader, dialect, figures::capacity)) scale.capacity = Mass::fromGrams(*g);
   reader.finish();
   return scale;
+}
+
+DirectPlan readDirectPlan(ObjectReader& reader, Dialect dialect) {
+  DirectPlan plan;
+  plan.present = volumeOf(reader, dialect, figures::vesselPresent).value_or(plan.present);
+  plan.reading = conductivityOf(reader, dialect, figures::vesselReading);
+  plan.acid = chosen(reader, "acid", acidTurns);
+  return plan;
 }
 
 DosingPump readPump(ObjectReader& reader, Dialect dialect) {

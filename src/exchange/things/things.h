@@ -3,6 +3,7 @@
 #include "dose/dosing.h"
 #include "dose/reading_line.h"
 #include "dose/vessel.h"
+#include "formula/direct_mix.h"
 #include "formula/uncertainty.h"
 #include "json_fwd.h"
 #include "product/shelf_product.h"
@@ -46,6 +47,8 @@ core::Vessel readVessel(ObjectReader& vessel, Dialect dialect);
 void readTank(ObjectReader& tank, Dialect dialect, core::Tank& out);
 
 void readDissolving(ObjectReader& reader, Dialect dialect, core::DissolvingPlan& out);
+/// What stands in the one vessel that the salts go into, and when its acid goes in.
+core::DirectPlan readDirectPlan(ObjectReader& reader, Dialect dialect);
 core::Scale readScale(const Json& json, const std::string& path, Dialect dialect, const core::Scale& usual,
                       std::optional<core::Problem>& problem);
 core::DosingPump readPump(ObjectReader& reader, Dialect dialect);

@@ -13,6 +13,7 @@
 #include "units/convert.h"
 #include "wording/tr.h"
 
+#include <QCheckBox>
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -29,7 +30,9 @@ constexpr int restMilliseconds = 120; ///< the paper follows when the typing res
 } // namespace
 
 BenchPage::BenchPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
-    : QWidget(parent), m_editor(editor), m_units(units), m_sheet(new ClosedTextView) {
+    : QWidget(parent), m_editor(editor), m_units(units),
+      m_spoons(new QCheckBox(tr("Level measuring spoons, where no scale comes nearer"))),
+      m_sheet(new ClosedTextView) {
   auto* title = new PlainLabel(tr("Bench sheet"));
   title->setFont(faceOf(15, true));
   auto* pdf = new QPushButton(tr("Save as PDF…"));
@@ -54,6 +57,12 @@ BenchPage::BenchPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   column->addLayout(head);
   for (std::size_t i = 0; i < scaleCount; ++i)
     column->addWidget(makeScaleRow(i));
+  column->addWidget(m_spoons, 0, Qt::AlignLeft);
+  m_spoons->setObjectName("levelSpoons");
+  m_spoons->setToolTip(
+      tr("Tells dry products in level tablespoons, teaspoons and eighths of them, with how far that may be "
+         "off. A product's own spoon is learnt from ten of them: on its page"));
+  connect(m_spoons, &QCheckBox::clicked, this, [this](bool on) { FormulaEdits(m_editor).setSpoons(on); });
   m_sheet->setObjectName("sheetPreview");
   m_sheet->setStyleSheet("background: white; color: black; border: 1px solid " + theme().line.name());
   m_sheet->setFont(faceOf(12));
@@ -67,8 +76,7 @@ BenchPage::BenchPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
 }
 
 NumberField* BenchPage::scaleField(std::size_t index, bool readability, const QString& name) {
-  const bool second = index > 0;
-  auto* field = new NumberField({name, "", 0.000001, 1e6, second});
+  auto* field = new NumberField({name, "", 0.000001, 1e6, true});
   field->asked = [this, index] { return AskedUnit{unitOf(index), {}}; };
   field->setObjectName(QString("scale%1_%2").arg(index).arg(readability ? "readability" : "capacity"));
   field->setFixedWidth(70);
@@ -99,7 +107,7 @@ QWidget* BenchPage::makeScaleRow(std::size_t index) {
   ScaleFields fields{scaleField(index, true, tr("%1, smallest step").arg(name)),
                      scaleField(index, false, tr("%1, most at once").arg(name))};
   row->addWidget(
-      new PlainLabel(index == 0 ? tr("Scale: shows steps of") : tr("Second scale (may be empty): steps of")));
+      new PlainLabel(index == 0 ? tr("Scale: shows steps of") : tr("Second scale, if any: steps of")));
   row->addWidget(fields.readability);
   fields.unit = new QComboBox;
   fields.unit->setObjectName(QString("scale%1_unit").arg(index));
@@ -125,6 +133,7 @@ void BenchPage::showEvent(QShowEvent* event) {
 }
 
 void BenchPage::refresh() {
+  m_spoons->setChecked(m_editor.document().spoons);
   const auto stated = FormulaEdits(m_editor).scaleCount();
   for (std::size_t i = 0; i < m_scales.size(); ++i) {
     const bool there = i < stated;

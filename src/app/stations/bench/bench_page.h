@@ -3,6 +3,7 @@
 #include <QWidget>
 #include <vector>
 
+class QCheckBox;
 class QComboBox;
 class QLabel;
 class QTextBrowser;
@@ -38,6 +39,7 @@ private:
 
   FormulaEditor& m_editor;
   UnitsShown& m_units;
+  QCheckBox* m_spoons;
   QTextBrowser* m_sheet;
   QString m_html; ///< as laid out
   QTimer m_rest;

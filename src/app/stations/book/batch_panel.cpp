@@ -176,7 +176,8 @@ void BatchPanel::addButtons(QVBoxLayout* column) {
     const auto html = m_desk.book().store().sheet(m_edits.batch().sheet);
     if (html && *html)
       emit sheetAsked(qtext(**html).replace(
-          sheetDayMark, dateOnSheet(QDateTime::fromSecsSinceEpoch(m_edits.batch().at.seconds).date())));
+          sheetDayMark, dateOnSheet(QDateTime::fromSecsSinceEpoch(m_edits.batch().at.seconds).date(),
+                                    m_edits.batch().formulaVersion)));
   });
   auto* formula = new QPushButton(tr("Formula as used"));
   formula->setObjectName("batchFormula");

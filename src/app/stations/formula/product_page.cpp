@@ -6,14 +6,13 @@
 #include "edits/shelf_edits.h"
 #include "fields/number_field.h"
 #include "formula_document.h"
-#include "formula_words.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "product/catalogue.h"
 #include "services/units_shown.h"
 #include "stations/formula/label_paper.h"
-#include "stock/solubility.h"
+#include "stations/formula/product_facts.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 #include "words.h"
@@ -31,20 +30,9 @@ namespace butte::app {
 
 namespace {
 
-/// "Dissolves freely: 316 g (water-free) in 1 L of water at 20 °C." Classes as in the pharmacopoeias, from
-/// memory: freely from 100 g, soluble from 33, sparingly from 10 g per kg.
-QString solubilityWords(const core::CatalogueProduct& entry, const UnitsShown& units) {
-  if (!entry.composition.formula) return {};
-  const auto grams =
-      core::anhydrousGramsPerKgWater(*entry.composition.formula, core::Temperature::fromCelsius(20));
-  if (!grams) return {};
-  const auto name = *grams >= 100 ? "freely" : *grams >= 33 ? "well" : *grams >= 10 ? "sparingly" : "hardly";
-  const auto temperature = core::Temperature::fromCelsius(20);
-  constexpr double waterKgPerLitre = 0.9982; // at 20 degC; handbook value, from memory
-  const double kilograms = units.measures().oneVolume().litres() * waterKgPerLitre;
-  return tr("\nDissolves %1: %2 (water-free) in 1 %3 of water at %4")
-      .arg(name, units.text(core::Mass::fromGrams(*grams * kilograms)), units.volumeUnitName(),
-           units.text(temperature));
+/// A cup of ten spoons is weighed on a kitchen scale, which shows grams or ounces.
+std::string spoonUnit(const words::Measures& measures) {
+  return measures.mass == MassShown::Metric ? "g" : "oz";
 }
 
 } // namespace
@@ -60,10 +48,12 @@ ProductPage::ProductPage(FormulaEditor& editor, UnitsShown& units, Prompts& prom
       m_bagPrice(new NumberField({tr("price of a bag"), "", 0, 1e7, true})),
       m_bag(new NumberField({tr("bag"), "", 0.001, 11000, true})),
       m_step(new NumberField({tr("weighed in steps of"), "", 0.0001, 1e6, true})),
-      m_content(new NumberField({tr("error of the content"), "%", 0, 50, true})), m_doubts(new WrappedLabel),
-      m_densityUnit(new PlainLabel), m_priceUnit(new PlainLabel), m_bagUnit(new PlainLabel),
-      m_stepUnit(new PlainLabel), m_labelPaper(new LabelPaper(prompts)), m_ownPart(new QWidget),
-      m_put(new QPushButton), m_remove(new QPushButton(tr("Take off the shelf"))) {
+      m_content(new NumberField({tr("error of the content"), "%", 0, 50, true})),
+      m_spoons(new NumberField({tr("ten level teaspoons"), "", 0.001, 1000, true})),
+      m_doubts(new WrappedLabel), m_densityUnit(new PlainLabel), m_priceUnit(new PlainLabel),
+      m_bagUnit(new PlainLabel), m_stepUnit(new PlainLabel), m_spoonsUnit(new PlainLabel),
+      m_labelPaper(new LabelPaper(prompts)), m_ownPart(new QWidget), m_put(new QPushButton),
+      m_remove(new QPushButton(tr("Take off the shelf"))) {
   m_title->setFont(faceOf(15, true));
   m_facts->setTextFormat(Qt::PlainText);
   m_problem->setObjectName("productProblem");
@@ -99,6 +89,7 @@ ProductPage::ProductPage(FormulaEditor& editor, UnitsShown& units, Prompts& prom
   column->addWidget(m_ownPart);
   column->addLayout(priceRow);
   column->addLayout(makeBag());
+  column->addLayout(makeSpoons());
   column->addWidget(m_doubts);
   column->addWidget(m_problem);
   column->addLayout(buttons);
@@ -147,6 +138,7 @@ void ProductPage::askInUnits() {
   inUnit(m_density, [this] { return m_shownIn.densityUnit(); });
   inUnit(m_bag, [this] { return m_shownIn.bulkUnit(); });
   inUnit(m_step, [this] { return m_shownIn.massUnit(); });
+  inUnit(m_spoons, [this] { return spoonUnit(m_shownIn); });
 }
 
 /// What was read of a label goes into the fields, to be looked at.
@@ -195,6 +187,25 @@ QLayout* ProductPage::makeBag() {
   return row;
 }
 
+/// How a level spoon of it is learnt.
+QLayout* ProductPage::makeSpoons() {
+  auto* row = new QHBoxLayout;
+  m_spoons->setObjectName("productTenTeaspoons");
+  m_spoons->setFixedWidth(70);
+  m_spoons->onMessage = [this](const QString& words) { emit message(words); };
+  const auto why =
+      tr("Fill ten level teaspoons into one cup and weigh them: then its spoons are right to some 10 %, "
+         "else to a third");
+  m_spoons->setToolTip(why);
+  auto* label = new PlainLabel(tr("Ten level teaspoons of it weigh"));
+  label->setToolTip(why);
+  row->addWidget(label);
+  row->addWidget(m_spoons);
+  row->addWidget(m_spoonsUnit);
+  row->addStretch();
+  return row;
+}
+
 /// What has a unit, in those of the person.
 void ProductPage::showInUnits(const TypedProduct& product) {
   m_shownIn = m_units.measures();
@@ -203,6 +214,8 @@ void ProductPage::showInUnits(const TypedProduct& product) {
   m_density->show(digitsIn({product.densityKgPerL, "kg/L"}, qtext(m_shownIn.densityUnit())));
   m_bag->show(digitsIn(product.bag, qtext(m_shownIn.bulkUnit())));
   m_step->show(digitsIn(product.step, qtext(m_shownIn.massUnit())));
+  m_spoons->show(digitsIn(product.tenTeaspoons, qtext(spoonUnit(m_shownIn))));
+  m_spoonsUnit->setText(qtext(spoonUnit(m_shownIn)));
   m_densityUnit->setText(tr("%1 (empty for a solid)").arg(qtext(m_shownIn.densityUnitName())));
   m_priceUnit->setText(tr("per %1, in your currency").arg(qtext(m_shownIn.bulkUnit())));
   m_bagUnit->setText(tr("%1 · in steps of").arg(qtext(m_shownIn.bulkUnit())));
@@ -329,18 +342,7 @@ void ProductPage::showFacts() {
            "Copy the label's own rows."));
     return;
   }
-  QStringList parts;
-  for (const auto n : core::allNutrients) {
-    const double share = entry->composition.massFraction.of(n);
-    if (n != core::Nutrient::N && share > 0.0005)
-      parts << QString("%1 %2 %").arg(QString::fromStdString(words::nutrientSymbol(n)),
-                                      QString::number(share * 100, 'f', 1));
-  }
-  m_facts->setText(tr("%1 · %2 · purity %3 %\n%4\nCautions: %5\n%6\nSource: %7%8")
-                       .arg(QString::fromStdString(entry->name), QString::fromStdString(entry->formulaText),
-                            QString::number(entry->purityPercent), parts.join(" · "),
-                            QString::fromStdString(entry->cautions), QString::fromStdString(entry->remark),
-                            QString::fromStdString(entry->source), solubilityWords(*entry, m_units)));
+  m_facts->setText(productFacts(*entry, m_units));
 }
 
 TypedProduct ProductPage::asTyped() const {
@@ -357,6 +359,7 @@ TypedProduct ProductPage::asTyped() const {
   out.code = m_code->text().trimmed().toStdString();
   out.bag = {decimal(m_bag), m_shownIn.bulkUnit()};
   out.step = {decimal(m_step), m_shownIn.massUnit()};
+  out.tenTeaspoons = {decimal(m_spoons), spoonUnit(m_shownIn)};
   for (const auto& [key, field] : m_label) {
     if (!field->digits().isEmpty()) out.label.emplace_back(key, decimal(field));
   }
@@ -367,7 +370,7 @@ bool ProductPage::anythingWrong() {
   QString words;
   if (m_ownPart->isVisibleTo(this) && m_name->text().trimmed().isEmpty())
     words = tr("Give the product a name, as on the bag.");
-  for (const auto* field : {m_price, m_density, m_bagPrice, m_bag, m_step, m_content}) {
+  for (const auto* field : {m_price, m_density, m_bagPrice, m_bag, m_step, m_content, m_spoons}) {
     if (field->isWrong()) words = field->message();
   }
   if (m_byFormula->isChecked() && m_purity->isWrong()) words = m_purity->message();

@@ -46,6 +46,7 @@ private:
   bool anythingWrong();
   QLayout* makeLabelGrid();
   QLayout* makeBag();
+  QLayout* makeSpoons();
   void showInUnits(const TypedProduct& product);
   double kilogramsOfPrice() const;
   QString priceShown(const std::string& perKg) const;
@@ -62,8 +63,8 @@ private:
   QLabel *m_title, *m_facts, *m_problem;
   QLineEdit *m_name, *m_formula, *m_code;
   QRadioButton *m_byLabel, *m_byFormula;
-  NumberField *m_purity, *m_price, *m_density, *m_bagPrice, *m_bag, *m_step, *m_content;
-  QLabel *m_doubts, *m_densityUnit, *m_priceUnit, *m_bagUnit, *m_stepUnit;
+  NumberField *m_purity, *m_price, *m_density, *m_bagPrice, *m_bag, *m_step, *m_content, *m_spoons;
+  QLabel *m_doubts, *m_densityUnit, *m_priceUnit, *m_bagUnit, *m_stepUnit, *m_spoonsUnit;
   LabelPaper* m_labelPaper;
   QWidget* m_ownPart;
   QPushButton *m_put, *m_remove;

@@ -9,6 +9,7 @@
 #include "paint/hatch.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
+#include "quantity/typed_dose.h"
 #include "refresh/while_seen.h"
 #include "services/units_shown.h"
 #include "units/convert.h"
@@ -42,6 +43,7 @@ ProductRow::ProductRow(FormulaEditor& editor, UnitsShown& units, std::string id,
   m_weight->setFixedWidth(72);
   m_weight->setFont(faceOf(15, true));
   m_weight->onTyped = [this](const QString& digits) { weightTyped(digits); };
+  m_weight->orElse = [this](const QString& text) { return weightOfDose(text); };
   m_weight->asked = [this] { return AskedUnit{m_rowUnit.toStdString(), {}}; };
   // In the unit that fits it, once the hand has left; queued, for a window that closes takes the focus too.
   connect(m_weight, &QLineEdit::editingFinished, this, &ProductRow::refresh, Qt::QueuedConnection);
@@ -101,6 +103,8 @@ void ProductRow::refresh() {
   const auto name = QString::fromStdString(seen.name);
   m_on->setChecked(seen.on);
   m_name->setText(name);
+  m_weight->setToolTip(
+      tr("A weight, or a dose as the label states it: so much per %1").arg(m_units.volumeUnitName()));
   setToolTip(
       tr("%1\ndouble-click, or F4 in its weight, for composition and price; right click for more").arg(name));
   const auto& overlay = m_editor.overlay();
@@ -177,6 +181,18 @@ void ProductRow::setHeld(bool held) {
 
 void ProductRow::weightTyped(const QString& digits) {
   ShelfEdits(m_editor).hold(m_id, typed(digits, m_rowUnit), true);
+}
+
+/// "115 g per 100 L", "0.5 fl oz per gallon", "2 tsp" for the batch in hand.
+QString ProductRow::weightOfDose(const QString& text) const {
+  const int index = m_editor.indexOf(m_id);
+  if (index < 0) return {};
+  const auto& document = m_editor.document();
+  const auto mass =
+      reading::typedDose(text.toStdString(), document.allProducts[static_cast<std::size_t>(index)],
+                         document.given.request.volume);
+  // As many digits as a hand would type, so that the field shows all of what counts.
+  return mass ? digitsIn({QString::number(mass->grams(), 'g', 6).toStdString(), "g"}, m_rowUnit) : QString();
 }
 
 void ProductRow::setLit(bool on) {

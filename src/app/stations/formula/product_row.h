@@ -45,6 +45,7 @@ private:
   static QString shownHeld(const exchange::Amount& held);
   std::string weightDigits(core::Mass mass) const;
   void weightTyped(const QString& digits);
+  QString weightOfDose(const QString& text) const;
   QString carries() const;
   QString tooCoarse() const;
   QString unitFor(core::Mass mass) const;

@@ -3,6 +3,7 @@
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
 #include "edits/formula_edits.h"
+#include "edits/stage_edits.h"
 #include "fields/filling_combo.h"
 #include "fields/number_field.h"
 #include "paint/flow_row.h"
@@ -111,6 +112,12 @@ void SolveBar::fillComparisons() {
   const auto& parts = m_editor.document().water.sources;
   for (std::size_t p = 0; parts.size() > 1 && p < parts.size(); ++p)
     items.append({tr("only %1").arg(QString::fromStdString(parts[p].name)), QString("part%1").arg(p)});
+  const auto& document = m_editor.document();
+  for (std::size_t i = 0; i < document.stages.size(); ++i) {
+    if (document.stages[i] != document.stage)
+      items.append(
+          {tr("stage %1").arg(QString::fromStdString(document.stages[i])), QString("stage%1").arg(i)});
+  }
   const auto versions = m_desk.isOpen()
                             ? m_desk.book().store().versions(m_desk.inHand().uid)
                             : core::Result<std::vector<book::Version>>(std::vector<book::Version>{});
@@ -150,6 +157,11 @@ void SolveBar::compareWith(int index) {
     given.waterPlan.reset();
     if (at < parts.size()) given.request.water = parts[at].treated;
     given.titration.reset();
+  } else if (choice.startsWith("stage")) {
+    const auto stages = StageEdits(m_editor).workedOut();
+    const auto at = choice.mid(5).toUInt();
+    if (at >= stages.size()) return;
+    given = stages[at].document.given;
   } else if (choice.startsWith("version")) {
     const auto other = m_desk.versionInHand(choice.mid(7).toInt());
     if (!other) return emit message(QString::fromStdString(words::problemText(other.problem())));

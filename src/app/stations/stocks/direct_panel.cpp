@@ -15,6 +15,7 @@
 #include "wording/tr.h"
 #include "words.h"
 
+#include <QCheckBox>
 #include <QHBoxLayout>
 #include <QVBoxLayout>
 
@@ -22,7 +23,8 @@ namespace butte::app {
 
 DirectPanel::DirectPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units), m_problem(new WrappedLabel),
-      m_notes(new WrappedLabel), m_ladder(new LadderPicture) {
+      m_notes(new WrappedLabel), m_acidFirst(new QCheckBox(tr("Acid or base before the salts"))),
+      m_ladder(new LadderPicture) {
   m_problem->setObjectName("directProblem");
   m_notes->setObjectName("directNotes");
   m_notes->setFont(faceOf(13));
@@ -32,7 +34,15 @@ DirectPanel::DirectPanel(FormulaEditor& editor, UnitsShown& units, QWidget* pare
   column->addWidget(makeFields());
   column->addWidget(m_problem);
   column->addWidget(m_ladder, 1);
+  column->addWidget(m_acidFirst, 0, Qt::AlignLeft);
   column->addWidget(m_notes);
+  m_acidFirst->setObjectName("directAcidFirst");
+  m_acidFirst->setToolTip(
+      tr("First, the carbonate is gone before phosphate and calcium meet it; last, the meter shows what is "
+         "still missing. Both are done; the feed is the same."));
+  connect(m_acidFirst, &QCheckBox::clicked, this, [this](bool first) {
+    MixingEdits(m_editor).setAcidTurn(first ? core::AcidTurn::First : core::AcidTurn::Last);
+  });
   auto* fresh = new WhileSeen(this, [this] { refresh(); });
   connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
   connect(&units, &UnitsShown::changed, fresh, &WhileSeen::outdate);
@@ -117,7 +127,16 @@ void DirectPanel::refresh() {
   m_problem->setVisible(!*direct);
   m_notes->setText(*direct ? notes(**direct) : QString());
   m_notes->setVisible(!m_notes->text().isEmpty());
+  m_acidFirst->setVisible(*direct && takesAcid(**direct));
+  m_acidFirst->setChecked(MixingEdits(m_editor).acidTurn() == core::AcidTurn::First);
   if (*direct) m_ladder->show(shown(**direct));
+}
+
+bool DirectPanel::takesAcid(const core::DirectMix& mix) const {
+  const auto& shelf = m_editor.document().given.request.shelf;
+  return phTrimOf(m_editor) ||
+         std::any_of(mix.steps.begin(), mix.steps.end(),
+                     [&](const core::DirectStep& step) { return core::isAcidOrBase(shelf[step.product]); });
 }
 
 LadderPicture::Rung DirectPanel::rung(const core::DirectStep& step, const core::WeighStep& weighed) const {
@@ -155,7 +174,6 @@ std::vector<LadderPicture::Level> DirectPanel::levels(const core::DirectMix& mix
 
 LadderPicture::Shown DirectPanel::shown(const core::DirectMix& mix) const {
   const auto& answer = m_editor.answer();
-  const auto& document = m_editor.document();
   LadderPicture::Shown out;
   out.before = mix.present > core::Volume{} ? mix.beforeSalts.milliSiemensPerCm()
                                             : answer.water.conductivity.milliSiemensPerCm();
@@ -166,8 +184,7 @@ LadderPicture::Shown DirectPanel::shown(const core::DirectMix& mix) const {
   if (answer.feed.ph) out.last += " · pH " + localNumber(*answer.feed.ph, 1);
   out.present = (mix.present - mix.drain) / mix.vessel;
   out.levels = levels(mix);
-  const auto plan =
-      core::weighPlan(document.given.request.shelf, mix.grams, document.scales, {}, core::MixingInto::Vessel);
+  const auto plan = vesselWeighing(m_editor, mix);
   for (std::size_t i = 0; i < mix.steps.size() && i < plan.size(); ++i)
     out.rungs.push_back(rung(mix.steps[i], plan[i]));
   return out;

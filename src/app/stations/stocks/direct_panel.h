@@ -5,6 +5,7 @@
 
 #include <QWidget>
 
+class QCheckBox;
 class QLabel;
 
 namespace butte::app {
@@ -33,12 +34,14 @@ private:
   std::vector<LadderPicture::Level> levels(const core::DirectMix& mix) const;
   LadderPicture::Rung rung(const core::DirectStep& step, const core::WeighStep& weighed) const;
   QString notes(const core::DirectMix& mix) const;
+  bool takesAcid(const core::DirectMix& mix) const;
 
   FormulaEditor& m_editor;
   UnitsShown& m_units;
   NumberField *m_vessel, *m_present, *m_reading;
   std::vector<std::pair<QLabel*, bool>> m_unitLabels; ///< true: of volumes
   QLabel *m_problem, *m_notes;
+  QCheckBox* m_acidFirst;
   LadderPicture* m_ladder;
 };
 

@@ -32,7 +32,10 @@ constexpr std::pair<core::RatioForm, const char*> forms[] = {
     {core::RatioForm::MlPerLitre, QT_TRANSLATE_NOOP("butte", "mL per L")},
     {core::RatioForm::MlPerUsGallon, QT_TRANSLATE_NOOP("butte", "mL per US gal")},
     {core::RatioForm::MlPerImperialGallon, QT_TRANSLATE_NOOP("butte", "mL per imp gal")},
-    {core::RatioForm::FluidOuncesPerUsGallon, QT_TRANSLATE_NOOP("butte", "fl oz per US gal")}};
+    {core::RatioForm::FluidOuncesPerUsGallon, QT_TRANSLATE_NOOP("butte", "fl oz per US gal")},
+    {core::RatioForm::MlPerHundredLitres, QT_TRANSLATE_NOOP("butte", "mL per 100 L")},
+    {core::RatioForm::LitresPerThousandLitres, QT_TRANSLATE_NOOP("butte", "L per 1000 L")},
+    {core::RatioForm::MlPerTenUsGallons, QT_TRANSLATE_NOOP("butte", "mL per 10 US gal")}};
 
 } // namespace
 
