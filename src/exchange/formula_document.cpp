@@ -148,7 +148,6 @@ private:
     if (list->size() > mostStages)
       m_top.fail(ProblemCode::OutOfRange, "stages",
                  {std::to_string(list->size()), "up to " + std::to_string(mostStages)});
-    bool inHand = false;
     for (std::size_t i = 0; i < list->size() && !m_problem; ++i) {
       ObjectReader reader((*list)[i], item("stages", i), m_problem);
       const auto name = reader.text("name").value_or("");
@@ -156,12 +155,16 @@ private:
       if (std::find(m_out.stages.begin(), m_out.stages.end(), name) != m_out.stages.end())
         reader.fail(ProblemCode::DuplicateProduct, "name", {name});
       m_out.stages.push_back(name);
-      inHand = inHand || name == m_out.stage;
-      if (name != m_out.stage) readStage(reader, item("stages", i));
-      reader.finish();
     }
+    const bool inHand =
+        std::find(m_out.stages.begin(), m_out.stages.end(), m_out.stage) != m_out.stages.end();
     if (!m_problem && !inHand)
       m_top.fail(ProblemCode::NotOneOf, "stage", {m_out.stage, "the name of one of the stages"});
+    for (std::size_t i = 0; i < list->size() && !m_problem; ++i) {
+      ObjectReader reader((*list)[i], item("stages", i), m_problem);
+      if (reader.text("name") != m_out.stage) readStage(reader, item("stages", i));
+      reader.finish();
+    }
   }
 
   void readStage(ObjectReader& reader, const std::string& path) {

@@ -67,8 +67,10 @@ Json withStageInHand(const Json& document, std::size_t stage) {
   stages[stage] = {{"name", taken["name"]}};
   out["stage"] = taken["name"];
   for (const auto* place : ownPlaces) {
-    out.erase(place);
-    if (taken.contains(place)) out[place] = taken[place];
+    if (taken.contains(place))
+      out[place] = taken[place];
+    else
+      out.erase(place);
   }
   putWeights(out, taken.value("weights", Json::array()));
   return out;

@@ -1,6 +1,7 @@
 /// The formula as an instrument: bands by hand, aims, mends tried and taken, a second formula laid over.
 #include "edits/shelf_edits.h"
 #include "mends/mend_finder.h"
+#include "print/stage_card.h"
 #include "support/told.h"
 #include "typed_numbers.h"
 #include "window_fixture.h"
@@ -108,6 +109,81 @@ TEST_F(FormulaPageTest, ADoseByItsLabelsRateIsTypedAsSuch) {
   type("weight_epsom", "115 g per 100 somethings");
   EXPECT_TRUE(find<NumberField>("weight_epsom")->isWrong());
   EXPECT_NEAR(editor().gramsOf("epsom")->grams(), 1.15 * 37.85411784, 1e-3) << "what stood before counts";
+}
+
+// A normal sheet and a boosted one of the same crop (common practice): what one stage has of its own stays
+// its own, what the farm has is one.
+TEST_F(FormulaPageTest, StagesOfACropShareTheWaterAndPartTheTarget) {
+  auto* strip = find<QWidget>("stageStrip");
+  EXPECT_FALSE(strip->isVisible()) << "no row for what is not there";
+  QStringList answers{"normal", "boosted"};
+  window->prompts().words = [&](const QString&, const QString&, const QString&) {
+    return answers.takeFirst();
+  };
+  const auto before = editor().json();
+  const auto wantedK = [&] {
+    for (const auto& row : editor().document().given.request.rows)
+      if (row.nutrient == core::Nutrient::K) return row.milligramsPerLitre;
+    return 0.0;
+  };
+  const auto normalK = wantedK();
+  trigger("addStage");
+  QApplication::processEvents();
+  ASSERT_TRUE(strip->isVisible());
+  EXPECT_TRUE(find<QAbstractButton>("stage1")->isChecked());
+  type("target_K", "300");
+  type("batch", "500");
+  click("stage0");
+  QApplication::processEvents();
+  EXPECT_EQ(wantedK(), normalK);
+  EXPECT_EQ(editor().document().given.request.volume, core::Volume::fromLitres(500))
+      << "one batch, one set of tanks";
+  EXPECT_EQ(editor().undoWords(), "stage “normal” in hand");
+
+  // Laid over, to see what the other has more.
+  auto* against = find<QComboBox>("compareWith");
+  against->showPopup();
+  against->hidePopup();
+  const int at = against->findText("stage boosted");
+  ASSERT_GE(at, 0);
+  emit against->activated(at);
+  ASSERT_TRUE(editor().overlay());
+  EXPECT_GT(editor().overlay()->milligramsPerLitre.of(core::Nutrient::K), normalK + 30);
+
+  const auto card = stageCardHtml(editor(), window->units(), "today").toStdString();
+  for (const auto* wanted : {"normal", "boosted", "Tank A", "potassium nitrate", "EC to expect", "today"})
+    EXPECT_THAT(card, ::testing::HasSubstr(wanted));
+  EXPECT_LT(card.find("normal"), card.find("boosted"));
+
+  answers = {"boosted", "second truss"}; // a name that is there already, then a good one
+  click("stageAdd");
+  EXPECT_EQ(editor().document().stages.size(), 2u);
+  click("stageAdd");
+  EXPECT_EQ(editor().document().stage, "second truss");
+  for (int i = 0; i < 6 && editor().json() != before; ++i)
+    editor().undo();
+  EXPECT_EQ(editor().json(), before);
+  QApplication::processEvents();
+  EXPECT_FALSE(strip->isVisible());
+}
+
+TEST_F(FormulaPageTest, ACardOfStagesIsOnePage) {
+  QStringList answers{"normal", "boosted"};
+  window->prompts().words = [&](const QString&, const QString&, const QString&) {
+    return answers.takeFirst();
+  };
+  trigger("addStage");
+  const auto path = folder.filePath("card.pdf");
+  window->prompts().fileToMake = [&](const QString&, const QString& suggested, const QString&) {
+    EXPECT_TRUE(suggested.endsWith("Ormsey Glass, strawberry fruiting - stages.pdf"))
+        << suggested.toStdString();
+    return path;
+  };
+  QApplication::processEvents();
+  click("stageCard");
+  QFile file(path);
+  ASSERT_TRUE(file.open(QIODevice::ReadOnly));
+  EXPECT_EQ(file.readAll().count("/Type /Page\n"), 1);
 }
 
 TEST_F(FormulaPageTest, ACopyIsASiblingOfItsOwn) {

@@ -52,6 +52,19 @@ protected:
   }
 };
 
+TEST_F(PicturesTest, StagesOfACropOneLaidOverTheOther) {
+  QStringList answers{"normal", "from the second truss"};
+  window->prompts().words = [&](const QString&, const QString&, const QString&) {
+    return answers.takeFirst();
+  };
+  window->showStation(Station::Formula);
+  trigger("addStage");
+  type("target_K", "260");
+  type("target_Ca", "150");
+  choose("compareWith", "stage normal");
+  keep("formula-stages");
+}
+
 TEST_F(PicturesTest, SeveralCropsFromOneSetOfTanks) {
   window->showStation(Station::Target);
   click("severalCrops");

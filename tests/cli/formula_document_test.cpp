@@ -1,6 +1,7 @@
 #include "base/decimal.h"
 #include "edit.h"
 #include "formula_json.h"
+#include "stages.h"
 #include "words.h"
 
 #include <fstream>
@@ -209,4 +210,69 @@ TEST(Edit, OneThatLeadsNowhereIsRefusedAndOneThatBreaksTheDocumentDoesNotRead) {
   ASSERT_TRUE(broken);
   EXPECT_FALSE(readFormulaDocument(*broken));
   EXPECT_FALSE(withChanges(json, {{}, {{"no pointer", nullptr, 1}}, ""}));
+}
+
+// Stages of one crop (common practice: a normal sheet and a boosted one): own target and weights, one water,
+// one shelf, one set of tanks.
+TEST(Stages, EachHasItsOwnTargetAndWeightsAndShareTheRest) {
+  const auto plain = *parseFormulaText(demoText());
+  EXPECT_TRUE(stageNames(plain).empty());
+  auto json = withNewStage(plain, "normal", "boosted");
+  EXPECT_EQ(stageNames(json), (std::vector<std::string>{"normal", "boosted"}));
+  EXPECT_EQ(stageInHand(json), 1u);
+  json["target"]["rows"][0]["mg_per_l"] = "321";
+  json["shelf"][0]["held"] = amountJson("9", "kg");
+  json["shelf"][1]["on"] = false;
+  json["aim"] = {{"way", "bands_first"}};
+  json["batch"] = amountJson("777", "L"); // shared
+  ASSERT_FALSE(formulaProblem(json));
+
+  auto normal = withStageInHand(json, 0);
+  ASSERT_FALSE(formulaProblem(normal)) << words::problemLine(*formulaProblem(normal));
+  EXPECT_EQ(normal["target"], plain["target"]);
+  EXPECT_EQ(normal["shelf"], plain["shelf"]);
+  EXPECT_EQ(normal.value("aim", Json()), plain.value("aim", Json()));
+  EXPECT_EQ(normal["batch"], amountJson("777", "L"));
+  const auto again = withStageInHand(normal, 1);
+  for (const auto* place : {"stages", "stage", "target", "shelf", "aim", "batch"})
+    EXPECT_TRUE(again[place] == json[place]) << place << ": there and back";
+
+  // What came onto the shelf, or left it, since.
+  normal["shelf"].erase(2);
+  normal["shelf"].push_back(shelfEntry("kcl"));
+  const auto boosted = withStageInHand(normal, 1);
+  ASSERT_FALSE(formulaProblem(boosted));
+  EXPECT_EQ(boosted["shelf"].size(), plain["shelf"].size());
+  EXPECT_EQ(boosted["shelf"].back()["id"], "kcl");
+  EXPECT_EQ(boosted["shelf"][0]["held"], amountJson("9", "kg"));
+
+  EXPECT_EQ(stageNames(withStageRenamed(boosted, 1, "second truss"))[1], "second truss");
+  EXPECT_FALSE(formulaProblem(withStageRenamed(boosted, 1, "second truss")));
+  EXPECT_TRUE(stageNames(withoutStage(boosted, 0)).empty()) << "one alone is no stage";
+  EXPECT_FALSE(withoutStage(boosted, 0).contains("stage"));
+}
+
+TEST(Stages, AFaultInOneThatIsNotInHandIsFoundBeforeItIsTaken) {
+  const auto json = withNewStage(*parseFormulaText(demoText()), "normal", "boosted");
+  const struct {
+    const char *pointer, *value, *where;
+  } cases[] = {{"/stages/0/target/rows/0/mg_per_l", "\"much\"", "stages[0].target.rows[0].mg_per_l"},
+               {"/stages/0/target", "null", "stages[0].target"},
+               {"/stages/0/name", "\"\"", "stages[0].name"},
+               {"/stages/0/name", "\"boosted\"", "stages[1].name"},
+               {"/stages/0/weights/0/held", "{\"amount\": \"-1\", \"unit\": \"g\"}",
+                "stages[0].weights[0].held.amount"},
+               {"/stages/0/pony", "1", "stages[0].pony"},
+               {"/stage", "\"third\"", "stage"}};
+  for (const auto& c : cases) {
+    auto bad = json;
+    bad[Json::json_pointer(c.pointer)] = Json::parse(c.value);
+    const auto problem = formulaProblem(bad);
+    ASSERT_TRUE(problem) << c.pointer;
+    EXPECT_EQ(problem->where, c.where) << words::problemLine(*problem);
+  }
+  auto many = json;
+  for (int i = 0; i < 8; ++i)
+    many = withNewStage(many, "", "stage " + std::to_string(i));
+  ASSERT_TRUE(formulaProblem(many)) << "more than a card can hold";
 }
