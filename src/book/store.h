@@ -41,6 +41,20 @@ struct BatchBucket {
   std::optional<double> worstPercent;
 };
 
+/// Which readings a list or a picture shows. Empty texts and unset values ask for nothing.
+struct ReadingFilter {
+  std::string vesselUid, quantity;
+  std::optional<Moment> from, before;
+};
+
+/// Readings of a vessel that fall together in the picture.
+struct ReadingBucket {
+  std::string vesselUid;
+  std::int64_t index = 0; ///< start = index * width
+  int count = 0;
+  double least = 0, most = 0, mean = 0; ///< in the quantity's kept unit
+};
+
 struct Hit {
   Ref ref;
   std::string name;
@@ -106,8 +120,12 @@ public:
   virtual core::Result<std::optional<std::string>> sheet(const std::string& sha256) = 0;
 
   virtual Trouble addReadings(const std::vector<Reading>& readings) = 0;
-  virtual core::Result<std::vector<Reading>> readings(const std::optional<Reading>& after,
-                                                      int most) = 0; ///< newest first
+  /// Newest first; `after` is the last one of the page before.
+  virtual core::Result<std::vector<Reading>> readings(const std::optional<Reading>& after, int most,
+                                                      const ReadingFilter& filter = {}) = 0;
+  /// Of one quantity, vessel by vessel in the order of time.
+  virtual core::Result<std::vector<ReadingBucket>> readingBuckets(const ReadingFilter& filter,
+                                                                  std::int64_t widthSeconds) = 0;
   virtual core::Result<std::int64_t> nextReadingNumber() = 0;
   /// Whether this vessel has a reading of this quantity at this very time.
   virtual core::Result<bool> hasReading(const Reading& reading) = 0;

@@ -169,7 +169,7 @@ TEST_F(BookMenuTest, RecentBooksStandInTheirMenuAndOpen) {
 }
 
 TEST_F(BookMenuTest, LookingAgainIsForWhoOnlyLooks) {
-  choose("Look again");
+  choose("Refresh");
   QSettings other(folder.filePath("other.ini"), QSettings::IniFormat);
   MainWindow second(other, folder.filePath("other"));
   ASSERT_FALSE(second.desk().openBook(bookPath()));

@@ -1,5 +1,6 @@
 // The Book station, worked as a hand would.
 #include "document/product_looks.h"
+#include "stations/book/reading_picture.h"
 #include "typed_numbers.h"
 #include "window_fixture.h"
 
@@ -256,6 +257,80 @@ TEST_F(BookPageTest, AVesselIsRenamedAndItsReadingsGoWithIt) {
   click("binThing");
   EXPECT_TRUE(book().store().list(book::Kind::Vessel, false)->empty());
   EXPECT_EQ(book().store().readings(std::nullopt, 5)->size(), 1u) << "what was read stays";
+}
+
+// A slipped decimal point is seen in the picture, pressed there, and put right where it is seen.
+TEST_F(BookPageTest, AReadingIsSeenInThePictureAndCorrected) {
+  window->showStation(Station::Book);
+  click("sectionReadings");
+  type("readingVessel", "pond");
+  for (const auto* value : {"1.6", "16", "1.7"}) {
+    type("readingValue", value);
+    click("keepReading");
+  }
+  auto* picture = find<ReadingPicture>("readingPicture");
+  ASSERT_TRUE(QTest::qWaitFor([&] { return picture->markCount() > 0; }));
+  QString told;
+  QObject::connect(picture, &ReadingPicture::explained, picture, [&](const QString& words) { told = words; });
+  const auto place = picture->placeOf(0).toPoint();
+  QTest::mouseMove(picture, place + QPoint(1, 1));
+  QTest::mouseClick(picture, Qt::LeftButton, {}, place);
+  EXPECT_THAT(told.toStdString(), HasSubstr("pond"));
+  auto* list = find<QListView>("readingList");
+  ASSERT_TRUE(list->currentIndex().isValid()) << "the press leads to the list";
+  for (int row = 0; row < list->model()->rowCount(); ++row) {
+    if (list->model()->index(row, 0).data().toString().contains("16 mS"))
+      list->setCurrentIndex(list->model()->index(row, 0));
+  }
+  QApplication::processEvents();
+  ASSERT_TRUE(find<QWidget>("correctReading")->isVisible());
+  EXPECT_EQ(find<NumberField>("readingRight")->text(), "16");
+  type("readingRight", "1.6");
+  click("correctReading");
+  const auto values = [&] {
+    std::multiset<double> out;
+    for (const auto& r : *book().store().readings(std::nullopt, 9))
+      out.insert(r.value);
+    return out;
+  };
+  EXPECT_EQ(values(), (std::multiset<double>{1.6, 1.6, 1.7}));
+  EXPECT_EQ(window->editor().undoWords(), "EC of pond corrected to 1.6 mS/cm");
+  window->editor().undo();
+  EXPECT_EQ(values(), (std::multiset<double>{1.6, 1.7, 16}));
+  ASSERT_TRUE(QTest::qWaitFor([&] { return find<NumberField>("readingRight")->text() == "16"; }))
+      << "the one in hand stays in hand";
+  click("binReading");
+  EXPECT_EQ(values().size(), 2u);
+  window->editor().undo();
+  EXPECT_EQ(values().size(), 3u);
+}
+
+TEST_F(BookPageTest, ReadingsAreShownOfOneVesselAndQuantity) {
+  window->showStation(Station::Book);
+  click("sectionReadings");
+  for (const auto* vessel : {"pond", "north"}) {
+    type("readingVessel", vessel);
+    type("readingValue", "1.6");
+    click("keepReading");
+  }
+  auto* quantity = find<QComboBox>("readingQuantity");
+  quantity->setCurrentIndex(1); // pH
+  type("readingValue", "5.8");
+  click("keepReading");
+  auto* list = find<QListView>("readingList");
+  ASSERT_TRUE(QTest::qWaitFor([&] { return list->model()->rowCount() == 3; }));
+  auto* of = find<QComboBox>("readingsOfVessel");
+  const int north = of->findText("north");
+  ASSERT_GT(north, 0);
+  of->setCurrentIndex(north);
+  emit of->activated(north);
+  EXPECT_EQ(list->model()->rowCount(), 2);
+  auto* what = find<QComboBox>("readingsOfQuantity");
+  what->setCurrentIndex(1);
+  emit what->activated(1);
+  EXPECT_EQ(list->model()->rowCount(), 1);
+  EXPECT_THAT(list->model()->index(0, 0).data().toString().toStdString(), HasSubstr("5.8"));
+  EXPECT_EQ(find<ReadingPicture>("readingPicture")->markCount(), 1);
 }
 
 TEST_F(BookPageTest, ATableShowsRowByRowWhatItWouldTakeBeforeAnythingIsWritten) {

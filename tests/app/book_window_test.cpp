@@ -99,7 +99,7 @@ TEST_F(WindowTest, ControlKFindsThingsCommandsAndHelp) {
   press(Qt::Key_K, Qt::ControlModifier);
   QTest::keyClicks(find<QLineEdit>("finderText"), "ounces");
   EXPECT_EQ(finder->shownNames().mid(0, 2),
-            (QStringList{"Weights in ounces", "Small liquids in fluid ounces"}));
+            (QStringList{"Weights in ounces", "Weights in pounds and ounces"}));
   press(Qt::Key_Return);
   EXPECT_EQ(window->units().mass(), MassShown::Ounces) << "the command was done";
   press(Qt::Key_K, Qt::ControlModifier);

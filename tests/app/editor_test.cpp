@@ -119,10 +119,10 @@ TEST(Sheet, SaysWhatABenchNeeds) {
   tanks.erase(2); // no acid tank: the acid is given apart
   ASSERT_FALSE(editor.set(told(""), "/stock/tanks", tanks));
   const auto sheet = sheetOf(editor, units.shown);
-  for (const char* part :
-       {"Tank A", "Tank B", "make up to 200 L", "calcium nitrate", "in this order", "actual", "Fill to 100 L",
-        "first 70 %", "57.5 mL", "10.0 mL per L", "EC 1.67 mS/cm", "pH about 5.8", "20.0 m³",
-        "Acid into water", "safety data sheet", "fertility", "Oxidiser", "weighed by"})
+  for (const char* part : {"Tank A", "Tank B", "make up to 200 L", "calcium nitrate", "in this order",
+                           "actual", "Begin with 100 L of water", "first 70 %", "57.5 mL", "10.0 mL per L",
+                           "EC 1.67 mS/cm", "pH about 5.8", "20.0 m³", "Acid into water", "safety data sheet",
+                           "fertility", "Oxidiser", "weighed by"})
     EXPECT_THAT(sheet, HasSubstr(part));
 }
 

@@ -138,7 +138,7 @@ TEST_F(FormulaPageTest, StagesOfACropShareTheWaterAndPartTheTarget) {
   EXPECT_EQ(wantedK(), normalK);
   EXPECT_EQ(editor().document().given.request.volume, core::Volume::fromLitres(500))
       << "one batch, one set of tanks";
-  EXPECT_EQ(editor().undoWords(), "stage “normal” in hand");
+  EXPECT_EQ(editor().undoWords(), "stage “normal” opened");
 
   // Laid over, to see what the other has more.
   auto* against = find<QComboBox>("compareWith");

@@ -86,7 +86,7 @@ TEST_F(PointingTest, TheBatchesAreZoomedAndMovedByWheelKeysAndHand) {
   auto* picture = window->findChild<BatchPicture*>();
   ASSERT_TRUE(picture);
   picture->grab();
-  const auto stretch = [&] { return std::pair(picture->from().seconds, picture->to().seconds); };
+  const auto stretch = [&] { return std::pair(picture->from(), picture->to()); };
   const auto width = [&] { return stretch().second - stretch().first; };
   const auto start = stretch();
   const QPointF middle(picture->width() / 2.0, picture->height() / 2.0);

@@ -161,7 +161,7 @@ TEST_F(WaterPageTest, AMembraneASoftenerAndAcidBeforeUse) {
   EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::B), usual) << "as usual again";
   choose("waterTreatment", "softener");
   EXPECT_GT(water().milligramsPerLitre.of(Nutrient::Na), 110);
-  choose("waterTreatment", "as it comes");
+  choose("waterTreatment", "untreated");
   choose("acidFirst", "nitric acid 60 % first");
   type("acidFirstLeft", "1");
   EXPECT_NEAR(*water().alkalinityMeqPerL, 1, 1e-9);

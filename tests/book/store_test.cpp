@@ -166,6 +166,45 @@ TEST_F(StoreTest, VersionsAreNumberedAndStay) {
       << "CHECK refuses an unknown reason";
 }
 
+TEST_F(StoreTest, ReadingsAreFilteredAndGatheredForThePicture) {
+  ASSERT_FALSE(store->write({{Kind::Vessel, "v1"}, Json{{"name", "north"}}, {}}, Moment{1}));
+  ASSERT_FALSE(store->write({{Kind::Vessel, "v2"}, Json{{"name", "south"}}, {}}, Moment{1}));
+  ASSERT_FALSE(store->addReadings({{0, "v1", "ec", Moment{100}, 1.5, "", "", ""},
+                                   {0, "v1", "ec", Moment{190}, 1.9, "", "", ""},
+                                   {0, "v1", "ec", Moment{250}, 2.5, "", "", ""},
+                                   {0, "v1", "ph", Moment{120}, 5.8, "", "", ""},
+                                   {0, "v2", "ec", Moment{130}, 1.1, "", "", ""}}));
+  const auto count = [&](const ReadingFilter& filter) {
+    return store->readings(std::nullopt, 10, filter)->size();
+  };
+  EXPECT_EQ(count({}), 5u);
+  EXPECT_EQ(count({"v1", "", {}, {}}), 4u);
+  EXPECT_EQ(count({"v1", "ec", {}, {}}), 3u);
+  EXPECT_EQ(count({"", "ec", Moment{130}, Moment{250}}), 2u) << "from the first to before the second";
+  const auto newest = store->readings(std::nullopt, 1, {"v1", "ec", {}, {}});
+  EXPECT_EQ(store->readings(newest->front(), 9, {"v1", "ec", {}, {}})->size(), 2u) << "page by page";
+
+  const auto buckets = store->readingBuckets({"", "ec", {}, {}}, 100);
+  ASSERT_TRUE(static_cast<bool>(buckets));
+  ASSERT_EQ(buckets->size(), 3u);
+  const auto& first = (*buckets)[0];
+  EXPECT_EQ(first.vesselUid, "v1");
+  EXPECT_EQ(first.index, 1);
+  EXPECT_EQ(first.count, 2);
+  EXPECT_NEAR(first.least, 1.5, 1e-12);
+  EXPECT_NEAR(first.most, 1.9, 1e-12);
+  EXPECT_NEAR(first.mean, 1.7, 1e-12);
+  EXPECT_EQ((*buckets)[1].index, 2);
+  EXPECT_EQ((*buckets)[2].vesselUid, "v2");
+  // What lies in the bin is in neither.
+  auto body = *store->read({Kind::Reading, "1"});
+  ASSERT_TRUE(body);
+  body->binnedAt = Moment{300};
+  ASSERT_FALSE(store->write(*body, Moment{300}));
+  EXPECT_EQ(count({}), 4u);
+  EXPECT_EQ(store->readingBuckets({"v1", "ec", {}, {}}, 100)->front().count, 1);
+}
+
 TEST_F(StoreTest, ReadingsNewestFirstWithoutThoseOfABinnedImport) {
   ASSERT_FALSE(store->write({{Kind::ReadingImport, "i1"}, Json{{"name", "log.csv"}}, {}}, Moment{1}));
   ASSERT_FALSE(store->write(smallVessel("v1", "north"), Moment{1}));

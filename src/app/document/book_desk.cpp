@@ -131,7 +131,7 @@ book::Trouble BookDesk::take(std::unique_ptr<book::Book> opened) {
   takeSomeFormula();
   disconnect(watch);
   if (m_book->isReadOnly())
-    emit keepingChanged(tr("only to look at: %1").arg(QString::fromStdString(m_book->readOnlyWords())), true);
+    emit keepingChanged(tr("read only: %1").arg(QString::fromStdString(m_book->readOnlyWords())), true);
   else if (allKept)
     emit keepingChanged(tr("all kept"), false);
   emit bookOpened();

@@ -40,7 +40,7 @@ QString put(BookDesk& desk, Kind kind, const Json& known) {
   const auto old = named(desk, kind, name);
   Json body = old ? old->body : Json::object();
   body.update(known);
-  if (old && old->body == body) return tr("“%1” stands in the book just so already.").arg(qtext(name));
+  if (old && old->body == body) return tr("“%1” is in the book already, unchanged.").arg(qtext(name));
   book::Trouble trouble;
   if (old) {
     // The state before stays readable in the trail.

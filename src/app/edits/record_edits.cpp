@@ -190,15 +190,6 @@ Trouble ThingEdits::setUpkeep(const std::string& what, const Upkeep& upkeep) {
   return setKnown("upkeep", what + " " + upkeep.everyMonths + " " + upkeep.last, "/upkeep", list);
 }
 
-std::vector<std::string> vesselNames(BookDesk& desk) {
-  std::vector<std::string> out;
-  if (const auto heads = desk.book().store().list(book::Kind::Vessel, false)) {
-    for (const auto& head : *heads)
-      out.push_back(head.name);
-  }
-  return out;
-}
-
 namespace {
 
 /// The vessel of this name, however it is capitalised; nothing where there is none.
@@ -230,6 +221,19 @@ Trouble keepReading(BookDesk& desk, const std::string& vessel, const std::string
   step.changes.push_back(
       {{book::Kind::Reading, std::to_string(*number)}, "", Json(), Json{{"body", toJson(reading)}}});
   return desk.book().apply(std::move(step));
+}
+
+Trouble correctReading(BookDesk& desk, const book::Reading& reading, double value, const Amount& typed) {
+  auto right = reading;
+  right.value = value;
+  right.typed = typed.digits + (typed.unit.empty() ? "" : " " + typed.unit);
+  return desk.book().replaceBody(
+      {book::Kind::Reading, std::to_string(reading.number)}, toJson(right),
+      {core::DeedCode::ReadingCorrected, {reading.quantity, reading.vesselName, typed.digits, typed.unit}});
+}
+
+Trouble binReading(BookDesk& desk, const book::Reading& reading, const std::string& name) {
+  return desk.book().moveToBin({book::Kind::Reading, std::to_string(reading.number)}, name);
 }
 
 } // namespace butte::app

@@ -2,6 +2,7 @@
 #include "amount.h"
 #include "base/deed.h"
 #include "book/batch.h"
+#include "book/reading.h"
 #include "json_fwd.h"
 
 #include <QString>
@@ -105,12 +106,15 @@ private:
                          const exchange::Json& value);
 };
 
-/// What the farm's vessels are called.
-std::vector<std::string> vesselNames(BookDesk& desk);
-
 /// Keeps what a meter said of the vessel of this name, which is made where there is none yet. `value` in the
 /// quantity's own unit.
 book::Trouble keepReading(BookDesk& desk, const std::string& vessel, const std::string& quantity,
                           double value, const exchange::Amount& typed);
+
+/// Another figure in the place of one that was misread or mistyped; one step of undo.
+book::Trouble correctReading(BookDesk& desk, const book::Reading& reading, double value,
+                             const exchange::Amount& typed);
+/// One that is none goes into the bin; `name` is what the bin calls it.
+book::Trouble binReading(BookDesk& desk, const book::Reading& reading, const std::string& name);
 
 } // namespace butte::app

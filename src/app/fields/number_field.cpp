@@ -124,7 +124,11 @@ void NumberField::read(const QString& text) {
     return take({}); // or leaving the field would bring back what was taken out
   }
   const bool below = m_spec.mayBeBelow && typed.startsWith('<');
-  const auto figure = below ? typed.mid(1).trimmed() : typed;
+  auto figure = below ? typed.mid(1).trimmed() : typed;
+  // "7." on its way to 7.5 is 7 so far: no field turns red between two keys of a good number.
+  const bool unfinished = figure.size() > 1 && (figure.endsWith('.') || figure.endsWith(','));
+  if (unfinished && figure.at(figure.size() - 2).isDigit() && figure.count('.') + figure.count(',') == 1)
+    figure.chop(1);
   if (below && figure.isEmpty()) return refuse(tr("%1: less than what?").arg(m_spec.name));
   QString fault;
   const auto digits = inAskedUnit(figure, fault);

@@ -103,10 +103,13 @@ private:
         return holds;
       }
     }();
-    return tr("<p style='margin-bottom:2px'><span style='font-size:12pt'><b>Tank %1</b></span> — %2 — "
-              "1:%3, make up to <b>%4</b></p>")
-               .arg(QString::fromStdString(content.tank.name).toHtmlEscaped(), side,
-                    localFigure(content.factor), m_units.stockText(content.tank.volume)) +
+    const auto name = QString::fromStdString(content.tank.name);
+    const bool told = name.compare(side, Qt::CaseInsensitive) == 0; // "Tank acid — acid"
+    const auto strength = "1:" + localFigure(content.factor);
+    return tr("<p style='margin-bottom:2px'><span style='font-size:12pt'><b>Tank %1</b></span> — %2, make up "
+              "to <b>%3</b></p>")
+               .arg(name.toHtmlEscaped(), told ? strength : side + " — " + strength,
+                    m_units.stockText(content.tank.volume)) +
            weighingTableHtml(m_editor, m_units, planFor(weights, m_rounded.grams[t])) +
            preStockHtml(m_editor, m_units, t) +
            (content.tank.use == core::TankUse::Acid ? makingAcid(content) : making(content));

@@ -64,7 +64,7 @@ void BookActions::addActions(QMenu* menu) {
   add(tr("&New book…"), {}, &BookActions::makeBook);
   add(tr("&Sample book (Ormsey Glass)"), {}, &BookActions::openSample)->setObjectName("openSample");
   add(tr("Sample book a&fresh"), {}, &BookActions::startSampleAfresh);
-  add(tr("&Look again"), QKeySequence("F5"), &BookActions::lookAgain);
+  add(tr("&Refresh"), QKeySequence("F5"), &BookActions::lookAgain);
   menu->addSeparator();
   add(tr("&Bring in a table…"), {}, &BookActions::importTable)->setObjectName("importTable");
   add(tr("Bring in the table on the cli&pboard…"), {}, &BookActions::pasteTable)->setObjectName("pasteTable");
@@ -194,7 +194,7 @@ bool BookActions::openBook(const QString& path, bool takeOver) {
                               tr("Take it over")))
     return openBook(path, true);
   if (desk.isReadOnly())
-    m_window.say(tr("Only to look at: %1").arg(QString::fromStdString(desk.book().readOnlyWords())));
+    m_window.say(tr("Read only: %1").arg(QString::fromStdString(desk.book().readOnlyWords())));
   return true;
 }
 
@@ -222,7 +222,7 @@ void BookActions::makeBook() {
   const auto name = m_window.prompts().words(tr("New book"), tr("Name of the farm or place:"), {});
   if (name.isEmpty()) return;
   auto path = m_window.prompts().fileToMake(
-      tr("Where the book shall lie"), QDir::homePath() + "/" + QString(name).replace('/', '-') + ".butte",
+      tr("Where to keep the book"), QDir::homePath() + "/" + QString(name).replace('/', '-') + ".butte",
       bookFilter());
   if (path.isEmpty()) return;
   if (!path.endsWith(".butte")) path += ".butte";
@@ -268,7 +268,7 @@ void BookActions::bookFromJson() {
       m_window.prompts().fileToOpen(tr("A whole book as JSON"), QDir::homePath(), jsonFilter());
   if (source.isEmpty()) return;
   auto target =
-      m_window.prompts().fileToMake(tr("Where the new book shall lie"), source + ".butte", bookFilter());
+      m_window.prompts().fileToMake(tr("Where to keep the new book"), source + ".butte", bookFilter());
   if (target.isEmpty()) return;
   if (!target.endsWith(".butte")) target += ".butte";
   bookFromJsonFile(source, target);

@@ -28,7 +28,7 @@ EditActions::EditActions(MainWindow& window) : QObject(&window), m_window(window
   });
   m_undo->setObjectName("undo");
   m_redo->setObjectName("redo");
-  m_here = menu->addAction(tr("Undo &keeps to the formula in hand"));
+  m_here = menu->addAction(tr("Undo only in the &open formula"));
   m_here->setObjectName("undoHere");
   m_here->setCheckable(true);
   m_here->setChecked(QSettings("butte", "butte").value(hereKey).toBool());

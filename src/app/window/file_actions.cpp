@@ -104,7 +104,7 @@ void FileActions::addStrengths(QMenu* menu) {
 void FileActions::scaleToConductivity() {
   const auto& units = m_window.units();
   const auto text =
-      m_prompts.words(tr("Strength"), tr("EC that the feed shall have, %1").arg(units.conductivityUnitName()),
+      m_prompts.words(tr("Strength"), tr("EC the feed should have, %1").arg(units.conductivityUnitName()),
                       units.digits(m_window.editor().answer().feed.conductivity));
   if (text.isEmpty()) return;
   const auto typed = reading::typedQuantity(text.toStdString(), units.conductivityUnit().toStdString());

@@ -45,14 +45,6 @@ QString usualBatch(VolumeShown volume) {
   return volume == VolumeShown::Litres ? "20" : "5";
 }
 
-/// "lettuce · recirculating feed · Cornell lettuce"; nothing twice.
-QString cropText(const core::CatalogueTarget& target) {
-  QStringList parts{qtext(target.crop)};
-  if (target.stage != target.crop && target.stage != "general") parts << qtext(target.stage);
-  parts << qtext(target.name);
-  return parts.join(" · ");
-}
-
 QLabel* heading(int number, const QString& text) {
   auto* label = new PlainLabel(QString("%1   %2").arg(number).arg(text));
   label->setFont(faceOf(15, true));
@@ -219,7 +211,7 @@ QWidget* FirstStart::makeCrop() {
   m_crop->setMaxVisibleItems(24);
   std::vector<std::pair<QString, QString>> all;
   for (const auto& t : core::targetCatalogue())
-    all.emplace_back(cropText(t), qtext(t.id));
+    all.emplace_back(targetTitle(t), qtext(t.id));
   std::sort(all.begin(), all.end(),
             [](const auto& a, const auto& b) { return QString::localeAwareCompare(a.first, b.first) < 0; });
   for (const auto& [text, id] : all)
@@ -318,12 +310,12 @@ void FirstStart::make() {
     return emit message(tr("No crop or target is called “%1”.").arg(m_crop->currentText().trimmed()));
   }
   if (m_batch->isWrong() || m_ec->isWrong() || m_ph->isWrong() || m_alkalinity->isWrong())
-    return emit message(tr("One of the numbers needs a look (red)."));
+    return emit message(tr("One of the numbers is not right yet (red)."));
   if (!m_who->text().trimmed().isEmpty()) m_desk.setInitials(m_who->text().trimmed());
   if (const auto trouble = makeFirstFormula(m_desk, answers()))
     return emit message(qtext(words::problemLine(*trouble)));
   emit message(tr(
-      "Your first formula. Drag nothing, type anywhere: everything answers at once. Ctrl+K finds the rest."));
+      "Your first formula. Type anywhere: everything is computed anew as you type. Ctrl+K finds the rest."));
   emit done();
 }
 

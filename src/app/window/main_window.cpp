@@ -282,7 +282,7 @@ void MainWindow::refreshTitle() {
   if (m_desk.isSample())
     banner = tr("SAMPLE BOOK — a made-up farm to look at and try things in. Your own: Book menu.");
   if (m_desk.isReadOnly())
-    banner = tr("ONLY TO LOOK AT — %1. This is a snapshot; Book menu, Look again.")
+    banner = tr("READ ONLY — %1. F5 shows what was changed since.")
                  .arg(QString::fromStdString(m_desk.book().readOnlyWords()));
   m_banner->setVisible(!banner.isEmpty());
   m_banner->setText(banner);

@@ -48,4 +48,11 @@ QStringList goingBackWords(const std::vector<book::GoingBack>& changes) {
   return out;
 }
 
+QString targetTitle(const core::CatalogueTarget& target) {
+  QStringList parts{qtext(target.crop)};
+  if (target.stage != target.crop && target.stage != "general") parts << qtext(target.stage);
+  parts << qtext(target.name);
+  return parts.join(" · ");
+}
+
 } // namespace butte::app

@@ -1,6 +1,7 @@
 #pragma once
 #include "book/copies.h"
 #include "book/record.h"
+#include "target/target.h"
 
 #include <QDateTime>
 #include <QLocale>
@@ -29,5 +30,8 @@ QString kindText(book::Kind kind, bool several = false);
 
 /// What going back to a copy would change, a line each: "2 waters made since would go: Bore, Rain".
 QStringList goingBackWords(const std::vector<book::GoingBack>& changes);
+
+/// A shipped target by crop, stage and name: "lettuce · recirculating feed · Cornell lettuce"; nothing twice.
+QString targetTitle(const core::CatalogueTarget& target);
 
 } // namespace butte::app

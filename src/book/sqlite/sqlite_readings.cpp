@@ -14,8 +14,8 @@ Reading readingOf(const QSqlQuery& row) {
           row.value(4).toDouble(),   plain(row.value(5)), plain(row.value(6)), plain(row.value(7))};
 }
 
-QVariant importOrNull(const std::string& uid) {
-  return uid.empty() ? QVariant(QMetaType::fromType<QString>()) : QVariant(qt(uid));
+QVariant textOrNull(const std::string& text) {
+  return text.empty() ? QVariant(QMetaType::fromType<QString>()) : QVariant(qt(text));
 }
 
 /// Words as a person types them, as FTS5 wants them: every word quoted and open at its end. Empty: nothing to
@@ -51,7 +51,7 @@ Trouble SqliteStore::writeReading(const Record& record) {
       "excluded.at, value = excluded.value, "
       "typed = excluded.typed, binned_at = excluded.binned_at",
       {number, qt(b.value("vessel", "")), qt(b.value("quantity", "")), static_cast<qlonglong>(at->seconds),
-       b.value("value", 0.0), qt(b.value("typed", "")), importOrNull(b.value("import", "")),
+       b.value("value", 0.0), qt(b.value("typed", "")), textOrNull(b.value("import", "")),
        orNull(record.binnedAt)});
 }
 
@@ -77,26 +77,50 @@ Trouble SqliteStore::addReadings(const std::vector<Reading>& readings) {
             m_db->run("INSERT INTO reading (id, vessel_uid, quantity, at, value, typed, import_uid) "
                       "VALUES (?, ?, ?, ?, ?, ?, ?)",
                       {number, qt(r.vesselUid), qt(r.quantity), static_cast<qlonglong>(r.at.seconds), r.value,
-                       qt(r.typed), importOrNull(r.importUid)}))
+                       qt(r.typed), textOrNull(r.importUid)}))
       return trouble;
   }
   return std::nullopt;
 }
 
-core::Result<std::vector<Reading>> SqliteStore::readings(const std::optional<Reading>& after, int most) {
+core::Result<std::vector<Reading>> SqliteStore::readings(const std::optional<Reading>& after, int most,
+                                                         const ReadingFilter& f) {
   std::vector<Reading> out;
   if (auto trouble =
           m_db->each("SELECT id, vessel_uid, quantity, at, value, typed, coalesce(import_uid, ''), "
                      "(SELECT name FROM thing WHERE uid = vessel_uid) FROM reading WHERE binned_at IS NULL "
                      "AND (import_uid IS NULL OR import_uid NOT IN (SELECT uid FROM thing WHERE "
                      "kind = 'reading_import' AND binned_at IS NOT NULL)) "
+                     "AND vessel_uid = coalesce(?, vessel_uid) AND quantity = coalesce(?, quantity) "
+                     "AND at >= coalesce(?, at) AND at < coalesce(?, at + 1) "
                      "AND (at, id) < (?, ?) ORDER BY at DESC, id DESC LIMIT ?",
-                     {static_cast<qlonglong>(after ? after->at.seconds : INT64_MAX),
+                     {textOrNull(f.vesselUid), textOrNull(f.quantity), orNull(f.from), orNull(f.before),
+                      static_cast<qlonglong>(after ? after->at.seconds : INT64_MAX),
                       static_cast<qlonglong>(after ? after->number : INT64_MAX), most},
                      [&](const QSqlQuery& row) {
                        out.push_back(readingOf(row));
                        return true;
                      }))
+    return *trouble;
+  return out;
+}
+
+core::Result<std::vector<ReadingBucket>> SqliteStore::readingBuckets(const ReadingFilter& f,
+                                                                     std::int64_t width) {
+  std::vector<ReadingBucket> out;
+  if (auto trouble = m_db->each(
+          "SELECT vessel_uid, at / ?, count(*), min(value), max(value), avg(value) FROM reading "
+          "WHERE binned_at IS NULL AND (import_uid IS NULL OR import_uid NOT IN (SELECT uid FROM thing WHERE "
+          "kind = 'reading_import' AND binned_at IS NOT NULL)) "
+          "AND vessel_uid = coalesce(?, vessel_uid) AND quantity = coalesce(?, quantity) "
+          "AND at >= coalesce(?, at) AND at < coalesce(?, at + 1) GROUP BY 1, 2 ORDER BY 1, 2",
+          {static_cast<qlonglong>(width), textOrNull(f.vesselUid), textOrNull(f.quantity), orNull(f.from),
+           orNull(f.before)},
+          [&](const QSqlQuery& row) {
+            out.push_back({plain(row.value(0)), row.value(1).toLongLong(), row.value(2).toInt(),
+                           row.value(3).toDouble(), row.value(4).toDouble(), row.value(5).toDouble()});
+            return true;
+          }))
     return *trouble;
   return out;
 }

@@ -44,7 +44,10 @@ public:
   core::Result<std::string> keepSheet(const std::string& html) override;
   core::Result<std::optional<std::string>> sheet(const std::string& sha256) override;
   Trouble addReadings(const std::vector<Reading>& readings) override;
-  core::Result<std::vector<Reading>> readings(const std::optional<Reading>& after, int most) override;
+  core::Result<std::vector<Reading>> readings(const std::optional<Reading>& after, int most,
+                                              const ReadingFilter& filter = {}) override;
+  core::Result<std::vector<ReadingBucket>> readingBuckets(const ReadingFilter& filter,
+                                                          std::int64_t widthSeconds) override;
   core::Result<std::int64_t> nextReadingNumber() override;
   core::Result<bool> hasReading(const Reading& reading) override;
   core::Result<std::vector<Hit>> search(const std::string& words, int mostOfEach) override;

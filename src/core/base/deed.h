@@ -141,25 +141,26 @@ namespace butte::core {
   X(MixedOn, "mixed_on")     /* date */                                                                      \
   X(SecondSet, "second_set") /* name */                                                                      \
   X(NoSecondSet, "no_second_set")                                                                            \
-  X(BatchKept, "batch_kept")              /* formula */                                                      \
-  X(Weighed, "weighed")                   /* product, figure, unit */                                        \
-  X(WeighedNothing, "weighed_nothing")    /* product */                                                      \
-  X(LotNamed, "lot_named")                /* product, lot */                                                 \
-  X(BatchEcRead, "batch_ec_read")         /* figure, unit */                                                 \
-  X(BatchPhRead, "batch_ph_read")         /* figure */                                                       \
-  X(ReadingTakenOff, "reading_taken_off") /* "ec" or "ph" */                                                 \
-  X(BatchMixedBy, "batch_mixed_by")       /* initials */                                                     \
-  X(BatchNote, "batch_note")              /* text */                                                         \
-  X(FactTyped, "fact_typed")              /* thing, fact, text */                                            \
-  X(FactTakenAway, "fact_taken_away")     /* thing, fact */                                                  \
-  X(ReadingKept, "reading_kept")          /* quantity, vessel */                                             \
-  X(ThingMade, "thing_made")              /* name */                                                         \
-  X(ThingKept, "thing_kept")              /* name */                                                         \
-  X(ThingKeptAnew, "thing_kept_anew")     /* name */                                                         \
-  X(ThingNamed, "thing_named")            /* name */                                                         \
-  X(IntoBin, "into_bin")                  /* name */                                                         \
-  X(OutOfBin, "out_of_bin")               /* name */                                                         \
-  X(BackToVersion, "back_to_version")     /* number */                                                       \
+  X(BatchKept, "batch_kept")               /* formula */                                                     \
+  X(Weighed, "weighed")                    /* product, figure, unit */                                       \
+  X(WeighedNothing, "weighed_nothing")     /* product */                                                     \
+  X(LotNamed, "lot_named")                 /* product, lot */                                                \
+  X(BatchEcRead, "batch_ec_read")          /* figure, unit */                                                \
+  X(BatchPhRead, "batch_ph_read")          /* figure */                                                      \
+  X(ReadingTakenOff, "reading_taken_off")  /* "ec" or "ph" */                                                \
+  X(BatchMixedBy, "batch_mixed_by")        /* initials */                                                    \
+  X(BatchNote, "batch_note")               /* text */                                                        \
+  X(FactTyped, "fact_typed")               /* thing, fact, text */                                           \
+  X(FactTakenAway, "fact_taken_away")      /* thing, fact */                                                 \
+  X(ReadingCorrected, "reading_corrected") /* quantity, vessel, figure, unit */                              \
+  X(ReadingKept, "reading_kept")           /* quantity, vessel */                                            \
+  X(ThingMade, "thing_made")               /* name */                                                        \
+  X(ThingKept, "thing_kept")               /* name */                                                        \
+  X(ThingKeptAnew, "thing_kept_anew")      /* name */                                                        \
+  X(ThingNamed, "thing_named")             /* name */                                                        \
+  X(IntoBin, "into_bin")                   /* name */                                                        \
+  X(OutOfBin, "out_of_bin")                /* name */                                                        \
+  X(BackToVersion, "back_to_version")      /* number */                                                      \
   X(FirstFormula, "first_formula")                                                                           \
   X(FormulaMade, "formula_made")              /* name */                                                     \
   X(FormulaCopied, "formula_copied")          /* name */                                                     \

@@ -71,7 +71,13 @@ void ThingDelegate::paint(QPainter* p, const QStyleOptionViewItem& option, const
         thing->binnedAt ? kindText(thing->ref.kind) : qtext(thing->crop), false);
     nameWidth -= cropWidth + 8;
   }
-  put(10, nameWidth, name + (m_model.isInHand(index) ? tr("  ◂ in hand") : ""), true);
+  // The mark stays whole, however long the name.
+  const auto mark = m_model.isInHand(index) ? tr("  ◂ open") : QString();
+  const QFontMetrics bold(faceOf(13, true));
+  const int markWidth = mark.isEmpty() ? 0 : bold.horizontalAdvance(mark) + 2;
+  const int shownWidth = std::min(nameWidth - markWidth, bold.horizontalAdvance(name) + 2);
+  put(10, shownWidth, name, true);
+  if (!mark.isEmpty()) put(10 + shownWidth, markWidth, mark, true);
   put(r.width() - changedWidth - 8, changedWidth, changed, false, Qt::AlignRight);
   p->restore();
 }

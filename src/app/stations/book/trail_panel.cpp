@@ -156,9 +156,9 @@ void TrailPanel::show(const book::Ref& ref) {
                                 : counted(m_versions.size(), tr("%1 version kept"), tr("%1 versions kept")),
                             m_record.binnedAt ? tr(" · in the bin since %1").arg(whenText(*m_record.binnedAt))
                                               : QString()));
-  m_use->setText(ref.kind == Kind::Formula   ? tr("Take it in hand")
+  m_use->setText(ref.kind == Kind::Formula   ? tr("Open this formula")
                  : ref.kind == Kind::Product ? tr("Put it on this formula's shelf")
-                                             : tr("Use it in the formula in hand"));
+                                             : tr("Use it in the open formula"));
   m_bin->setText(m_record.binnedAt ? tr("Take it out of the bin") : tr("Into the bin"));
   buttons();
 }

@@ -61,7 +61,7 @@ void StageStrip::refresh() {
       button->setObjectName(QString("stage%1").arg(i));
       button->setCheckable(true);
       button->setContextMenuPolicy(Qt::CustomContextMenu);
-      button->setToolTip(tr("Takes this stage in hand; a right click renames it or takes it away"));
+      button->setToolTip(tr("Opens this stage; a right click renames or removes it"));
       connect(button, &QWidget::customContextMenuRequested, this,
               [this, i, button](const QPoint& at) { showMenu(i, button->mapToGlobal(at)); });
       m_buttons->addButton(button, i);
@@ -114,7 +114,7 @@ void StageStrip::showMenu(int stage, const QPoint& at) {
   const bool inHand = StageEdits(m_editor).inHand() == static_cast<std::size_t>(stage);
   // Queued: the button goes with it.
   menu.addAction(tr("Name…"), this, [this, stage] { rename(stage); })->setObjectName("stageRename");
-  auto* away = menu.addAction(tr("Take it away"), this, [this, stage] {
+  auto* away = menu.addAction(tr("Remove"), this, [this, stage] {
     QMetaObject::invokeMethod(
         this, [this, stage] { remove(stage); }, Qt::QueuedConnection);
   });

@@ -141,9 +141,8 @@ QString WayPanel::noteText(const core::Delivery& delivery, const std::vector<dou
     const auto setpoint = dosing.setpoint.value_or(m_editor.answer().feed.conductivity);
     const auto held = core::atSetpoint(delivery, draws, setpoint);
     if (!held) return tr("▲ The water alone reads more than the setpoint: the controller never doses.");
-    QString text = tr("The controller draws %1 % of the due until the meter is right, whatever the "
-                      "strength: strength sets "
-                      "only how long the tanks last. One line shut still reads right: ")
+    QString text = tr("The controller doses %1 % of the planned amount, until the meter agrees. The stocks' "
+                      "strength only sets how long the tanks last. With one line shut it still reads right: ")
                        .arg(localNumber(100 * held->strength, 0));
     QStringList parts;
     for (std::size_t t = 0; t < stock.tanks.size(); ++t) {

@@ -15,8 +15,10 @@
 namespace butte::app {
 
 namespace {
-constexpr double headHeight = 22, rowHeight = 54, gap = 6;
-}
+constexpr double headHeight = 22, leastRow = 86, mostRow = 150, gap = 6;
+constexpr double titleHeight = 25, figureHeight = 19;
+constexpr double mostOff = 40; // percent to the end of a bar; what is further off says so in its figure
+} // namespace
 
 CropsMatrix::CropsMatrix(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units) {
@@ -40,11 +42,13 @@ void CropsMatrix::show(const std::vector<exchange::DocumentCrop>& crops,
   for (std::size_t crop = 0; crop < m_crops.size(); ++crop)
     rows << rowText(crop);
   setToolTip(rows.join("\n")); // what is shortened stands here whole
-  setMinimumHeight(static_cast<int>(headHeight + (rowHeight + gap) * static_cast<double>(crops.size()) + 8));
+  setMinimumHeight(static_cast<int>(headHeight + (leastRow + gap) * static_cast<double>(crops.size()) + 8));
   update();
 }
 
 QRectF CropsMatrix::rowBox(std::size_t crop) const {
+  const auto crops = static_cast<double>(std::max<std::size_t>(1, m_crops.size()));
+  const double rowHeight = std::clamp((height() - headHeight) / crops - gap, leastRow, mostRow);
   return {0, headHeight + (rowHeight + gap) * static_cast<double>(crop), static_cast<double>(width()),
           rowHeight};
 }
@@ -113,17 +117,10 @@ void CropsMatrix::paintRow(QPainter& painter, std::size_t crop) const {
     const auto& row = m_crops[crop].rows[i];
     const auto column = std::find(m_columns.begin(), m_columns.end(), row.nutrient) - m_columns.begin();
     const double off = m_answer->crops[crop].deviationPercent[i];
-    const bool inside = std::abs(off) <= row.tolerancePercent + 1e-9;
-    const QRectF room(box.left() + 8 + cell * static_cast<double>(column), box.top() + 25, cell - 3, 25);
-    if (!inside) painter.fillRect(room, t.amberFill);
-    painter.setFont(faceOf(12, !inside));
-    painter.setPen(inside ? t.inkSoft : t.amberInk);
-    const auto text =
-        std::abs(off) < 0.5
-            ? QString("0")
-            : QString("%1%2").arg(off > 0 ? "+" : "−").arg(std::min(999L, std::lround(std::abs(off))));
-    painter.drawText(room, Qt::AlignCenter, text);
-    if (crop > 0) continue;
+    paintCell(painter,
+              {box.left() + 8 + cell * static_cast<double>(column), box.top() + titleHeight, cell - 3,
+               box.height() - titleHeight - 3},
+              off, row.tolerancePercent);
   }
   if (crop > 0) return;
   painter.setFont(faceOf(12, true));
@@ -131,6 +128,30 @@ void CropsMatrix::paintRow(QPainter& painter, std::size_t crop) const {
   for (std::size_t c = 0; c < m_columns.size(); ++c)
     painter.drawText(QRectF(8 + cell * static_cast<double>(c), 2, cell - 3, 18), Qt::AlignCenter,
                      QString::fromStdString(words::nutrientSymbol(m_columns[c])));
+}
+
+/// From the target in the middle up or down to what the crop gets; the band lies behind it.
+void CropsMatrix::paintCell(QPainter& painter, const QRectF& room, double off, double tolerance) {
+  const auto& t = theme();
+  const bool inside = std::abs(off) <= tolerance + 1e-9;
+  const QRectF plot = room.adjusted(0, 0, 0, -figureHeight);
+  const double middle = plot.center().y();
+  const auto high = [&](double percent) {
+    return std::min(std::abs(percent), mostOff) / mostOff * plot.height() / 2;
+  };
+  painter.fillRect(QRectF(plot.left(), middle - high(tolerance), plot.width(), 2 * high(tolerance)), t.band);
+  const double length = high(off);
+  const QRectF bar(plot.center().x() - 7, off > 0 ? middle - length : middle, 14, length);
+  painter.fillRect(bar, inside ? t.inkSoft : t.amber);
+  painter.setPen(QPen(t.ink, 1.5));
+  painter.drawLine(QPointF(plot.left() + 2, middle), QPointF(plot.right() - 2, middle));
+  painter.setFont(faceOf(12, !inside));
+  painter.setPen(inside ? t.inkSoft : t.amberInk);
+  const auto text =
+      std::abs(off) < 0.5
+          ? QString("0")
+          : QString("%1%2").arg(off > 0 ? "+" : "−").arg(std::min(999L, std::lround(std::abs(off))));
+  painter.drawText(QRectF(room.left(), plot.bottom(), room.width(), figureHeight), Qt::AlignCenter, text);
 }
 
 void CropsMatrix::mousePressEvent(QMouseEvent* event) {

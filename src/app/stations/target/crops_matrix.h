@@ -11,8 +11,8 @@ namespace butte::app {
 class FormulaEditor;
 class UnitsShown;
 
-/// Crops down, elements across; a cell is how far the element stands off its target. Inside the band it is
-/// plain, outside amber with its sign.
+/// Crops down, elements across; in a cell a bar from the target up or down to what the crop gets, before its
+/// band. Inside the band it is plain, outside amber; the figure below says it in percent.
 class CropsMatrix : public QWidget {
   Q_OBJECT
 public:
@@ -33,6 +33,7 @@ protected:
 private:
   QRectF rowBox(std::size_t crop) const;
   void paintRow(QPainter& painter, std::size_t crop) const;
+  static void paintCell(QPainter& painter, const QRectF& room, double off, double tolerance);
   QString headline(std::size_t crop) const;
 
   FormulaEditor& m_editor;

@@ -94,7 +94,7 @@ void CropsPage::fillChoice() {
       m_choice->addItem(tr("own · %1").arg(qtext(head.name)), "uid:" + qtext(head.ref.uid));
   }
   for (const auto& t : core::targetCatalogue())
-    m_choice->addItem(QString("%1 · %2 · %3").arg(qtext(t.crop), qtext(t.stage), qtext(t.name)), qtext(t.id));
+    m_choice->addItem(targetTitle(t), qtext(t.id));
 }
 
 void CropsPage::addChosen(int index) {
@@ -154,7 +154,8 @@ void CropsPage::showAnswer() {
     losses << tr("%1: %2 % off on the whole, %3 % with tanks of its own")
                   .arg(qtext(document.crops[k].name), localNumber(with, 1), localNumber(own, 1));
   }
-  losses << tr("Cells: % off the crop's own target; amber is outside its band.");
+  losses << tr("A bar goes from the crop's own target up or down to what it gets, in percent; amber is "
+               "outside its band.");
   m_words->setText(losses.join("\n"));
   QStringList weights;
   for (std::size_t j = 0; j < m_answer->gramsPerLitre.size(); ++j) {

@@ -146,7 +146,7 @@ void TargetPage::readChoices(QComboBox& box, const QString& first) {
   for (int i = 0; const auto& target : sampleTargets())
     box.addItem(tr("demo · %1").arg(target.name), i++);
   for (const auto& t : core::targetCatalogue())
-    box.addItem(QString("%1 · %2 · %3").arg(qtext(t.crop), qtext(t.stage), qtext(t.name)), qtext(t.id));
+    box.addItem(targetTitle(t), qtext(t.id));
 }
 
 void TargetPage::fillCompare() {

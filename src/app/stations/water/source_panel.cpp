@@ -122,7 +122,7 @@ QWidget* SourcePanel::makeTreatment() {
   m_treatment = new QComboBox;
   m_treatment->setObjectName("waterTreatment");
   m_treatment->setAccessibleName(tr("treatment of this source"));
-  m_treatment->addItem(tr("as it comes"));
+  m_treatment->addItem(tr("untreated"));
   m_treatment->addItem(tr("reverse osmosis"));
   m_treatment->addItem(tr("softener"));
   connect(m_treatment, &QComboBox::activated, this, &SourcePanel::treatmentChosen);

@@ -1,0 +1,47 @@
+#include "stations/book/reading_words.h"
+
+#include "language.h"
+#include "measures.h"
+#include "units/convert.h"
+#include "wording/record_words.h"
+#include "wording/tr.h"
+#include "words.h"
+
+namespace butte::app {
+
+std::string preferredUnit(std::string_view quantity) {
+  const auto& measures = words::measures();
+  return quantity == "ec"            ? measures.conductivityUnit()
+         : quantity == "level"       ? measures.volumeUnit()
+         : quantity == "temperature" ? measures.temperatureUnit()
+                                     : std::string();
+}
+
+double readingIn(std::string_view quantity, double kept) {
+  const auto unit = preferredUnit(quantity);
+  const auto* known = book::quantityFrom(quantity);
+  if (unit.empty() || !known) return kept;
+  const auto shown = core::convert(kept, std::string(known->unit), unit);
+  return shown ? *shown : kept;
+}
+
+QString readingValueText(std::string_view quantity, double kept) {
+  const auto& measures = words::measures();
+  if (quantity == "ec") return qtext(measures.text(core::Conductivity::fromMilliSiemensPerCm(kept)));
+  if (quantity == "level") return qtext(measures.text(core::Volume::fromLitres(kept)));
+  if (quantity == "temperature") return qtext(measures.text(core::Temperature::fromCelsius(kept)));
+  return localNumber(kept, 1);
+}
+
+QString readingUnitNote(std::string_view quantity) {
+  const auto unit = preferredUnit(quantity);
+  return unit.empty() ? QString() : ", " + qtext(words::unitName(unit));
+}
+
+QString readingText(const book::Reading& reading) {
+  const auto unit = preferredUnit(reading.quantity);
+  if (unit.empty() || reading.typed.ends_with(" " + words::unitName(unit))) return qtext(reading.typed);
+  return readingValueText(reading.quantity, reading.value);
+}
+
+} // namespace butte::app
