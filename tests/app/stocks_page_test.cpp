@@ -263,7 +263,7 @@ TEST_F(StocksPageTest, TheWayToTheTapFollowsTheDevice) {
   EXPECT_THAT(picture->accessibleDescription().toStdString(), HasSubstr("16.0 L per hour"));
   choose("dosingDevice", 3); // setpoint
   type("setpoint", "1.2");
-  EXPECT_THAT(text("wayNote"), HasSubstr("strength sets only how long the tanks last"));
+  EXPECT_THAT(text("wayNote"), HasSubstr("strength only sets how long the tanks last"));
   EXPECT_THAT(text("wayNote"), HasSubstr("without B the feed has P 0"));
   EXPECT_THAT(picture->accessibleDescription().toStdString(), HasSubstr("Feed, EC 1.20 mS/cm"));
   choose("dosingDevice", 1); // series

@@ -26,6 +26,14 @@ TEST(Spoon, AnUnknownOneIsTakenForAUsualSaltAndSaysHowFarItMayBeOff) {
   EXPECT_GE(spoon.errorPercent, 25);
 }
 
+TEST(Spoon, ALiquidFillsItByItsDensity) {
+  auto acid = test::salt("HNO3");
+  acid.liquid = true;
+  acid.densityKgPerL = 1.37;
+  EXPECT_NEAR(levelTeaspoon(acid).perTeaspoon.grams(), 4.92892 * 1.37, 0.01);
+  EXPECT_LE(levelTeaspoon(acid).errorPercent, 5);
+}
+
 TEST(Spoon, TenWeighedOnesTellWhatOneHolds) {
   const auto spoon = levelTeaspoon(spooned(48));
   EXPECT_TRUE(spoon.weighed);

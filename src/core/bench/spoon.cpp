@@ -6,6 +6,11 @@
 namespace butte::core {
 
 Spoonful levelTeaspoon(const ShelfProduct& product) {
+  // A liquid fills its spoon to the brim, give or take what clings to it (common practice).
+  constexpr double brimPercent = 5;
+  if (product.liquid)
+    return {Mass::fromKilograms(product.densityKgPerL.value_or(1) * factor::litresPerUsTeaspoon), brimPercent,
+            product.densityKgPerL.has_value()};
   // Levelled by one hand, fill by fill (common practice).
   constexpr double fillPercent = 8;
   if (product.levelTeaspoon) return {*product.levelTeaspoon, fillPercent, true};

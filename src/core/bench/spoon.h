@@ -14,8 +14,9 @@ struct Spoonful {
   bool weighed = false;    ///< the grower weighed ten of them; else a usual salt's bulk density
 };
 
-/// A product whose spoon was weighed keeps its own; any other is taken for a salt of 1 kg/L in bulk, right to
-/// a third, since salts and blends lie between 0.7 and 1.3 kg/L by grain and hydrate (common practice).
+/// A liquid's by its density. A dry product whose spoon was weighed keeps its own; any other is taken for a
+/// salt of 1 kg/L in bulk, right to a third, since salts and blends lie between 0.7 and 1.3 kg/L by grain and
+/// hydrate (common practice).
 Spoonful levelTeaspoon(const ShelfProduct& product);
 
 /// A weight as whole eighths of a teaspoon, one at least.

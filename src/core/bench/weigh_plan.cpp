@@ -35,7 +35,7 @@ std::size_t scaleFor(Mass mass, const std::vector<Scale>& scales) {
                         : !fits             ? takesIt || scales[s].capacity > scales[best].capacity
                                             : takesIt && scales[s].readability < scales[best].readability;
     if (s == 0 || better) best = s;
-    fits = fits || takesIt;
+    fits = fits || (takesIt && !scales[s].spoons);
   }
   return best;
 }

@@ -74,13 +74,16 @@ public:
     // The vessel's name gives way where the list is narrow; figures never do.
     const int letter = metrics.averageCharWidth(), gaps = 4 * 12;
     const int when = std::max(letter * 16, metrics.horizontalAdvance(whenText(r.at)));
-    const int quantity = letter * 12;
-    const int value = std::max(letter * 15, metrics.horizontalAdvance(readingText(r)));
+    const auto name = qtext(words::quantityName(r.quantity));
+    const bool narrow = option.rect.width() < letter * 70; // then what belongs together stands together
+    const int quantity = narrow ? metrics.horizontalAdvance(name) : letter * 12;
+    const int reading = metrics.horizontalAdvance(readingText(r));
+    const int value = narrow ? reading : std::max(letter * 15, reading);
     const int vessel =
         std::clamp(option.rect.width() - when - quantity - value - gaps, letter * 8, letter * 22);
     put(whenText(r.at), when, t.inkSoft);
     put(qtext(r.vesselName), vessel, t.ink);
-    put(qtext(words::quantityName(r.quantity)), quantity, t.inkSoft);
+    put(name, quantity, t.inkSoft);
     put(readingText(r), value, t.ink);
     const bool room = option.rect.right() - x > letter * 12;
     if (!r.importUid.empty() && room) put(tr("brought in"), metrics.averageCharWidth() * 14, t.inkSoft);

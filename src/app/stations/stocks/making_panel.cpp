@@ -101,6 +101,7 @@ QString MakingPanel::tankText(std::size_t t) const {
 
 QString MakingPanel::acidText(std::size_t t) const {
   const auto& shelf = m_editor.document().given.request.shelf;
+  const auto& tanks = m_editor.answer().stock.tanks;
   QString out;
   for (const auto& acid : core::acidTanks(shelf, m_editor.answer().stock, m_editor.answer().water)) {
     if (acid.tank != t) continue;
@@ -108,6 +109,11 @@ QString MakingPanel::acidText(std::size_t t) const {
                .arg(acid.volume ? m_units.stockText(*acid.volume) : m_units.text(acid.mass),
                     QString::fromStdString(m_editor.nameOf(shelf[acid.product].id)).toHtmlEscaped(),
                     localFigure(acid.strengthPercent));
+    const auto ten = m_units.measures().oneVolume() * 10;
+    if (acid.volume && tanks[t].tank.volume > ten)
+      out +=
+          tr("That is %1 in each 10 %2 of the tank. ")
+              .arg(m_units.stockText(*acid.volume * (ten / tanks[t].tank.volume)), m_units.volumeUnitName());
     if (acid.waterPh)
       out += tr("Through the injector the water comes to <b>pH %1</b>.").arg(localNumber(*acid.waterPh, 1));
     for (const auto& line : words::acidTankCautions(shelf[acid.product], acid.warmsByKelvin))
