@@ -18,8 +18,8 @@ namespace butte::exchange {
 inline constexpr int formulaFormatVersion =
     8; ///< 2 added acid and water.titration, 3 crop and as_shipped, 4 parts and units of waters, looks of
        ///< products, 5 units, ratios and caps of targets, aim, accuracy, 6 any set of
-       ///< tanks, what stands in them by hand, dosing, 7 the way straight into a vessel, 8 level spoons
-       ///< and acid before the salts; earlier ones are read
+       ///< tanks, what stands in them by hand, dosing, 7 the way straight into a vessel, 8 level spoons,
+       ///< stages and acid before the salts; earlier ones are read
 inline constexpr std::string_view formulaFormatName = "butte-formula";
 
 /// What the window needs of a product beside the core's view of it.

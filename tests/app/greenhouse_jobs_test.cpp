@@ -1,14 +1,10 @@
 // What a greenhouse comes to do, walked from a fresh formula by typing and pressing alone; every figure is
 // reckoned here by hand.
-#include "print/sheet_text.h"
+#include "job_walk.h"
 #include "print/stage_card.h"
-#include "services/units_shown.h"
-#include "window_fixture.h"
 
 #include <QAbstractButton>
-#include <QComboBox>
 #include <QLabel>
-#include <QTextDocument>
 
 namespace butte::app {
 namespace {
@@ -16,37 +12,8 @@ namespace {
 using core::Nutrient;
 using ::testing::HasSubstr;
 
-class GreenhouseJobs : public WindowTest {
+class GreenhouseJobs : public JobWalk {
 protected:
-  void SetUp() override {
-    openWindow(false);
-    takeEmptyFormula();
-    trigger("units_us");
-    window->showStation(Station::Formula);
-    QApplication::processEvents();
-  }
-
-  void fill(const QString& field, const QString& text) {
-    window->activateWindow(); // a list that closed took it away
-    QApplication::processEvents();
-    type(field, text);
-  }
-  void choose(const QString& box, const QString& entry) {
-    auto* list = find<QComboBox>(box);
-    list->showPopup();
-    list->hidePopup();
-    const int at = list->findText(entry, Qt::MatchContains);
-    ASSERT_GE(at, 0) << entry.toStdString();
-    list->setCurrentIndex(at);
-    emit list->activated(at);
-    QApplication::processEvents();
-  }
-  static std::string plain(const QString& html) {
-    QTextDocument paper;
-    paper.setHtml(html);
-    return paper.toPlainText().toStdString();
-  }
-  std::string sheet() { return plain(benchSheetHtml(editor(), window->units(), "today")); }
   core::Volume tank(std::size_t t) { return editor().answer().stock.tanks.at(t).tank.volume; }
 };
 

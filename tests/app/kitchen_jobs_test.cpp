@@ -1,13 +1,9 @@
 // What a grower with a jug comes to do, walked from a fresh formula by typing and pressing alone; every
 // figure is reckoned here by hand from the label. How many things the hand did is counted and bounded.
-#include "print/sheet_text.h"
-#include "services/units_shown.h"
-#include "window_fixture.h"
+#include "job_walk.h"
 
 #include <QAbstractButton>
-#include <QComboBox>
 #include <QLabel>
-#include <QTextDocument>
 
 namespace butte::app {
 namespace {
@@ -19,43 +15,12 @@ using ::testing::Not;
 constexpr double litresPerGallon = 3.785411784; // US, by definition
 constexpr double potassiumInOxide = 0.8301;     // K in K2O, IUPAC atomic weights
 
-class KitchenJobs : public WindowTest {
+class KitchenJobs : public JobWalk {
 protected:
   void SetUp() override {
-    openWindow(false);
-    takeEmptyFormula();
-    trigger("units_us");
+    JobWalk::SetUp();
     trigger("units_g");
     trigger("units_ppm500");
-    window->showStation(Station::Formula);
-    QApplication::processEvents();
-  }
-
-  void fill(const QString& field, const QString& text) {
-    ++actions;
-    window->activateWindow(); // a list that closed took it away
-    QApplication::processEvents();
-    type(field, text);
-  }
-  void hit(const QString& button) {
-    ++actions;
-    click(button);
-  }
-  void choose(const QString& box, const QString& entry) {
-    ++actions;
-    auto* list = find<QComboBox>(box);
-    list->showPopup();
-    list->hidePopup();
-    const int at = list->findText(entry, Qt::MatchContains);
-    ASSERT_GE(at, 0) << entry.toStdString();
-    list->setCurrentIndex(at);
-    emit list->activated(at);
-    QApplication::processEvents();
-  }
-  void go(Station station) {
-    ++actions;
-    window->showStation(station);
-    QApplication::processEvents();
   }
 
   /// A blend by its label: 4-18-38 with its traces (common practice).
@@ -76,11 +41,6 @@ protected:
   }
   QString blend() const { return "own_1"; }
   double feed(Nutrient n) { return editor().answer().feed.milligramsPerLitre.of(n); }
-  std::string sheet() {
-    QTextDocument paper;
-    paper.setHtml(benchSheetHtml(editor(), window->units(), "today"));
-    return paper.toPlainText().toStdString();
-  }
   void weighTwelveTwelveSeven() {
     fill("batch", "5");
     fill("weight_own_1", "12");
@@ -88,8 +48,6 @@ protected:
     fill("weight_epsom", "7.5");
     QApplication::processEvents();
   }
-
-  int actions = 0;
 };
 
 // 12 : 12 : 7.5 g in 5 gallons (common practice).
