@@ -368,7 +368,7 @@ TEST_F(WindowTest, AnUndoThatIsRefusedIsNotSaidToBeDone) {
   trigger("undo");
   EXPECT_EQ(said.size(), 2);
   for (const auto* label : window->findChildren<QLabel*>())
-    EXPECT_THAT(label->text().toStdString(), ::testing::Not(::testing::HasSubstr("Taken back")));
+    EXPECT_THAT(label->text().toStdString(), ::testing::Not(::testing::HasSubstr("Undone")));
 }
 
 } // namespace butte::app

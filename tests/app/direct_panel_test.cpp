@@ -135,7 +135,7 @@ TEST_F(DirectPanelTest, MoreThanTheVesselHoldsIsSaidAndNothingIsLost) {
   QApplication::processEvents();
   EXPECT_THAT(find<QLabel>("directProblem")->text().toStdString(), HasSubstr("150"));
   EXPECT_FALSE(find<QWidget>("ladder")->isVisible());
-  EXPECT_THAT(headline(), HasSubstr("needs a look"));
+  EXPECT_THAT(headline(), HasSubstr("needs attention"));
   EXPECT_THAT(sheet(), HasSubstr("150"));
   type("directVessel", "200");
   QApplication::processEvents();

@@ -190,7 +190,7 @@ TEST_F(WindowTest, TheWindowFitsASmallScreen) {
 TEST_F(WindowTest, TheLineTellsTheStateInWords) {
   auto* formula = find<QAbstractButton>("station3");
   EXPECT_THAT(formula->accessibleName().toStdString(), HasSubstr("2 off the band"));
-  EXPECT_THAT(formula->accessibleName().toStdString(), HasSubstr("needs a look"));
+  EXPECT_THAT(formula->accessibleName().toStdString(), HasSubstr("needs attention"));
   QTest::mouseClick(find<QAbstractButton>("on_an"), Qt::LeftButton);
   EXPECT_THAT(formula->accessibleName().toStdString(), HasSubstr("all elements in band"));
 }

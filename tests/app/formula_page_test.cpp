@@ -167,6 +167,24 @@ TEST_F(FormulaPageTest, StagesOfACropShareTheWaterAndPartTheTarget) {
   EXPECT_FALSE(strip->isVisible());
 }
 
+// A stage that would harm the crop says so on the card too, though another one is in hand.
+TEST_F(FormulaPageTest, TheCardWarnsOfTheStageThatIsNotInHand) {
+  QStringList answers{"normal", "boosted"};
+  window->prompts().words = [&](const QString&, const QString&, const QString&) {
+    return answers.takeFirst();
+  };
+  trigger("addStage");
+  QApplication::processEvents();
+  const auto card = [&] { return stageCardHtml(editor(), window->units(), "today"); };
+  EXPECT_FALSE(card().contains("Do not mix"));
+  type("weight_h3bo3", "100 g"); // some 17 mg/L of boron
+  ASSERT_FALSE(editor().answer().harmful.empty());
+  click("stage0");
+  ASSERT_TRUE(editor().answer().harmful.empty());
+  EXPECT_TRUE(card().contains("Do not mix"));
+  EXPECT_TRUE(card().contains("B harmful"));
+}
+
 TEST_F(FormulaPageTest, ACardOfStagesIsOnePage) {
   QStringList answers{"normal", "boosted"};
   window->prompts().words = [&](const QString&, const QString&, const QString&) {

@@ -46,6 +46,11 @@ protected:
     QApplication::processEvents();
   }
 
+  void TearDown() override {
+    RecordProperty("actions", actions);
+    WindowTest::TearDown();
+  }
+
   static std::string plain(const QString& html) {
     QTextDocument paper;
     paper.setHtml(html);

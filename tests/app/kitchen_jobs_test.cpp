@@ -1,8 +1,10 @@
 // What a grower with a jug comes to do, walked from a fresh formula by typing and pressing alone; every
 // figure is reckoned here by hand from the label. How many things the hand did is counted and bounded.
 #include "job_walk.h"
+#include "window/book_actions.h"
 
 #include <QAbstractButton>
+#include <QFile>
 #include <QLabel>
 
 namespace butte::app {
@@ -163,6 +165,68 @@ TEST_F(KitchenJobs, LiquidsAreTypedAsTheirBottlesSay) {
   fill("weight_own_1", "2.5 ml per gallon");
   QApplication::processEvents();
   EXPECT_NEAR(grams("own_1"), 3 * 2.5 * kgPerLitre, 0.01);
+}
+
+// First start: tap water known by EC 0.5 and pH 7.5 alone; what comes out has the strength that growers give
+// the crop, not its target's published 2.9 (common practice).
+TEST_F(KitchenJobs, AFirstStartEndsInALettuceFormulaOfItsStrength) {
+  bareWindow();
+  QFile::remove(bookPath());
+  settings->clear();
+  window->books().start(false, {});
+  showWindow();
+  choose("firstCrop", "lettuce");
+  fill("firstEc", "0.5 mS/cm");
+  fill("firstPh", "7.5");
+  hit("firstMake");
+  EXPECT_LE(actions, 4);
+  const auto conductivity = editor().answer().feed.conductivity.milliSiemensPerCm();
+  EXPECT_GT(conductivity, 0.8);
+  EXPECT_LT(conductivity, 2.4); // data/crop_ranges.csv: a growing lettuce in winter, water included
+  EXPECT_EQ(editor().document().crop.find("lettuce"), 0u);
+  EXPECT_NEAR(*editor().answer().waters.water.conductivityMsPerCm, 0.5, 0.02);
+}
+
+// Tap at 320 ppm of the 500 scale, nothing else known; thinned with RO until 40 mg/L of alkalinity stay.
+TEST_F(KitchenJobs, ATapKnownByItsMeterAloneIsThinnedToAnAlkalinity) {
+  go(Station::Water);
+  choose("waterChoice", "Unknown tap");
+  choose("waterEcUnit", "ppm 500");
+  fill("waterEc", "320");
+  QApplication::processEvents();
+  EXPECT_THAT(find<QLabel>("waterResult")->text().toStdString(), HasSubstr("(guessed)"));
+  EXPECT_NEAR(*editor().answer().waters.parts.front().treated.conductivityMsPerCm, 0.64, 0.01);
+  hit("addSource");
+  choose("waterChoice", "Pure water");
+  fill("blendLimit", "40");
+  hit("findShare");
+  QApplication::processEvents();
+  const auto& water = editor().document().given.request.water;
+  EXPECT_NEAR(editor().answer().waters.blend.alkalinityMeqPerL.value_or(0) * 50.043, 40, 1)
+      << water.alkalinityMeqPerL.value_or(-1);
+  EXPECT_LE(actions, 8);
+}
+
+// pH down in one gallon and in three with vinegar, told in teaspoons; own readings move the next dose.
+TEST_F(KitchenJobs, VinegarIsDosedInTeaspoonsAndLearnsFromThePen) {
+  go(Station::Water);
+  fill("water_alkalinity_as_CaCO3", "120");
+  fill("waterPh", "7.8");
+  choose("acidProduct", "acetic acid 5 %");
+  ++actions;
+  trigger("units_spoons");
+  fill("batch", "1");
+  QApplication::processEvents();
+  const auto told = find<QLabel>("acidDose")->text().toStdString();
+  EXPECT_THAT(told, HasSubstr("tsp")) << told;
+  const auto first = editor().answer().acid.forWater->gramsPerLitre;
+  fill("titrationMl0", "0");
+  fill("titrationPh0", "7.8");
+  fill("titrationMl1", "2");
+  fill("titrationPh1", "7.4");
+  QApplication::processEvents();
+  EXPECT_NE(editor().answer().acid.forWater->gramsPerLitre, first);
+  EXPECT_THAT(find<QLabel>("acidCaution")->text().toStdString(), HasSubstr("Acid into water"));
 }
 
 // Half strength for seedlings and a sheet to keep; a reading next day; everything taken back, closed, opened.

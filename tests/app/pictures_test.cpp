@@ -151,7 +151,8 @@ TEST_F(PicturesTest, AReportAsTextBesideWhatWasReadOfIt) {
   window->showStation(Station::Water);
   click("pasteReport");
   find<QPlainTextEdit>("reportText")->setPlainText(boreSheet);
-  EXPECT_THAT(find<QLabel>("reportFound")->text().toStdString(), HasSubstr("12 figures read, 1 line asks"));
+  EXPECT_THAT(find<QLabel>("reportFound")->text().toStdString(),
+              HasSubstr("12 figures read, 1 line needs your answer"));
   EXPECT_THAT(find<QLabel>("reportBalance")->text().toStdString(), HasSubstr("it balances"));
 }
 

@@ -125,7 +125,7 @@ TEST_F(ReportPictureTest, WhatIsNoPaperIsSaidAndTheReadingCanBeStopped) {
     return broken.fileName();
   };
   click("openReport"); // no picture: its bytes are shown as text, and nothing is understood
-  EXPECT_THAT(report("reportFound"), HasSubstr("Nothing understood"));
+  EXPECT_THAT(report("reportFound"), HasSubstr("Nothing recognised"));
   const auto path = pictureFile({});
   window->prompts().fileToOpen = [&](const QString&, const QString&, const QString&) { return path; };
   click("openReport");
@@ -143,7 +143,7 @@ TEST_F(ReportPictureTest, WhileAPaperIsReadNothingOfTheOneBeforeCanBeTaken) {
   EXPECT_THAT(report("reportFound"), HasSubstr("2 figures read"));
   const auto before = editor().answer().water.netAlkalinityMeqPerL;
   window->books().openAnything(pictureFile({}));
-  EXPECT_THAT(report("reportFound"), HasSubstr("Nothing understood"));
+  EXPECT_THAT(report("reportFound"), HasSubstr("Nothing recognised"));
   click("takeReport");
   EXPECT_EQ(editor().answer().water.netAlkalinityMeqPerL, before);
   click("stopReading");

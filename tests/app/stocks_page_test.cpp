@@ -79,7 +79,7 @@ TEST_F(StocksPageTest, ASaltDraggedIntoTheWrongTankFallsOutAndThePlantsLackIt) {
   EXPECT_THAT(text("tankCeiling0"), HasSubstr("gypsum"));
   EXPECT_THAT(text("tankCeiling0"), HasSubstr("calcium nitrate 15.5 % N meets magnesium sulfate"));
   EXPECT_THAT(text("tankCeiling0"), HasSubstr("The plants lack Ca"));
-  EXPECT_THAT(find<QWidget>("station4")->accessibleName().toStdString(), HasSubstr("needs a look"));
+  EXPECT_THAT(find<QWidget>("station4")->accessibleName().toStdString(), HasSubstr("needs attention"));
   press(Qt::Key_Z, Qt::ControlModifier);
   EXPECT_EQ(editor().json(), before);
   EXPECT_THAT(text("tankCeiling0"), Not(HasSubstr("gypsum")));
@@ -308,7 +308,7 @@ TEST_F(StocksPageTest, AVesselIsPlannedStepByStep) {
   EXPECT_THAT(text("vesselSteps"), HasSubstr("▲"));
   type("vesselTarget", "1.4");
   type("vesselNow", "185");
-  EXPECT_THAT(text("vesselSteps"), HasSubstr("let <b>"));
+  EXPECT_THAT(text("vesselSteps"), HasSubstr("drain <b>"));
   type("vesselNow", "999");
   EXPECT_THAT(text("vesselSteps"), HasSubstr("up to the full mark"));
 }

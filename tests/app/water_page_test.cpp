@@ -209,7 +209,7 @@ TEST_F(WaterPageTest, WhatIsNotClearAsksAndIsAnsweredByOnePress) {
   click("pasteReport");
   auto* text = find<QPlainTextEdit>("reportText");
   text->setPlainText("Parameter\tWell 1\tWell 2\tUnit\nCalcium\t78\t91\tmg/l\nMagnesium\t14\t15\tmg/l\n");
-  EXPECT_THAT(label("reportFound"), HasSubstr("2 lines ask"));
+  EXPECT_THAT(label("reportFound"), HasSubstr("2 lines need your answer"));
   EXPECT_THAT(label("unplaced0"), HasSubstr("Calcium"));
   EXPECT_FALSE(text->extraSelections().isEmpty()) << "the source shows where it stands";
   click("takeReport");
@@ -244,7 +244,7 @@ TEST_F(WaterPageTest, AnAnswerIsRememberedForTheNextPaperOfThatLayout) {
   EXPECT_THAT(label("reportRecalled"), HasSubstr("4 lines are answered as you did"));
   EXPECT_THAT(label("reportFound"), HasSubstr("3 figures read."));
   click("choice0_1"); // pressed off: it asks again
-  EXPECT_THAT(label("reportFound"), HasSubstr("1 line asks"));
+  EXPECT_THAT(label("reportFound"), HasSubstr("1 line needs your answer"));
   click("choice0_1");
   click("takeReport");
   EXPECT_DOUBLE_EQ(water().milligramsPerLitre.of(Nutrient::Ca), 95);
@@ -263,7 +263,7 @@ TEST_F(WaterPageTest, AnAnswerIsRememberedForTheNextPaperOfThatLayout) {
 TEST_F(WaterPageTest, AFigureThatAsksCanBeTypedToo) {
   click("pasteReport");
   find<QPlainTextEdit>("reportText")->setPlainText("Calcium\t1,250\tmg/l\nSodium\t20\tmg/l\n");
-  EXPECT_THAT(label("reportFound"), HasSubstr("1 line asks"));
+  EXPECT_THAT(label("reportFound"), HasSubstr("1 line needs your answer"));
   type("typed0", "125");
   EXPECT_THAT(label("reportFound"), HasSubstr("2 figures read."));
   click("takeReport");

@@ -10,6 +10,8 @@
 #include "wording/direct_words.h"
 #include "wording/tr.h"
 
+#include <QStringList>
+#include <algorithm>
 #include <map>
 
 namespace butte::app {
@@ -33,7 +35,8 @@ public:
            "<td align='right'>%3</td></tr></table><hr>")
             .arg(QString::fromStdString(editor.document().name).toHtmlEscaped(),
                  QString::fromStdString(editor.document().waterName).toHtmlEscaped(), date.toHtmlEscaped()) +
-        "<table width='100%' cellspacing='0' cellpadding='2'>" + heads() + weights() + feed() + elements();
+        "<table width='100%' cellspacing='0' cellpadding='2'>" + heads() + warnings() + weights() + feed() +
+        elements();
     return out + "</table><p style='font-size:8pt'>" +
            QString::fromStdString(words::generalCaution()).toHtmlEscaped() + "</p>";
   }
@@ -133,6 +136,21 @@ private:
                 cells.join("</b></td><td align='right'><b>") + "</b></td></tr>";
     }
     return rows.isEmpty() ? QString() : part(title) + rows;
+  }
+
+  /// What must not be mixed says so over all its figures; so does what the independent check denies.
+  QString warnings() const {
+    const bool any = std::any_of(m_stages.begin(), m_stages.end(), [](const StageWorked& s) {
+      return !s.answer.harmful.empty() || !s.answer.checked;
+    });
+    if (!any) return {};
+    return row(tr("<b>⚠ Do not mix as it stands</b>"), [](const StageWorked& s) {
+      QStringList why;
+      if (!s.answer.checked) why << tr("not confirmed by the check");
+      for (const auto& level : s.answer.harmful)
+        why << tr("%1 harmful").arg(QString::fromStdString(words::nutrientSymbol(level.nutrient)));
+      return why.isEmpty() ? QString("–") : "<b>⚠ " + why.join(", ") + "</b>";
+    });
   }
 
   QString feed() const {

@@ -61,13 +61,14 @@ void EditActions::step(bool back, const QString& words, const std::function<bool
   const bool elsewhere = isElsewhere(back);
   if (elsewhere &&
       !m_window.prompts().goOn(
-          back ? tr("Take back something else?") : tr("Do something else again?"),
-          tr("The next step is not of what this screen shows: %1.\n\nIt is in the Book.").arg(words),
-          back ? tr("Take it back") : tr("Do it again")))
+          back ? tr("Undo something elsewhere?") : tr("Redo something elsewhere?"),
+          tr("The next step belongs to something this screen does not show: %1.\n\nIt is in the Book.")
+              .arg(words),
+          back ? tr("Undo it") : tr("Redo it")))
     return;
   if (!go()) return; // refused, and said so
   if (elsewhere) m_window.showStation(Station::Book);
-  m_window.say((back ? tr("Taken back: %1") : tr("Done again: %1")).arg(words));
+  m_window.say((back ? tr("Undone: %1") : tr("Redone: %1")).arg(words));
 }
 
 /// A step that touches neither the formula in hand nor, while the book is looked at, anything of it.

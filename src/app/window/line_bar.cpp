@@ -33,7 +33,8 @@ void StationCard::setHeadline(const QString& first, const QString& second, bool 
   m_first = first;
   m_second = second;
   m_trouble = trouble;
-  setAccessibleName(QString("%1: %2, %3%4").arg(m_name, first, second, trouble ? tr(", needs a look") : ""));
+  setAccessibleName(
+      QString("%1: %2, %3%4").arg(m_name, first, second, trouble ? tr(", needs attention") : ""));
   setToolTip(QString("%1 (Ctrl+%2)\n%3\n%4").arg(m_name).arg(m_number).arg(first, second));
   update();
 }
@@ -73,7 +74,7 @@ void StationCard::paintEvent(QPaintEvent*) {
   paintTrouble(p);
 }
 
-/// The sign of something that needs a look.
+/// The sign of something that needs attention.
 void StationCard::paintTrouble(QPainter& p) const {
   if (!m_trouble) return;
   const auto& t = theme();
@@ -164,15 +165,15 @@ void LineBar::refresh() {
     card(Station::Stocks)
         ->setHeadline(tr("straight into a vessel"),
                       *answer.direct ? tr("%1 to the mark").arg(m_units.text(document.given.request.volume))
-                                     : tr("the vessel needs a look"),
+                                     : tr("the vessel needs attention"),
                       !*answer.direct);
   else
     card(Station::Stocks)
         ->setHeadline(QString("1:%1 · %2")
                           .arg(localFigure(document.given.stock.factor), m_units.dose(stock.doseMlPerLitre)),
-                      troubled         ? tr("a tank needs a look")
+                      troubled         ? tr("a tank needs attention")
                       : stock.feedMade ? tr("makes %1").arg(m_units.text(*stock.feedMade))
-                                       : tr("nothing to stock yet"),
+                                       : tr("no stock yet"),
                       troubled);
   const auto plan = answer.solution.grams.empty() ? std::vector<core::WeighStep>()
                                                   : core::weighPlan(document.given.request.shelf,

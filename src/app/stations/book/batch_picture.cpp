@@ -30,8 +30,8 @@ void BatchPicture::show(const book::BatchFilter& filter) {
 }
 
 void BatchPicture::showAll() {
-  const auto now = book::Moment::now().seconds;
-  auto to = now + day, from = now - 90 * day;
+  const auto today = book::Moment::now().seconds / day * day; // the same stretch all day long
+  auto to = today + 2 * day, from = today - 90 * day;
   m_crops.clear();
   if (m_desk.isOpen()) {
     const auto years = m_desk.book().store().batchBuckets(m_filter, 7 * day);

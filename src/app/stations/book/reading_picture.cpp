@@ -39,8 +39,8 @@ void ReadingPicture::nameVessels() {
 
 void ReadingPicture::showAll() {
   nameVessels();
-  const auto now = book::Moment::now().seconds;
-  auto from = now - 30 * day;
+  const auto today = book::Moment::now().seconds / day * day; // the same stretch all day long
+  auto from = today - 30 * day;
   if (m_desk.isOpen()) {
     auto all = m_filter;
     all.from = all.before = std::nullopt;
@@ -48,7 +48,7 @@ void ReadingPicture::showAll() {
     for (std::size_t i = 0; weeks && i < weeks->size(); ++i)
       from = std::min(from, (*weeks)[i].index * 7 * day - day);
   }
-  setStretch(from, now + day);
+  setStretch(from, today + 2 * day);
 }
 
 void ReadingPicture::fetch() {

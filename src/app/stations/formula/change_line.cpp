@@ -27,10 +27,10 @@ ChangeLine::ChangeLine(FormulaEditor& editor, UnitsShown& units, QWidget* parent
   setFont(faceOf(12));
   setProperty("soft", true);
   setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
-  setText(tr("What a change does is told here."));
+  setText(tr("The effect of your last change shows here."));
   connect(&editor, &FormulaEditor::loaded, this, [this] {
     m_last = seen();
-    setText(tr("What a change does is told here."));
+    setText(tr("The effect of your last change shows here."));
     setToolTip({});
   });
   connect(&editor, &FormulaEditor::changed, this, &ChangeLine::formulaChanged);

@@ -164,11 +164,10 @@ void LabelPaper::say(const reading::LabelText& label, const std::vector<reading:
   for (const auto& line : label.unplaced)
     said << tr("not read: “%1”").arg(QString::fromStdString(line).left(60));
   if (label.rows.empty())
-    return m_said->setText(said.isEmpty() ? tr("Nothing of a label understood yet.") : said.join("; "));
+    return m_said->setText(said.isEmpty() ? tr("Nothing recognised as a label yet.") : said.join("; "));
   for (const auto& [metal, agent] : label.chelates)
     said << tr("%1 is held by %2").arg(QString::fromStdString(metal), QString::fromStdString(agent));
-  said.prepend(
-      counted(label.rows.size(), tr("%1 figure read, look it over"), tr("%1 figures read, look them over")));
+  said.prepend(counted(label.rows.size(), tr("%1 figure read: check it"), tr("%1 figures read: check them")));
   m_said->setText(said.join("; ") + ".");
 }
 

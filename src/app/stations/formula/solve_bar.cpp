@@ -94,7 +94,7 @@ void SolveBar::refresh() {
   m_atMost->show(QString::fromStdString(edits.atMost()));
   m_steps->setChecked(m_editor.document().aim.wholeSteps);
   if (m_editor.isSearching())
-    m_state->setText(tr("searching; weights are the ones before"));
+    m_state->setText(tr("still searching: these are the weights from before"));
   else if (!m_editor.document().withoutPrice.empty())
     m_state->setText(tr("no price: %1%2; nearest shown")
                          .arg(QString::fromStdString(m_editor.document().withoutPrice.front()),

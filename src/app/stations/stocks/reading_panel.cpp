@@ -80,7 +80,7 @@ void ReadingPanel::refresh() {
                  m_units.text(core::Conductivity::fromMilliSiemensPerCm(found.line->slope)), m_units.dose(1));
   if (found.curve)
     text += tr("<br>By the curve of this formula: the water reads <b>%1</b> and the stocks give <b>%2 "
-               "%</b> of their due (as if at 1:%3).")
+               "%</b> of what they should (as if at 1:%3).")
                 .arg(m_units.text(found.curve->base), localNumber(100 * found.curve->slope, 0),
                      localNumber(document.given.stock.factor / std::max(0.01, found.curve->slope), 0));
   m_line->setText(text);

@@ -28,7 +28,7 @@ struct Levels {
 QString shareText(const QString& name, double ofDue, double factor, bool dueKnown) {
   if (!dueKnown) return QString("%1 <b>%2 %</b>").arg(name, localNumber(100 * ofDue, 0));
   const auto ratio = ofDue > 0 ? localNumber(factor / ofDue, 0) : QString("∞");
-  return tr("%1 gave <b>%2 %</b> of its due (1:%3)").arg(name, localNumber(100 * ofDue, 0), ratio);
+  return tr("%1 gave <b>%2 %</b> of its share (1:%3)").arg(name, localNumber(100 * ofDue, 0), ratio);
 }
 
 Levels levelsOf(const FormulaEditor& editor) {

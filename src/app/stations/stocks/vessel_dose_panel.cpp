@@ -100,7 +100,7 @@ QString VesselDosePanel::stepsText(double stockStrength) const {
     QString act;
     switch (step.act) {
     case core::ReservoirAct::Drain:
-      act = tr("let <b>%1</b> out").arg(m_units.stockText(step.amount));
+      act = tr("drain <b>%1</b>").arg(m_units.stockText(step.amount));
       break;
     case core::ReservoirAct::Water:
       act = tr("<b>%1</b> of water").arg(m_units.stockText(step.amount));

@@ -55,7 +55,7 @@ void TargetBalancePanel::refresh() {
   if (m_balance.cationsMeqPerL + m_balance.anionsMeqPerL <= 0) {
     words = tr("No ions are asked for yet.");
   } else if (m_balance.closes) {
-    words = tr("%1 is open and closes the balance: %2 mg/L of it.")
+    words = tr("%1 has no target and closes the ion balance: %2 mg/L of it.")
                 .arg(QString::fromStdString(words::nutrientName(m_balance.closes->nutrient)),
                      localFigure(m_balance.closes->to));
     words[0] = words[0].toUpper();

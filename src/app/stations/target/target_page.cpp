@@ -127,7 +127,7 @@ QWidget* TargetPage::makeStageKeeper() {
   row->addTogether({new PlainLabel(tr("from week")), m_week});
   row->addWidget(keep);
   row->addStretch();
-  auto* hint = new PlainLabel(tr("An empty element is free; N is all its forms."));
+  auto* hint = new PlainLabel(tr("Empty: no target. N is the sum of its forms."));
   hint->setProperty("soft", true);
   hint->setFont(faceOf(11));
   row->addWidget(hint);

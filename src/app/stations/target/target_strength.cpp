@@ -59,7 +59,7 @@ TargetStrength::TargetStrength(FormulaEditor& editor, UnitsShown& units, QWidget
     const auto typed = core::parseDecimal(m_wanted->digits().toStdString());
     if (!typed || m_wanted->isWrong())
       return emit message(
-          tr("Type the EC that the target shall have, in %1.").arg(m_units.conductivityUnitName()));
+          tr("Type the EC the target should have, in %1.").arg(m_units.conductivityUnitName()));
     const double ec = m_units.measures().conductivityOf(*typed).milliSiemensPerCm();
     scaleTo(ec, {core::DeedCode::TargetScaled, {core::decimalText(ec)}});
   };

@@ -74,15 +74,15 @@ TargetWishes::TargetWishes(FormulaEditor& editor, QWidget* parent)
   m_ratios->setSpacing(2);
   column->addLayout(m_ratios);
   m_add->setObjectName("addRatio");
-  m_add->setAccessibleName(tr("wish for a ratio"));
-  m_add->addItem(tr("Wish for a ratio…"));
+  m_add->setAccessibleName(tr("ask for a ratio"));
+  m_add->addItem(tr("Ask for a ratio…"));
   for (const auto& usual : usualRatios())
     m_add->addItem(butte::app::tr(usual.name));
   connect(m_add, &QComboBox::activated, this, &TargetWishes::addRatio);
   column->addWidget(m_add);
   auto* caps = new QGridLayout;
   caps->setHorizontalSpacing(5);
-  caps->addWidget(new PlainLabel(tr("No more than, mg/L")), 0, 0, 1, 4);
+  caps->addWidget(new PlainLabel(tr("At most, mg/L")), 0, 0, 1, 4);
   int at = 0;
   for (const auto nutrient : {Nutrient::Na, Nutrient::Cl, Nutrient::NAmmonium, Nutrient::B}) {
     const auto name = QString::fromStdString(words::nutrientName(nutrient));
@@ -160,7 +160,7 @@ void TargetWishes::rebuildRatios(std::size_t count) {
     auto* remove = new QToolButton;
     remove->setObjectName(QString("removeRatio%1").arg(i));
     remove->setText("×");
-    remove->setAccessibleName(tr("wish for it no longer"));
+    remove->setAccessibleName(tr("drop this ratio"));
     connect(remove, &QToolButton::clicked, this, [this, i] { TargetEdits(m_editor).removeRatio(i); });
     row->addWidget(name, 1);
     row->addWidget(value);

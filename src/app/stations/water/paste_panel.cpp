@@ -56,7 +56,7 @@ QString balanceText(const core::TypedReport& report) {
   if (!checked->doubts.empty())
     return both + ": " + QString::fromStdString(words::doubtText(checked->doubts.front()));
   const bool meets = std::abs(checked->cationsMeqPerL - checked->anionsMeqPerL) <= checked->allowedMeqPerL;
-  return both + ": " + (meets ? tr("it balances") : tr("they do not meet; an ion is not there yet"));
+  return both + ": " + (meets ? tr("it balances") : tr("they differ: an ion is still missing"));
 }
 
 /// Lines of a text are where the editor has them before it is scrolled.
@@ -334,8 +334,10 @@ void PastePanel::refresh() {
   const auto asks = m_rows->open();
   QStringList said;
   if (figures > 0) said << counted(figures, tr("%1 figure read"), tr("%1 figures read"));
-  if (asks > 0) said << counted(static_cast<std::size_t>(asks), tr("%1 line asks"), tr("%1 lines ask"));
-  m_found->setText(said.isEmpty() ? tr("Nothing understood yet.") : said.join(", ") + ".");
+  if (asks > 0)
+    said << counted(static_cast<std::size_t>(asks), tr("%1 line needs your answer"),
+                    tr("%1 lines need your answer"));
+  m_found->setText(said.isEmpty() ? tr("Nothing recognised yet.") : said.join(", ") + ".");
   m_balance->setText(figures > 0 ? balanceText(now) : QString());
   m_balance->setVisible(!m_balance->text().isEmpty());
 }

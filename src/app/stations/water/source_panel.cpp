@@ -175,7 +175,7 @@ QWidget* SourcePanel::makeShare() {
   };
   m_goal = new QComboBox;
   m_goal->setObjectName("blendGoal");
-  m_goal->setAccessibleName(tr("what the blend shall not exceed"));
+  m_goal->setAccessibleName(tr("what the blend must not exceed"));
   m_goal->addItem(tr("alkalinity, mg/L as CaCO₃"), static_cast<int>(core::BlendGoal::Alkalinity));
   m_goal->addItem("EC", static_cast<int>(core::BlendGoal::Conductivity));
   m_goal->addItem(tr("sodium, mg/L"), static_cast<int>(core::BlendGoal::Sodium));

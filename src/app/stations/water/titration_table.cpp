@@ -41,7 +41,7 @@ TitrationTable::TitrationTable(FormulaEditor& editor, UnitsShown& units, QWidget
   m_verdict->setTextFormat(Qt::RichText);
   m_verdict->setFont(faceOf(12));
   column->addWidget(m_verdict);
-  m_use = new QCheckBox(tr("reckon with what my readings say"));
+  m_use = new QCheckBox(tr("use what my readings say"));
   m_use->setObjectName("titrationUse");
   connect(m_use, &QCheckBox::clicked, this, [this](bool on) { AcidEdits(m_editor).setTitrationUsed(on); });
   column->addWidget(m_use);

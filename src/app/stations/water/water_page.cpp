@@ -90,7 +90,7 @@ WaterPage::WaterPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, P
   auto* top = new QHBoxLayout;
   auto* add = new QPushButton(tr("+ source"));
   add->setObjectName("addSource");
-  add->setToolTip(tr("Blend another water in"));
+  add->setToolTip(tr("Blend in another water"));
   connect(add, &QPushButton::clicked, this, [this] {
     WaterEdits(m_editor).addSource(tr("Rain"));
     choosePart(WaterEdits(m_editor).count() - 1);
