@@ -3,6 +3,7 @@
 #include "print/tank_labels.h"
 #include "services/units_shown.h"
 #include "stations/stocks/ladder_picture.h"
+#include "stations/stocks/stocks_page.h"
 #include "window_fixture.h"
 
 #include <QAbstractButton>
@@ -180,6 +181,17 @@ TEST_F(DirectPanelTest, TheCautionStandsWhereAcidIsPoured) {
   QApplication::processEvents();
   EXPECT_THAT(find<QLabel>("directNotes")->text().toStdString(),
               HasSubstr("nitric acid 60 %: acid into water"));
+}
+
+// Whatever part of the tanks is open: there are none any more.
+TEST_F(DirectPanelTest, TheWayIsChangedUnderEveryPartOfTheTanks) {
+  for (int part = 0; part < StocksPage::partCount; ++part) {
+    click("wayStocks");
+    window->stocksPage().showPart(static_cast<StocksPage::Part>(part));
+    QApplication::processEvents();
+    click("wayDirect");
+    EXPECT_TRUE(editor().answer().direct.has_value()) << part;
+  }
 }
 
 // Acid first or last are two schools; picture, sheet and what is told of the acid follow the choice.

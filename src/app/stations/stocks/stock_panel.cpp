@@ -18,6 +18,8 @@ namespace butte::app {
 StockPanel::StockPanel(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units) {
   auto* fresh = new WhileSeen(this, [this] {
+    // Straight into a vessel there are no tanks, and these panels go from the screen.
+    if (m_editor.answer().direct) return;
     refresh(); // may make fields for tanks that came
     refreshFields();
   });
