@@ -19,6 +19,7 @@
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
+#include <algorithm>
 
 namespace butte::app {
 
@@ -160,8 +161,13 @@ void SolveBar::compareWith(int index) {
   } else if (choice.startsWith("stage")) {
     const auto stages = StageEdits(m_editor).workedOut();
     const auto at = choice.mid(5).toUInt();
-    if (at >= stages.size()) return;
-    given = stages[at].document.given;
+    // By its name: a stage that can't be worked out is missing in the list.
+    const auto& names = m_editor.document().stages;
+    const auto it = std::find_if(stages.begin(), stages.end(), [&](const StageWorked& stage) {
+      return at < names.size() && stage.name.toStdString() == names[at];
+    });
+    if (it == stages.end()) return;
+    given = it->document.given;
   } else if (choice.startsWith("version")) {
     const auto other = m_desk.versionInHand(choice.mid(7).toInt());
     if (!other) return emit message(QString::fromStdString(words::problemText(other.problem())));
