@@ -176,7 +176,7 @@ TEST_F(ReportPictureTest, ALabelsPhotoFillsTheFieldsToBeLookedAt) {
   QTest::qWait(300);
   EXPECT_EQ(find("label_Ca")->text(), "19");
   EXPECT_EQ(find("label_N_NO3")->text(), "14.4");
-  EXPECT_THAT(report("labelRead"), HasSubstr("look them over"));
+  EXPECT_THAT(report("labelRead"), HasSubstr("check them"));
 }
 
 } // namespace
