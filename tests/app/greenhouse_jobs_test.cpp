@@ -2,9 +2,21 @@
 // reckoned here by hand.
 #include "job_walk.h"
 #include "print/stage_card.h"
+#include "print/tank_labels.h"
+#include "stations/book/reading_picture.h"
+#include "stations/formula/product_list.h"
+#include "stations/stocks/stocks_page.h"
+#include "stations/stocks/tank_items.h"
+#include "stations/target/crops_matrix.h"
+#include "stations/target/crops_page.h"
+#include "window/book_actions.h"
 
 #include <QAbstractButton>
+#include <QComboBox>
+#include <QFile>
 #include <QLabel>
+#include <QListWidget>
+#include <QPlainTextEdit>
 
 namespace butte::app {
 namespace {
@@ -15,6 +27,35 @@ using ::testing::HasSubstr;
 class GreenhouseJobs : public JobWalk {
 protected:
   core::Volume tank(std::size_t t) { return editor().answer().stock.tanks.at(t).tank.volume; }
+  std::string told(const QString& label) {
+    QApplication::processEvents();
+    return find<QLabel>(label)->text().toStdString();
+  }
+  void putSingleSalts() {
+    go(Station::Formula);
+    for (const auto* salt : {"calcium nitrate 15.5 % N", "potassium nitrate", "monopotassium phosphate",
+                             "magnesium sulfate", "potassium sulfate", "iron DTPA 11 %"})
+      choose("addProduct", salt);
+  }
+  void takeTarget(const QString& name) {
+    go(Station::Target);
+    choose("targetChoice", name);
+  }
+  void openTanks() {
+    go(Station::Stocks);
+    if (editor().document().given.direct) hit("wayStocks");
+  }
+  void openPart(StocksPage::Part part) {
+    ++actions;
+    window->stocksPage().showPart(part);
+    QApplication::processEvents();
+  }
+  double inTank(std::size_t t, const std::string& product) {
+    const auto& shelf = editor().document().given.request.shelf;
+    for (const auto& item : editor().answer().stock.tanks.at(t).items)
+      if (shelf[item.product].id == product) return item.mass.grams();
+    return 0;
+  }
 };
 
 // Two tanks of 50 gallons and one of 30 with sulfuric acid, 1:100, a scale in decimal pounds; a normal sheet
@@ -103,6 +144,264 @@ TEST_F(GreenhouseJobs, ALabelsRateIsTypedAndTheSeasonKeepsItsRatio) {
     EXPECT_NEAR(grams("own_1") / grams("can_double"), 115 / 92.5, 2e-3);
     EXPECT_NEAR(grams("epsom") / grams("own_1"), 15.0 / 115, 2e-3);
   }
+}
+
+// A laboratory's letter in mixed units and forms, typed as it stands; then the same from a spreadsheet, forms
+// in brackets; the year before beside it.
+TEST_F(GreenhouseJobs, AWellsReportInMixedFormsAndTheYearBefore) {
+  go(Station::Water);
+  fill("water_Ca", "5.6 meq/L");
+  fill("water_Mg", "14");
+  fill("water_alkalinity_as_CaCO3", "250");
+  choose("form_SO4", "SO₄-S");
+  fill("water_SO4", "14");
+  fill("water_Cl", "1 mmol/L");
+  fill("water_Na", "23");
+  choose("form_NO3", "NO₃-N");
+  fill("water_NO3", "2.7");
+  QApplication::processEvents();
+  const auto& water = [this]() -> const core::Water& { return editor().answer().waters.water; };
+  EXPECT_NEAR(water().milligramsPerLitre.of(Nutrient::Ca), 5.6 * 40.078 / 2, 0.05);
+  EXPECT_NEAR(water().milligramsPerLitre.of(Nutrient::Cl), 35.45, 0.05);
+  fill("waterName", "well");
+  EXPECT_LE(actions, 11);
+  const auto keep = [&] {
+    go(Station::Book);
+    hit("sectionWaters");
+    hit("keepInBook");
+  };
+  keep();
+  window->showRecord(book().store().list(book::Kind::Water, false)->front().ref);
+  fill("reportDate0", "2025-11-03"); // last year's
+  go(Station::Water);
+  hit("pasteReport");
+  ++actions;
+  find<QPlainTextEdit>("reportText")
+      ->setPlainText(
+          "Analyte\tResult\tUnits\nCalcium\t118\tmg/L\nMagnesium\t15\tmg/L\n"
+          "Sulfate (SO4-S)\t14\tmg/L\nNitrate (NO3-N)\t2.7\tmg/L\nAlkalinity (as CaCO3)\t262\tmg/L\n"
+          "Chloride\t36\tmg/L\nSodium\t25\tmg/L\n");
+  hit("takeReport");
+  EXPECT_NEAR(water().milligramsPerLitre.of(Nutrient::S), 14, 1e-9);
+  EXPECT_NEAR(water().milligramsPerLitre.of(Nutrient::NNitrate), 2.7, 1e-9);
+  EXPECT_NEAR(water().milligramsPerLitre.of(Nutrient::Ca), 118, 1e-9);
+  keep();
+  window->showRecord(book().store().list(book::Kind::Water, false)->front().ref);
+  hit("useThing");
+  go(Station::Water);
+  const auto* reports = find<QComboBox>("waterReport");
+  EXPECT_EQ(reports->count(), 3) << "both years and the worst of each";
+  EXPECT_TRUE(reports->isVisible());
+}
+
+// Bicarbonate stands in the column of alkalinity: named, and read right by one press (common practice).
+TEST_F(GreenhouseJobs, AMixUpInAReportIsNamedAndReadRight) {
+  go(Station::Water);
+  for (const auto& [field, text] : {std::pair("water_Ca", "100"),
+                                    {"water_Mg", "12"},
+                                    {"water_Na", "10"},
+                                    {"water_SO4", "24"},
+                                    {"water_Cl", "20"},
+                                    {"water_alkalinity_as_CaCO3", "335"}})
+    fill(field, text);
+  EXPECT_THAT(told("waterBalance"), HasSubstr("Standard Methods"));
+  hit("rereading0");
+  EXPECT_NEAR(*editor().answer().waters.water.alkalinityMeqPerL, 335 / 61.016, 0.02);
+}
+
+// One line of somebody's sheet is ten times too large: named first, mended by one press.
+TEST_F(GreenhouseJobs, ASheetWithASlippedPointIsMended) {
+  takeTarget("Arizona tomato B");
+  putSingleSalts();
+  trigger("units_lb");
+  fill("batch", "1000");
+  QApplication::processEvents();
+  for (const auto* id : {"can_double", "kno3", "mkp", "epsom", "sop", "fedtpa11"})
+    fill(QString("weight_%1").arg(id),
+         QString::number(grams(id) / 453.59237 * (QString(id) == "mkp" ? 10 : 1), 'f', 3));
+  QApplication::processEvents();
+  EXPECT_THAT(told("sheetSlip"), HasSubstr("monopotassium phosphate"));
+  const auto wrong = grams("mkp");
+  hit("takeWhatFits");
+  EXPECT_NEAR(grams("mkp"), wrong / 10, wrong * 1e-3);
+}
+
+// Two pails of 20 L and a doser that holds an EC (common practice): what a pail lasts, a fill for a week,
+// levels that fell unequally, a shut line.
+TEST_F(GreenhouseJobs, ADoserOnTwoPailsTellsDaysFillsAndAShutLine) {
+  takeTarget("Arizona tomato B");
+  putSingleSalts();
+  trigger("units_L");
+  openTanks();
+  fill("stockFactor", "100");
+  fill("tankVolume0", "20");
+  fill("tankVolume1", "20");
+  openPart(StocksPage::Part::Way);
+  choose("dosingDevice", "EC setpoint");
+  fill("setpoint", "1000 ppm500");
+  QApplication::processEvents();
+  EXPECT_NEAR(editor().document().dosing.setpoint->milliSiemensPerCm(), 2, 1e-9);
+  EXPECT_THAT(told("wayNote"), HasSubstr("without B the feed has P 0"));
+  openPart(StocksPage::Part::Supply);
+  fill("feedPerDay", "500");
+  const auto supply = told("supplyTanks");
+  EXPECT_THAT(supply, HasSubstr("days")) << supply;
+  EXPECT_THAT(supply, HasSubstr("for 7 days fill to"));
+  openPart(StocksPage::Part::Levels);
+  fill("drawn0", "5");
+  fill("drawn1", "3");
+  EXPECT_THAT(told("drawnVerdict"), HasSubstr("Tank B"));
+  fill("drawn1", "0");
+  EXPECT_THAT(told("drawnVerdict"), HasSubstr("Tank B gives"));
+}
+
+// Three crops from one pair of tanks: what each is dosed, and what it then lacks.
+TEST_F(GreenhouseJobs, ThreeCropsFromOnePairOfTanks) {
+  takeTarget("Arizona tomato B");
+  putSingleSalts();
+  go(Station::Target);
+  hit("severalCrops");
+  for (const auto* crop : {"Dutch substrate feed, tomato", "cucumber", "lettuce"})
+    choose("addCrop", crop);
+  auto* page = window->findChild<CropsPage*>();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return page->answer() && page->answer()->crops.size() == 3; }, 20000));
+  auto* matrix = window->findChild<CropsMatrix*>();
+  for (int crop = 0; crop < 3; ++crop)
+    EXPECT_THAT(matrix->rowText(crop).toStdString(), HasSubstr("of each tank"));
+  hit("useCropWeights");
+  EXPECT_TRUE(editor().document().given.request.shelf[0].locked.has_value());
+}
+
+// The cheapest inside the bands, of at most six bags; one was not delivered.
+TEST_F(GreenhouseJobs, TheCheapestOfSixBagsAndOneNotDelivered) {
+  takeTarget("Arizona tomato B");
+  putSingleSalts();
+  choose("addProduct", "potassium chloride");
+  for (const auto* id : {"can_double", "kno3", "mkp", "epsom", "sop", "kcl", "fedtpa11"}) {
+    ++actions;
+    emit window->findChild<ProductList*>()->detailsAsked(id);
+    fill("productPrice", "1.5");
+    hit("productBack");
+  }
+  choose("aimWay", "cheapest");
+  fill("aimAtMost", "6");
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !editor().isSearching(); }, 20000));
+  const auto used = [&] {
+    int count = 0;
+    for (const auto& mass : editor().answer().solution.grams)
+      count += mass > core::Mass{};
+    return count;
+  };
+  EXPECT_LE(used(), 6);
+  ASSERT_GT(grams("kno3"), 0);
+  hit("on_kno3");
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !editor().isSearching(); }, 20000));
+  EXPECT_FALSE(editor().gramsOf("kno3")) << "it was not delivered";
+  EXPECT_LE(used(), 6);
+}
+
+// As strong as a cold store allows; a salt in the wrong tank; what comes out on a cold night.
+TEST_F(GreenhouseJobs, TheStrongestStockInTheColdAndASaltInTheWrongTank) {
+  takeTarget("Arizona tomato B");
+  putSingleSalts();
+  openTanks();
+  fill("coldest", "41"); // degrees F
+  fill("stockFactor", "100");
+  QApplication::processEvents();
+  double strongest = 1e9;
+  for (const auto& made : editor().answer().stock.tanks)
+    if (made.safeFactor) strongest = std::min(strongest, std::floor(*made.safeFactor));
+  ASSERT_LT(strongest, 1e9);
+  EXPECT_GT(strongest, 30);
+  fill("stockFactor", QString::number(strongest));
+  QApplication::processEvents();
+  for (const auto& made : editor().answer().stock.tanks)
+    EXPECT_TRUE(made.fallen.empty());
+  openPart(StocksPage::Part::Cold);
+  const auto calm = find<QWidget>("coldPanel")->accessibleDescription().toStdString();
+  fill("stockFactor", QString::number(strongest * 3));
+  QApplication::processEvents();
+  EXPECT_NE(find<QWidget>("coldPanel")->accessibleDescription().toStdString(), calm);
+  fill("stockFactor", "100");
+  auto* list = find<TankItems>("tankItems1");
+  list->setFocus();
+  const auto& rows = list->rows();
+  const auto at =
+      std::find_if(rows.begin(), rows.end(), [](const auto& row) { return row.product == "epsom"; });
+  ASSERT_NE(at, rows.end());
+  for (auto step = at - rows.begin(); step > 0; --step)
+    press(Qt::Key_Down);
+  press(Qt::Key_Left);
+  QApplication::processEvents();
+  EXPECT_GT(inTank(0, "epsom"), 0);
+  EXPECT_THAT(told("tankCeiling0"), HasSubstr("gypsum"));
+  press(Qt::Key_Z, Qt::ControlModifier);
+  EXPECT_EQ(inTank(0, "epsom"), 0);
+}
+
+// A batch with its lots, the batches that got a lot, a year's readings as a picture, a table, a copy.
+TEST_F(GreenhouseJobs, ABatchIsKeptWithItsLotsAndFoundByThem) {
+  takeTarget("Arizona tomato B");
+  putSingleSalts();
+  go(Station::Bench);
+  hit("mixedIt");
+  fill("lot0", "CN-7");
+  fill("actual0", "12.5 lb");
+  hit("sectionBatches");
+  fill("filterLot", "CN-7");
+  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("batchCount")->text().startsWith("1 "); }, 5000));
+  fill("filterLot", "CN-8");
+  EXPECT_TRUE(QTest::qWaitFor([&] { return !find<QLabel>("batchCount")->text().startsWith("1 "); }, 5000));
+  fill("filterLot", "");
+  hit("sectionReadings");
+  fill("readingVessel", "north");
+  for (const auto* value : {"1010", "985", "1120"}) {
+    fill("readingValue", value);
+    hit("keepReading");
+  }
+  EXPECT_EQ(book().store().readings(std::nullopt, 9)->size(), 3u);
+  const auto path = folder.filePath("batches.csv");
+  ASSERT_TRUE(window->books().exportTableTo(book::Kind::Batch, path, false));
+  QFile file(path);
+  ASSERT_TRUE(file.open(QIODevice::ReadOnly));
+  EXPECT_THAT(file.readAll().toStdString(), HasSubstr("CN-7"));
+  hit("sectionCopies");
+  hit("copyNow");
+  EXPECT_EQ(find<QListWidget>("copies")->count(), 1);
+  takeTarget("Arizona tomato A");
+  go(Station::Book);
+  hit("sectionCopies");
+  ++actions;
+  find<QListWidget>("copies")->setCurrentRow(0);
+  window->prompts().goOn = [](const QString&, const QString&, const QString&) { return true; };
+  hit("goBackCopy");
+  EXPECT_EQ(editor().document().targetName, "Arizona tomato B");
+}
+
+// Labels and sheet in pounds, on Letter and on A4: the same words, nothing metric.
+TEST_F(GreenhouseJobs, LabelsAndSheetInPounds) {
+  takeTarget("Arizona tomato B");
+  putSingleSalts();
+  openTanks();
+  fill("tankVolume0", "50");
+  fill("tankVolume1", "50");
+  go(Station::Bench);
+  choose("scale0_unit", "lb");
+  fill("scale0_readability", "0.01");
+  fill("scale0_capacity", "60");
+  choose("scale1_unit", "oz");
+  QApplication::processEvents();
+  EXPECT_EQ(window->units().paper(), PaperShown::Letter);
+  std::string labels;
+  for (const auto& label : tankLabels(editor(), window->units(), "today"))
+    labels += plain(label);
+  for (const auto& text : {sheet(), labels}) {
+    EXPECT_THAT(text, HasSubstr("gal"));
+    EXPECT_THAT(text, ::testing::Not(::testing::ContainsRegex("[0-9] (kg|g|L|mL)[^a-zA-Z0-9/]")));
+  }
+  EXPECT_THAT(sheet(), HasSubstr(" lb"));
+  trigger("paper_a4");
+  EXPECT_EQ(window->units().paper(), PaperShown::A4);
 }
 
 } // namespace

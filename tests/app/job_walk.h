@@ -38,6 +38,7 @@ protected:
     ASSERT_GE(at, 0) << entry.toStdString();
     list->setCurrentIndex(at);
     emit list->activated(at);
+    emit list->textActivated(list->itemText(at));
     QApplication::processEvents();
   }
   void go(Station station) {

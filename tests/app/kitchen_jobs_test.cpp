@@ -205,6 +205,16 @@ TEST_F(KitchenJobs, ATapKnownByItsMeterAloneIsThinnedToAnAlkalinity) {
   EXPECT_NEAR(editor().answer().waters.blend.alkalinityMeqPerL.value_or(0) * 50.043, 40, 1)
       << water.alkalinityMeqPerL.value_or(-1);
   EXPECT_LE(actions, 8);
+  // When its filters are due is kept with the source: sediment filter, membrane (common practice).
+  go(Station::Book);
+  hit("sectionWaters");
+  hit("keepInBook");
+  window->showRecord(book().store().list(book::Kind::Water, false)->front().ref);
+  fill("upkeepMonths_membrane", "18");
+  fill("upkeepLast_membrane", "2026-03-02");
+  ASSERT_FALSE(book().flush());
+  const auto kept = *book().record(book().store().list(book::Kind::Water, false)->front().ref);
+  EXPECT_EQ(kept->body["upkeep"][0]["every_months"], "18");
 }
 
 // pH down in one gallon and in three with vinegar, told in teaspoons; own readings move the next dose.

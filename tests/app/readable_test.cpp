@@ -1,6 +1,7 @@
 // Every text of every view can be read whole, from a small laptop to a wall of a screen, also where the text
 // is made larger: then there is as much less room.
 #include "stations/formula/product_list.h"
+#include "stations/formula/stage_strip.h"
 #include "stations/stocks/stocks_page.h"
 #include "support/text_places.h"
 #include "window/book_actions.h"
@@ -52,6 +53,19 @@ std::vector<View> views() {
                    window.bookPage().showSection(BookPage::Readings);
                    auto* list = window.findChild<QListView*>("readingList");
                    list->setCurrentIndex(list->model()->index(0, 0));
+                 }});
+  out.push_back({"stages", [](MainWindow& window) {
+                   QStringList names{"normal", "from the second truss on"};
+                   window.prompts().words = [&](const QString&, const QString&, const QString&) {
+                     return names.takeFirst();
+                   };
+                   window.showStation(Station::Formula);
+                   window.stages().addStage();
+                 }});
+  out.push_back({"straight into a vessel, acid first", [](MainWindow& window) {
+                   window.showStation(Station::Stocks);
+                   window.findChild<QAbstractButton*>("wayDirect")->click();
+                   window.findChild<QAbstractButton*>("directAcidFirst")->click();
                  }});
   return out;
 }

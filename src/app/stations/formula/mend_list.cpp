@@ -24,6 +24,7 @@ MendList::MendList(MendFinder& finder, QWidget* parent)
   m_column->setSpacing(2);
   m_wait->setText(tr("looking for what would help …"));
   m_wait->setProperty("soft", true);
+  m_wait->setWordWrap(true);
   m_column->addWidget(m_wait);
   m_column->addStretch();
   connect(&finder, &MendFinder::changed, this, &MendList::refresh);

@@ -44,6 +44,17 @@ protected:
   void paintEvent(QPaintEvent* event) override;
 
 private:
+  /// What the columns take, by the words that stand in them and by the room there is.
+  struct Columns {
+    double room = 0;   ///< of the vessel with what is said beside it
+    double vessel = 0; ///< of it alone
+    double amount = 0, name = 0, reading = 0;
+    double meterLeft() const;
+  };
+  Columns leastColumns() const;
+  Columns columns() const;
+  double leastRow() const;
+  static QString lastName();
   void paintVessel(QPainter& painter, const QRectF& room) const;
   void paintRung(QPainter& painter, const QRectF& row, std::size_t index) const;
   void paintEnd(QPainter& painter, const QRectF& row, const QString& name, const QString& reading,
@@ -51,9 +62,11 @@ private:
   void paintReading(QPainter& painter, const QRectF& row, double from, double x,
                     const QString& reading) const;
   double meterAt(const QRectF& row, double milliSiemens) const;
+  QRectF nameRoom(const QRectF& row) const;
   double highest() const;
 
   Shown m_shown;
+  Columns m_columns; ///< as painted now
 };
 
 } // namespace butte::app
