@@ -10,6 +10,8 @@
 
 #include <QAbstractButton>
 #include <QListView>
+#include <QScrollArea>
+#include <QScrollBar>
 
 namespace butte::app {
 namespace {
@@ -70,6 +72,8 @@ std::vector<View> views() {
   return out;
 }
 
+constexpr int narrowestWithoutSideways = 853; // 150 % on a 1280 screen
+
 struct Room {
   int width, height;
   UnitsOf units;
@@ -112,6 +116,12 @@ TEST_P(ReadableTest, EveryTextIsWhole) {
     test::Unreadable::in(*window, [&](const QString& widget, const QString& trouble) {
       told << view.name + ": " + widget + " " + trouble;
     });
+    if (room.width >= narrowestWithoutSideways)
+      for (const auto* area : window->findChildren<QScrollArea*>())
+        if (area->isVisible() && area->horizontalScrollBar()->maximum() > 0)
+          told << QString("%1: %2 must be moved sideways by %3")
+                      .arg(view.name, area->widget()->metaObject()->className())
+                      .arg(area->horizontalScrollBar()->maximum());
     told.removeDuplicates();
     EXPECT_TRUE(told.isEmpty()) << told.join('\n').toStdString();
   }

@@ -4,6 +4,7 @@
 #include "document/book_desk.h"
 #include "edits/first_formula.h"
 #include "fields/number_field.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "product/catalogue.h"
@@ -18,7 +19,6 @@
 #include <QCheckBox>
 #include <QComboBox>
 #include <QCompleter>
-#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
@@ -76,7 +76,7 @@ FirstStart::FirstStart(BookDesk& desk, UnitsShown& units, QWidget* parent)
   column->addWidget(makeWater());
   column->addWidget(heading(4, tr("What stands on the shelf")));
   column->addWidget(makeShelf());
-  auto* row = new QHBoxLayout;
+  auto* row = new FlowRow;
   auto* make = new QPushButton(tr("Make my first formula"));
   make->setObjectName("firstMake");
   make->setProperty("primary", true);
@@ -87,7 +87,6 @@ FirstStart::FirstStart(BookDesk& desk, UnitsShown& units, QWidget* parent)
   sample->setObjectName("firstSample");
   for (auto* button : {make, skip, sample})
     row->addWidget(button);
-  row->addStretch();
   column->addLayout(row);
   auto* note =
       new PlainLabel(tr("Your book is kept on this computer as one file; every edit is kept at once. The "
@@ -106,8 +105,7 @@ FirstStart::FirstStart(BookDesk& desk, UnitsShown& units, QWidget* parent)
 
 QWidget* FirstStart::makeUnits() {
   auto* box = new QWidget;
-  auto* row = new QHBoxLayout(box);
-  row->setContentsMargins(0, 0, 0, 0);
+  auto* row = new FlowRow(box);
   m_mass->addItems({tr("grams and kilograms"), tr("ounces"), tr("pounds")});
   m_volume->addItems({tr("litres"), tr("US gallons"), tr("imperial gallons")});
   m_salts->addItems({tr("EC, mS/cm"), tr("ppm, scale 500"), tr("ppm, scale 640"), tr("ppm, scale 700")});
@@ -128,14 +126,15 @@ QWidget* FirstStart::makeUnits() {
   m_who->setFixedWidth(60);
   auto* unit = new PlainLabel;
   const auto showUnit = [this, unit] {
-    unit->setText(tr("%1 of feed at a time    Your initials").arg(m_units.volumeUnitName()));
+    unit->setText(tr("%1 of feed at a time").arg(m_units.volumeUnitName()));
     showUnits();
   };
   connect(&m_units, &UnitsShown::changed, unit, showUnit);
   showUnit();
-  for (auto* part : std::initializer_list<QWidget*>{m_mass, m_volume, m_salts, m_batch, unit, m_who})
+  for (auto* part : {m_mass, m_volume, m_salts})
     row->addWidget(part);
-  row->addStretch();
+  row->addTogether({m_batch, unit});
+  row->addTogether({new PlainLabel(tr("Your initials")), m_who});
   return box;
 }
 
@@ -147,12 +146,12 @@ QWidget* FirstStart::makeWater() {
   const QString texts[] = {
       tr("Rain, RO or distilled: nearly pure"), tr("Tap or well, measured: EC"),
       tr("Not known yet: begin with pure water, mend it at the Water station when the report comes")};
-  QHBoxLayout* rows[3];
+  FlowRow* rows[3];
   for (int i = 0; i < 3; ++i) {
     auto* button = new QRadioButton(texts[i]);
     button->setObjectName(QString("firstWater%1").arg(i));
     m_water->addButton(button, i);
-    rows[i] = new QHBoxLayout;
+    rows[i] = new FlowRow(nullptr, 8);
     rows[i]->addWidget(button);
     column->addLayout(rows[i]);
   }
@@ -172,40 +171,34 @@ QWidget* FirstStart::makeWater() {
     field->onMessage = [this](const QString& words) { emit message(words); };
   }
   auto* metered = rows[static_cast<int>(WaterKnown::Metered)];
-  metered->setSpacing(8);
-  for (auto* part : std::initializer_list<QWidget*>{m_ec, m_ecUnit, new PlainLabel("pH"), m_ph,
-                                                    new PlainLabel(tr("alkalinity")), m_alkalinity,
-                                                    new PlainLabel(tr("mg/L as CaCO₃"))})
-    metered->addWidget(part);
-  for (auto* row : rows)
-    row->addStretch();
+  metered->addTogether({m_ec, m_ecUnit});
+  metered->addTogether({new PlainLabel("pH"), m_ph});
+  metered->addTogether({new PlainLabel(tr("alkalinity")), m_alkalinity, new PlainLabel(tr("mg/L as CaCO₃"))});
   return box;
 }
 
 QWidget* FirstStart::makeShelf() {
   auto* box = new QWidget;
-  auto* grid = new QGridLayout(box);
-  grid->setContentsMargins(0, 0, 0, 0);
-  grid->setVerticalSpacing(2);
-  constexpr int columns = 5;
-  int index = 0;
+  auto* row = new FlowRow(box, 4);
+  int widest = 0; // they stand in columns, as many as there is room for
   for (const auto& product : core::catalogue()) {
     auto* check = new QCheckBox(qtext(product.shortName));
     check->setObjectName("firstShelf_" + qtext(product.id));
     check->setToolTip(qtext(product.name + " — " + product.cautions));
     check->setChecked(usualShelf().contains(product.id));
     m_shelf.emplace_back(product.id, check);
-    grid->addWidget(check, index / columns, index % columns);
-    ++index;
+    widest = std::max(widest, check->sizeHint().width());
+    row->addWidget(check);
   }
+  for (const auto& [id, check] : m_shelf)
+    check->setFixedWidth(widest);
   return box;
 }
 
 /// Sorted, and found by typing any part of its name.
 QWidget* FirstStart::makeCrop() {
   auto* box = new QWidget;
-  auto* row = new QHBoxLayout(box);
-  row->setContentsMargins(0, 0, 0, 0);
+  auto* row = new FlowRow(box);
   m_crop->setObjectName("firstCrop");
   m_crop->setAccessibleName(tr("what you grow"));
   m_crop->setMaxVisibleItems(24);
@@ -226,9 +219,8 @@ QWidget* FirstStart::makeCrop() {
   connect(m_crop, &QComboBox::currentIndexChanged, this, &FirstStart::showStrengths);
   m_strength->setObjectName("firstStrength");
   m_strength->setAccessibleName(tr("how strong"));
-  row->addWidget(m_crop, 3);
-  row->addWidget(m_strength, 2);
-  row->addWidget(m_strengthNote);
+  for (auto* part : std::initializer_list<QWidget*>{m_crop, m_strength, m_strengthNote})
+    row->addWidget(part);
   showStrengths();
   return box;
 }

@@ -60,7 +60,7 @@ QScrollArea* scrolling(QWidget* page) {
 }
 
 constexpr int columnGap = 18;
-constexpr int leastBodyWidth = 820, comfortablePageWidth = 500;
+constexpr int leastBodyWidth = 800, comfortablePageWidth = 500;
 constexpr int leastSideWidth = 300, usualSideWidth = 376; // beside a wide page it takes its usual room
 } // namespace
 

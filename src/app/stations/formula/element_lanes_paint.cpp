@@ -143,16 +143,21 @@ void ElementLanes::paintFigures(QPainter& painter, const Lane& lane) const {
   if (lane.small) {
     const auto name = QString::fromStdString(words::nutrientSymbol(lane.nutrient));
     painter.setFont(faceOf(12, true));
-    paintLine(painter, lane.box.adjusted(6, 4, 0, 0), Qt::AlignTop | Qt::AlignLeft, name);
+    const double nameWidth = painter.fontMetrics().horizontalAdvance(name);
+    const bool narrow = lane.box.width() < 96;
+    const double edge = narrow ? 3 : 6;
+    paintLine(painter, lane.box.adjusted(edge, 4, 0, 0), Qt::AlignTop | Qt::AlignLeft, name);
     const bool inside = !lane.target || lane.target->contains(lane.result);
     painter.setPen(lane.harmful ? t.red : inside ? t.ink : t.amber);
     const auto sign = lane.harmful                                    ? QString("⚠ ")
                       : inside                                        ? QString()
                       : lane.result > lane.target->milligramsPerLitre ? QString("▲ ")
                                                                       : QString("▼ ");
+    const auto figure = sign + figureText(lane.result);
     painter.setFont(faceOf(12, !inside || lane.harmful));
-    paintLine(painter, lane.box.adjusted(0, 4, -6, 0), Qt::AlignTop | Qt::AlignRight,
-              sign + figureText(lane.result));
+    if (painter.fontMetrics().horizontalAdvance(figure) + nameWidth + 3 * edge > lane.box.width())
+      painter.setFont(faceOf(10, !inside || lane.harmful));
+    paintLine(painter, lane.box.adjusted(0, 4, -edge, 0), Qt::AlignTop | Qt::AlignRight, figure);
     return;
   }
   const double left = lane.box.right() + 8;

@@ -6,6 +6,7 @@
 #include "edits/shelf_edits.h"
 #include "fields/number_field.h"
 #include "formula_document.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
@@ -17,7 +18,6 @@
 #include "wording/tr.h"
 #include "words.h"
 
-#include <QGridLayout>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QLineEdit>
@@ -157,7 +157,7 @@ void ProductPage::takeLabel(const reading::LabelText& read) {
 
 /// The bag as it is bought, and how it is handled.
 QLayout* ProductPage::makeBag() {
-  auto* row = new QHBoxLayout;
+  auto* row = new FlowRow;
   m_bagPrice->setObjectName("productBagPrice");
   m_bag->setObjectName("productBag");
   m_step->setObjectName("productStep");
@@ -173,17 +173,11 @@ QLayout* ProductPage::makeBag() {
   }
   m_content->setPlaceholderText(tr("usual"));
   m_step->setToolTip(tr("A bag, a scoop: with “in scale steps” it is used in whole numbers of this"));
-  row->addWidget(new PlainLabel(tr("or")));
-  row->addWidget(m_bagPrice);
-  row->addWidget(new PlainLabel(tr("for a bag of")));
-  row->addWidget(m_bag);
-  row->addWidget(m_bagUnit);
-  row->addWidget(m_step);
-  row->addWidget(m_stepUnit);
-  row->addWidget(m_content);
-  row->addWidget(new PlainLabel(tr("% · code")));
-  row->addWidget(m_code);
-  row->addStretch();
+  row->addTogether(
+      {new PlainLabel(tr("or")), m_bagPrice, new PlainLabel(tr("for a bag of")), m_bag, m_bagUnit});
+  row->addTogether({new PlainLabel(tr("· in steps of")), m_step, m_stepUnit});
+  row->addTogether({new PlainLabel(tr("· content ±")), m_content, new PlainLabel("%")});
+  row->addTogether({new PlainLabel(tr("· code")), m_code});
   return row;
 }
 
@@ -218,8 +212,8 @@ void ProductPage::showInUnits(const TypedProduct& product) {
   m_spoonsUnit->setText(qtext(spoonUnit(m_shownIn)));
   m_densityUnit->setText(tr("%1 (empty for a solid)").arg(qtext(m_shownIn.densityUnitName())));
   m_priceUnit->setText(tr("per %1, in your currency").arg(qtext(m_shownIn.bulkUnit())));
-  m_bagUnit->setText(tr("%1 · in steps of").arg(qtext(m_shownIn.bulkUnit())));
-  m_stepUnit->setText(tr("%1 · content ±").arg(qtext(m_shownIn.massUnit())));
+  m_bagUnit->setText(qtext(m_shownIn.bulkUnit()));
+  m_stepUnit->setText(qtext(m_shownIn.massUnit()));
 }
 
 /// What a price is for.
@@ -276,14 +270,16 @@ void ProductPage::showDoubts() {
 }
 
 QLayout* ProductPage::makeLabelGrid() {
-  auto* grid = new QGridLayout;
+  auto* row = new FlowRow;
   const std::vector<std::pair<QString, std::string>> keys{
       {tr("N total"), "N"}, {"NO₃-N", "N_NO3"}, {"NH₄-N", "N_NH4"}, {"urea-N", "N_urea"}, {"P₂O₅", "P2O5"},
       {"K₂O", "K2O"},       {"Ca", "Ca"},       {"CaO", "CaO"},     {"Mg", "Mg"},         {"MgO", "MgO"},
       {"S", "S"},           {"SO₃", "SO3"},     {"Fe", "Fe"},       {"Mn", "Mn"},         {"Zn", "Zn"},
       {"B", "B"},           {"Cu", "Cu"},       {"Mo", "Mo"},       {"P", "P"},           {"K", "K"},
       {"Na", "Na"},         {"Cl", "Cl"},       {"Si", "Si"},       {"SiO₂", "SiO2"}};
-  int i = 0;
+  int widest = 0; // they stand in columns, as many as there is room for
+  for (const auto& [shown, key] : keys)
+    widest = std::max(widest, PlainLabel(shown).sizeHint().width());
   for (const auto& [shown, key] : keys) {
     auto* field = new NumberField({tr("%1 on the label").arg(shown), "%", 0, 100, true});
     field->setObjectName("label_" + QString::fromStdString(key));
@@ -293,13 +289,13 @@ QLayout* ProductPage::makeLabelGrid() {
       showDoubts();
     };
     field->onMessage = [this](const QString& words) { emit message(words); };
-    grid->addWidget(new PlainLabel(shown), i / 6, i % 6 * 2, Qt::AlignRight);
-    grid->addWidget(field, i / 6, i % 6 * 2 + 1);
+    auto* name = new PlainLabel(shown);
+    name->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    name->setFixedWidth(widest);
+    row->addTogether({name, field});
     m_label.emplace_back(key, field);
-    ++i;
   }
-  grid->setColumnStretch(12, 1);
-  return grid;
+  return row;
 }
 
 void ProductPage::showProduct(const std::string& id) {

@@ -12,7 +12,7 @@ namespace butte::app {
 namespace {
 constexpr double vesselWidth = 150, vesselRoom = 360; ///< the vessel, and with what is said beside it
 constexpr double leastVesselRoom = 190, leastVesselWords = 124, leastMeter = 40;
-constexpr double tallestRow = 40, shortestRow = 20, shortestRowOfTwo = 32;
+constexpr double tallestRow = 40, shortestRow = 20, shortestRowOfTwo = 30;
 constexpr double afterAmount = 18, afterName = 6, aroundMeter = 8, besideVessel = 12, beforeWords = 22;
 
 double widthOf(const QString& text, int size, bool bold) {
@@ -179,7 +179,7 @@ void LadderPicture::paintRung(QPainter& p, const QRectF& row, std::size_t index)
   const auto& rung = m_shown.rungs[index];
   const double before = index == 0 ? m_shown.before : m_shown.rungs[index - 1].after;
   const double from = meterAt(row, before), to = meterAt(row, rung.after);
-  const bool two = !rung.trouble.isEmpty() && row.height() > 30;
+  const bool two = !rung.trouble.isEmpty() && row.height() >= shortestRowOfTwo;
   const double lineHeight = two ? row.height() / 2 : row.height();
   p.setPen(rung.trouble.isEmpty() ? t.ink : t.amber);
   p.setFont(faceOf(lineHeight > 18 ? 16 : 13, true));

@@ -73,12 +73,21 @@ QRectF StageLine::boxOf(std::size_t index) const {
   double strongest = 0.1;
   for (const auto& stage : m_stages)
     strongest = std::max(strongest, stage.milliSiemensPerCm);
-  const double high = 24 + 20 * m_stages[index].milliSiemensPerCm / strongest;
+  const double high = 34 + 14 * m_stages[index].milliSiemensPerCm / strongest;
   return {left(index), height() - 14 - high, left(index + 1) - left(index) - 2, high};
 }
 
 QPoint StageLine::stageAt(int index) const {
   return boxOf(static_cast<std::size_t>(index)).center().toPoint();
+}
+
+/// In one line or in two.
+void StageLine::paintName(QPainter& painter, const QRectF& room, const QString& words) {
+  const auto needs = painter.fontMetrics().boundingRect(room.toRect(), Qt::TextWordWrap, words);
+  const bool fits = needs.height() <= room.height() && needs.width() <= room.width();
+  if (fits) return painter.drawText(room, Qt::AlignVCenter | Qt::TextWordWrap, words);
+  painter.drawText(room, Qt::AlignVCenter,
+                   painter.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(room.width())));
 }
 
 void StageLine::paintEvent(QPaintEvent*) {
@@ -104,9 +113,7 @@ void StageLine::paintEvent(QPaintEvent*) {
     painter.setPen(stage.inUse ? t.accentInk : t.ink);
     painter.setFont(faceOf(12, stage.inUse));
     const auto words = QString("%1 · EC %2").arg(stage.name, localNumber(stage.milliSiemensPerCm, 1));
-    painter.drawText(
-        box.adjusted(6, 0, -4, 0), Qt::AlignVCenter,
-        painter.fontMetrics().elidedText(words, Qt::ElideRight, static_cast<int>(box.width()) - 10));
+    paintName(painter, box.adjusted(6, 0, -4, 0), words);
     painter.setPen(t.inkSoft);
     painter.setFont(faceOf(11));
     painter.drawText(QRectF(box.left(), height() - 14, box.width(), 14), Qt::AlignVCenter,

@@ -37,6 +37,7 @@ private:
   };
   void lookUp();
   QRectF boxOf(std::size_t index) const;
+  static void paintName(QPainter& painter, const QRectF& room, const QString& words);
 
   FormulaEditor& m_editor;
   BookDesk& m_desk;

@@ -7,6 +7,7 @@
 #include "edits/target_edits.h"
 #include "fields/filling_combo.h"
 #include "fields/number_field.h"
+#include "paint/beside_or_below.h"
 #include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
@@ -27,6 +28,12 @@
 #include <QVBoxLayout>
 
 namespace butte::app {
+
+namespace {
+constexpr int shortestChoice = 14; // letters
+constexpr int narrowestName = 190;
+constexpr int sideWidth = 304;
+} // namespace
 
 TargetPage::TargetPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_desk(desk), m_choice(new QComboBox), m_compare(new FillingCombo),
@@ -50,12 +57,16 @@ TargetPage::TargetPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk,
   auto* side = new QWidget;
   side->setLayout(right);
   right->setContentsMargins(0, 0, 0, 0);
-  side->setFixedWidth(304);
-  auto* body = new QHBoxLayout;
-  body->setSpacing(14);
-  body->addWidget(m_table, 1);
-  body->addWidget(side);
-  column->addLayout(body, 1);
+  side->setMinimumWidth(sideWidth); // no wider beside the table; below it takes the whole width
+  side->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+  m_table->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Minimum); // its rows are not squeezed
+  auto* body = new BesideOrBelow(14);
+  for (const auto& [part, share] : {std::pair<QWidget*, int>{m_table, 1}, {side, 0}}) {
+    auto* room = new QVBoxLayout;
+    room->addWidget(part, 1);
+    body->add(room, share);
+  }
+  column->addWidget(body, 1);
   for (auto* part : std::initializer_list<QWidget*>{m_table, strength, wishes})
     connect(part, SIGNAL(message(QString)), this, SIGNAL(message(QString)));
   connect(m_stages, &StageLine::chosen, this,
@@ -67,9 +78,7 @@ TargetPage::TargetPage(FormulaEditor& editor, UnitsShown& units, BookDesk& desk,
 
 QWidget* TargetPage::makeHead() {
   auto* box = new QWidget;
-  auto* row = new QHBoxLayout(box);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->setSpacing(6);
+  auto* row = new FlowRow(box);
   m_choice->setObjectName("targetChoice");
   m_choice->setAccessibleName(tr("published targets"));
   m_choice->setMaxVisibleItems(24);
@@ -85,16 +94,18 @@ QWidget* TargetPage::makeHead() {
   m_compare->fill = [this] { fillCompare(); };
   fillCompare();
   connect(m_compare, &QComboBox::activated, this, &TargetPage::compare);
-  for (auto* part : std::initializer_list<QWidget*>{m_choice, m_compare})
-    part->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Fixed);
+  for (auto* part : std::initializer_list<QComboBox*>{m_choice, m_compare}) {
+    part->setMinimumContentsLength(shortestChoice);
+    part->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    part->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+  }
+  m_name->setMinimumWidth(narrowestName);
   auto* several = new QPushButton(tr("Several crops…"));
   several->setObjectName("severalCrops");
   several->setToolTip(tr("One set of stock tanks for several crops: what each gives up"));
   connect(several, &QPushButton::clicked, this, &TargetPage::severalAsked);
-  row->addWidget(m_name, 3);
-  row->addWidget(m_choice, 2);
-  row->addWidget(m_compare, 2);
-  row->addWidget(several);
+  for (auto* part : std::initializer_list<QWidget*>{m_name, m_choice, m_compare, several})
+    row->addWidget(part);
   return box;
 }
 

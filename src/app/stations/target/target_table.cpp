@@ -88,7 +88,7 @@ void TargetTable::addRow(Nutrient n, int line) {
   for (auto* field : {row.amount, row.band})
     field->onMessage = [this](const QString& words) { emit message(words); };
   row.room = new QWidget;
-  row.room->setMinimumWidth(80);
+  row.room->setMinimumWidth(46);
   auto* name = new PlainLabel(
       QString("<b>%1</b> %2").arg(QString::fromStdString(words::nutrientSymbol(n)), nameOf(n)));
   name->setTextFormat(Qt::RichText);

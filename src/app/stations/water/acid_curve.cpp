@@ -17,14 +17,15 @@ namespace {
 
 constexpr int curvePoints = 60;
 constexpr double leastPh = 3, mostPh = 10;
-constexpr int left = 34, right = 12, top = 6, bottom = 36;
+constexpr int left = 34, right = 12, top = 6, bottom = 50;
+constexpr double legendBelow = 41; // under the words of the axis
 
 } // namespace
 
 AcidCurve::AcidCurve(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units) {
   setObjectName("acidCurve");
-  setMinimumHeight(185);
+  setMinimumHeight(199);
   setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
   auto* fresh = new WhileSeen(this, [this] { compute(); });
   connect(&editor, &FormulaEditor::changed, fresh, &WhileSeen::outdate);
@@ -177,7 +178,7 @@ void AcidCurve::paintReadings(QPainter& p) const {
 void AcidCurve::paintLegend(QPainter& p) const {
   const auto& t = theme();
   p.setFont(faceOf(11));
-  const double y = m_y.from + 26;
+  const double y = m_y.from + legendBelow;
   const auto entry = [&](double x, const QPen& pen, const QString& words) {
     p.setPen(pen);
     p.drawLine(QPointF(x, y), QPointF(x + 18, y));

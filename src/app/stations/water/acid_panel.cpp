@@ -24,6 +24,7 @@
 
 namespace butte::app {
 namespace {
+constexpr int shortestBottle = 14; // letters
 
 bool isDosedByHand(const core::CatalogueProduct& product) {
   return product.composition.role == core::ProductRole::Acid ||
@@ -84,6 +85,8 @@ QWidget* AcidPanel::makeChoice() {
     if (isDosedByHand(product))
       m_product->addItem(QString::fromStdString(product.shortName), QString::fromStdString(product.id));
   }
+  m_product->setMinimumContentsLength(shortestBottle);
+  m_product->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
   connect(m_product, &QComboBox::activated, this, &AcidPanel::choose);
   row->addWidget(m_product, 1);
   row->addWidget(new PlainLabel(tr("to pH")));

@@ -4,6 +4,7 @@
 #include "document/formula_editor.h"
 #include "edits/acid_edits.h"
 #include "fields/number_field.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
@@ -53,11 +54,9 @@ TitrationTable::TitrationTable(FormulaEditor& editor, UnitsShown& units, QWidget
 
 QWidget* TitrationTable::makeHead() {
   auto* box = new QWidget;
-  auto* row = new QHBoxLayout(box);
-  row->setContentsMargins(0, 0, 0, 0);
+  auto* row = new FlowRow(box);
   auto* title = new PlainLabel(tr("My own readings, in"));
   title->setFont(faceOf(13, true));
-  row->addWidget(title);
   m_sample = new NumberField({tr("water in the sample"), "L", 0.001, 1e6});
   m_sample->setObjectName("titrationSample");
   m_sample->setFixedWidth(52);
@@ -65,9 +64,8 @@ QWidget* TitrationTable::makeHead() {
     AcidEdits(m_editor).setTitrationSample(app::typed(digits, m_units.volumeUnit()));
   };
   m_sample->onMessage = [this](const QString& words) { emit message(words); };
-  row->addWidget(m_sample);
   m_sampleUnit = new PlainLabel;
-  row->addWidget(m_sampleUnit);
+  row->addTogether({title, m_sample, m_sampleUnit});
   row->addStretch();
   m_seek = new QComboBox;
   m_seek->setObjectName("titrationSeek");
