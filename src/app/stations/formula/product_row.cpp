@@ -117,6 +117,9 @@ void ProductRow::refresh() {
                      : !overlay                      ? carries()
                      : other == overlay->grams.end() ? tr("dashed: none")
                                                      : tr("dashed: %1").arg(m_units.text(other->second)));
+  const bool liquid = m_editor.document().allProducts[static_cast<std::size_t>(index)].liquid;
+  m_quiet = !overlay && coarse.isEmpty() && !liquid; // of a liquid it tells how much to measure out
+  giveRoom();
   m_hold->setChecked(seen.held.has_value());
   m_hold->setText(seen.held ? tr("held") : tr("free"));
   m_hold->setToolTip(
@@ -133,6 +136,16 @@ void ProductRow::refresh() {
     m_weight->show(shownHeld(*seen.held));
   else
     m_weight->show(grams ? QString::fromStdString(weightDigits(*grams)) : QString());
+}
+
+/// A name that is too long for its line takes the line of what the product carries too.
+void ProductRow::giveRoom() {
+  m_carries->setVisible(!m_quiet || m_name->fitsOneLine());
+}
+
+void ProductRow::resizeEvent(QResizeEvent* event) {
+  QFrame::resizeEvent(event);
+  giveRoom();
 }
 
 /// How far off the scale may be, and what would cure it; empty where it weighs well enough.

@@ -11,6 +11,7 @@ class QToolButton;
 
 namespace butte::app {
 
+class FittedLabel;
 class FormulaEditor;
 class NumberField;
 class UnitsShown;
@@ -36,6 +37,7 @@ protected:
   void leaveEvent(QEvent* event) override;
   void mouseDoubleClickEvent(QMouseEvent* event) override;
   void contextMenuEvent(QContextMenuEvent* event) override;
+  void resizeEvent(QResizeEvent* event) override;
   bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
@@ -49,6 +51,7 @@ private:
   QString carries() const;
   QString tooCoarse() const;
   QString unitFor(core::Mass mass) const;
+  void giveRoom();
 
   FormulaEditor& m_editor;
   UnitsShown& m_units;
@@ -56,10 +59,12 @@ private:
   QString m_rowUnit;            ///< what its weight is in: "g", "oz", "lb"
   words::MassShown m_rowMass{}; ///< what was chosen then
   QCheckBox* m_on;
-  QLabel *m_name, *m_carries, *m_unit;
+  FittedLabel* m_name;
+  QLabel *m_carries, *m_unit;
   NumberField* m_weight;
   QToolButton* m_hold;
   bool m_lit = false;
+  bool m_quiet = true; ///< the line under its name tells nothing that a hand needs
 };
 
 } // namespace butte::app
