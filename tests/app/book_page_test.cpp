@@ -259,6 +259,25 @@ TEST_F(BookPageTest, AVesselIsRenamedAndItsReadingsGoWithIt) {
   EXPECT_EQ(book().store().readings(std::nullopt, 5)->size(), 1u) << "what was read stays";
 }
 
+TEST_F(BookPageTest, EveryVesselsLastReadingStandsLargeWithItsWeek) {
+  window->showStation(Station::Book);
+  click("sectionReadings");
+  type("readingVessel", "pond");
+  for (const auto* value : {"1.6", "1.9", "1.7"}) {
+    type("readingValue", value);
+    click("keepReading");
+  }
+  const auto told = [&] { return find<QWidget>("vesselsNow")->accessibleDescription().toStdString(); };
+  ASSERT_TRUE(QTest::qWaitFor([&] { return told().find("1.7") != std::string::npos; }, 3000)) << told();
+  EXPECT_THAT(told(), HasSubstr("pond: EC 1.7 mS/cm"));
+  EXPECT_THAT(told(), HasSubstr("1.60 mS/cm to 1.90 mS/cm"));
+  trigger("units_ppm500");
+  ASSERT_TRUE(QTest::qWaitFor([&] { return told().find("850 ppm (500)") != std::string::npos; }, 3000))
+      << told();
+  click("sectionCopies");
+  EXPECT_FALSE(find<QWidget>("vesselsNow")->isVisible());
+}
+
 // A slipped decimal point is seen in the picture, pressed there, and put right where it is seen.
 TEST_F(BookPageTest, AReadingIsSeenInThePictureAndCorrected) {
   window->showStation(Station::Book);

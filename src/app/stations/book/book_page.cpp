@@ -17,6 +17,7 @@
 #include "stations/book/reading_list.h"
 #include "stations/book/thing_list.h"
 #include "stations/book/trail_panel.h"
+#include "stations/book/vessels_now.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 #include "words.h"
@@ -111,7 +112,8 @@ BookPage::BookPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, Pro
   m_empty = new WrappedLabel;
   m_empty->setAlignment(Qt::AlignTop);
   m_empty->setProperty("soft", true);
-  for (auto* page : std::initializer_list<QWidget*>{m_batchPanel, m_trail, m_empty})
+  m_vesselsNow = new VesselsNow(desk);
+  for (auto* page : std::initializer_list<QWidget*>{m_batchPanel, m_trail, makeHelpSide()})
     m_sideStack->addWidget(page);
 
   connect(&units, &UnitsShown::changed, this, [this] {
@@ -145,6 +147,22 @@ BookPage::BookPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, Pro
   m_later.setInterval(400);
   connect(&m_later, &QTimer::timeout, this, &BookPage::refresh);
   showSection(Batches);
+}
+
+/// What a section without a thing in hand has to say.
+QWidget* BookPage::makeHelpSide() {
+  auto* box = new QWidget;
+  auto* column = new QVBoxLayout(box);
+  column->setContentsMargins(0, 0, 4, 0);
+  column->setSpacing(10);
+  column->addWidget(m_vesselsNow);
+  column->addWidget(m_empty);
+  column->addStretch();
+  auto* area = new QScrollArea;
+  area->setWidgetResizable(true);
+  area->setFrameShape(QFrame::NoFrame);
+  area->setWidget(box);
+  return area;
 }
 
 QWidget* BookPage::side() const {
@@ -256,6 +274,7 @@ void BookPage::refresh() {
   }
   case Readings:
     m_readings->reload();
+    m_vesselsNow->reload();
     break;
   case Copies:
     m_copies->refresh();
@@ -285,6 +304,7 @@ void BookPage::showSection(Section section) {
                              .arg(m_units.text(core::Temperature::fromCelsius(25)))
                        : tr("Going back to a copy shows first what would change. What stands now is "
                             "kept as a copy before."));
+  m_vesselsNow->setVisible(section == Readings);
   const auto kind = kindOf(section);
   const auto words = kind ? keepWords(*kind) : QString();
   m_keep->setText(words);

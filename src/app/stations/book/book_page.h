@@ -24,6 +24,7 @@ class CompareView;
 class CopiesPanel;
 class FormulaEditor;
 class ReadingList;
+class VesselsNow;
 class ThingModel;
 class TrailPanel;
 class UnitsShown;
@@ -70,6 +71,7 @@ private:
   QWidget* makeBatches();
   QWidget* makeThings();
   QWidget* makeAside(QWidget* content);
+  QWidget* makeHelpSide();
   void refresh();
   void applyFilter();
   void fillThings();
@@ -99,6 +101,7 @@ private:
   QTextBrowser* m_sheet;
   BatchFilterRow* m_filter;
   QLabel* m_empty;
+  VesselsNow* m_vesselsNow;
   QPushButton* m_keep;
   QTimer m_later;
 };
