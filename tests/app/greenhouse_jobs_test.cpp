@@ -1,21 +1,13 @@
 // What a greenhouse comes to do, walked from a fresh formula by typing and pressing alone; every figure is
 // reckoned here by hand.
-#include "job_walk.h"
+#include "greenhouse_walk.h"
 #include "print/stage_card.h"
-#include "print/tank_labels.h"
-#include "stations/book/reading_picture.h"
 #include "stations/formula/product_list.h"
-#include "stations/stocks/stocks_page.h"
-#include "stations/stocks/tank_items.h"
 #include "stations/target/crops_matrix.h"
 #include "stations/target/crops_page.h"
-#include "window/book_actions.h"
 
 #include <QAbstractButton>
 #include <QComboBox>
-#include <QFile>
-#include <QLabel>
-#include <QListWidget>
 #include <QPlainTextEdit>
 
 namespace butte::app {
@@ -23,40 +15,6 @@ namespace {
 
 using core::Nutrient;
 using ::testing::HasSubstr;
-
-class GreenhouseJobs : public JobWalk {
-protected:
-  core::Volume tank(std::size_t t) { return editor().answer().stock.tanks.at(t).tank.volume; }
-  std::string told(const QString& label) {
-    QApplication::processEvents();
-    return find<QLabel>(label)->text().toStdString();
-  }
-  void putSingleSalts() {
-    go(Station::Formula);
-    for (const auto* salt : {"calcium nitrate 15.5 % N", "potassium nitrate", "monopotassium phosphate",
-                             "magnesium sulfate", "potassium sulfate", "iron DTPA 11 %"})
-      choose("addProduct", salt);
-  }
-  void takeTarget(const QString& name) {
-    go(Station::Target);
-    choose("targetChoice", name);
-  }
-  void openTanks() {
-    go(Station::Stocks);
-    if (editor().document().given.direct) hit("wayStocks");
-  }
-  void openPart(StocksPage::Part part) {
-    ++actions;
-    window->stocksPage().showPart(part);
-    QApplication::processEvents();
-  }
-  double inTank(std::size_t t, const std::string& product) {
-    const auto& shelf = editor().document().given.request.shelf;
-    for (const auto& item : editor().answer().stock.tanks.at(t).items)
-      if (shelf[item.product].id == product) return item.mass.grams();
-    return 0;
-  }
-};
 
 // Two tanks of 50 gallons and one of 30 with sulfuric acid, 1:100, a scale in decimal pounds; a normal sheet
 // and a boosted one on one card (common practice).
@@ -298,110 +256,6 @@ TEST_F(GreenhouseJobs, TheCheapestOfSixBagsAndOneNotDelivered) {
   ASSERT_TRUE(QTest::qWaitFor([&] { return !editor().isSearching(); }, 20000));
   EXPECT_FALSE(editor().gramsOf("kno3")) << "it was not delivered";
   EXPECT_LE(used(), 6);
-}
-
-// As strong as a cold store allows; a salt in the wrong tank; what comes out on a cold night.
-TEST_F(GreenhouseJobs, TheStrongestStockInTheColdAndASaltInTheWrongTank) {
-  takeTarget("Arizona tomato B");
-  putSingleSalts();
-  openTanks();
-  fill("coldest", "41"); // degrees F
-  fill("stockFactor", "100");
-  QApplication::processEvents();
-  double strongest = 1e9;
-  for (const auto& made : editor().answer().stock.tanks)
-    if (made.safeFactor) strongest = std::min(strongest, std::floor(*made.safeFactor));
-  ASSERT_LT(strongest, 1e9);
-  EXPECT_GT(strongest, 30);
-  fill("stockFactor", QString::number(strongest));
-  QApplication::processEvents();
-  for (const auto& made : editor().answer().stock.tanks)
-    EXPECT_TRUE(made.fallen.empty());
-  openPart(StocksPage::Part::Cold);
-  const auto calm = find<QWidget>("coldPanel")->accessibleDescription().toStdString();
-  fill("stockFactor", QString::number(strongest * 3));
-  QApplication::processEvents();
-  EXPECT_NE(find<QWidget>("coldPanel")->accessibleDescription().toStdString(), calm);
-  fill("stockFactor", "100");
-  auto* list = find<TankItems>("tankItems1");
-  list->setFocus();
-  const auto& rows = list->rows();
-  const auto at =
-      std::find_if(rows.begin(), rows.end(), [](const auto& row) { return row.product == "epsom"; });
-  ASSERT_NE(at, rows.end());
-  for (auto step = at - rows.begin(); step > 0; --step)
-    press(Qt::Key_Down);
-  press(Qt::Key_Left);
-  QApplication::processEvents();
-  EXPECT_GT(inTank(0, "epsom"), 0);
-  EXPECT_THAT(told("tankCeiling0"), HasSubstr("gypsum"));
-  press(Qt::Key_Z, Qt::ControlModifier);
-  EXPECT_EQ(inTank(0, "epsom"), 0);
-}
-
-// A batch with its lots, the batches that got a lot, a year's readings as a picture, a table, a copy.
-TEST_F(GreenhouseJobs, ABatchIsKeptWithItsLotsAndFoundByThem) {
-  takeTarget("Arizona tomato B");
-  putSingleSalts();
-  go(Station::Bench);
-  hit("mixedIt");
-  fill("lot0", "CN-7");
-  fill("actual0", "12.5 lb");
-  hit("sectionBatches");
-  fill("filterLot", "CN-7");
-  EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("batchCount")->text().startsWith("1 "); }, 5000));
-  fill("filterLot", "CN-8");
-  EXPECT_TRUE(QTest::qWaitFor([&] { return !find<QLabel>("batchCount")->text().startsWith("1 "); }, 5000));
-  fill("filterLot", "");
-  hit("sectionReadings");
-  fill("readingVessel", "north");
-  for (const auto* value : {"1010", "985", "1120"}) {
-    fill("readingValue", value);
-    hit("keepReading");
-  }
-  EXPECT_EQ(book().store().readings(std::nullopt, 9)->size(), 3u);
-  const auto path = folder.filePath("batches.csv");
-  ASSERT_TRUE(window->books().exportTableTo(book::Kind::Batch, path, false));
-  QFile file(path);
-  ASSERT_TRUE(file.open(QIODevice::ReadOnly));
-  EXPECT_THAT(file.readAll().toStdString(), HasSubstr("CN-7"));
-  hit("sectionCopies");
-  hit("copyNow");
-  EXPECT_EQ(find<QListWidget>("copies")->count(), 1);
-  takeTarget("Arizona tomato A");
-  go(Station::Book);
-  hit("sectionCopies");
-  ++actions;
-  find<QListWidget>("copies")->setCurrentRow(0);
-  window->prompts().goOn = [](const QString&, const QString&, const QString&) { return true; };
-  hit("goBackCopy");
-  EXPECT_EQ(editor().document().targetName, "Arizona tomato B");
-}
-
-// Labels and sheet in pounds, on Letter and on A4: the same words, nothing metric.
-TEST_F(GreenhouseJobs, LabelsAndSheetInPounds) {
-  takeTarget("Arizona tomato B");
-  putSingleSalts();
-  openTanks();
-  fill("tankVolume0", "50");
-  fill("tankVolume1", "50");
-  go(Station::Bench);
-  choose("scale0_unit", "lb");
-  fill("scale0_readability", "0.01");
-  fill("scale0_capacity", "60");
-  choose("scale1_unit", "oz");
-  QApplication::processEvents();
-  EXPECT_EQ(window->units().paper(), PaperShown::Letter);
-  std::string labels;
-  for (const auto& label : tankLabels(editor(), window->units(), "today"))
-    labels += plain(label);
-  for (const auto& text : {sheet(), labels}) {
-    EXPECT_THAT(text, HasSubstr("gal"));
-    EXPECT_THAT(text, ::testing::Not(::testing::ContainsRegex("[0-9] (kg|g|L|mL)[^a-zA-Z0-9/]")));
-  }
-  EXPECT_THAT(sheet(), HasSubstr(" lb"));
-  trigger("paper_a4");
-  EXPECT_EQ(window->units().paper(), PaperShown::A4);
 }
 
 } // namespace

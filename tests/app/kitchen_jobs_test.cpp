@@ -233,10 +233,42 @@ TEST_F(KitchenJobs, VinegarIsDosedInTeaspoonsAndLearnsFromThePen) {
   fill("titrationMl0", "0");
   fill("titrationPh0", "7.8");
   fill("titrationMl1", "2");
-  fill("titrationPh1", "7.4");
+  fill("titrationPh1", "7.0");
   QApplication::processEvents();
   EXPECT_NE(editor().answer().acid.forWater->gramsPerLitre, first);
   EXPECT_THAT(find<QLabel>("acidCaution")->text().toStdString(), HasSubstr("Acid into water"));
+  // Overshot: how much of the same water thins it back; mixed waters share their acid.
+  const auto verdict = [&] { return find<QLabel>("titrationVerdict")->text().toStdString(); };
+  EXPECT_THAT(verdict(), HasSubstr("Still to add"));
+  fill("titrationMl2", "12");
+  fill("titrationPh2", "5.0");
+  QApplication::processEvents();
+  EXPECT_THAT(verdict(), HasSubstr("Past the aim by"));
+  EXPECT_THAT(verdict(), HasSubstr("more of the same water, untreated, to each US gal brings it back"));
+}
+
+// The same in three gallons with a weighed acid, and with lime juice by the drop.
+TEST_F(KitchenJobs, CitricAcidAndLimeJuiceInThreeGallons) {
+  go(Station::Water);
+  fill("water_alkalinity_as_CaCO3", "120");
+  fill("waterPh", "7.8");
+  fill("batch", "3");
+  choose("acidProduct", "citric acid monohydrate");
+  const auto told = [&] {
+    QApplication::processEvents();
+    return find<QLabel>("acidDose")->text().toStdString();
+  };
+  EXPECT_THAT(told(), HasSubstr("in 3.00 US gal"));
+  EXPECT_THAT(told(), HasSubstr(" g"));
+  const double perLitre = editor().answer().acid.forWater->gramsPerLitre;
+  choose("acidProduct", "lime or lemon juice");
+  // 4.6 % of the anhydrous acid against 99.5 % of the monohydrate, 192.12 and 210.14 g/mol.
+  EXPECT_NEAR(editor().answer().acid.forWater->gramsPerLitre / perLitre, 99.5 / 4.6 * 192.12 / 210.14, 0.1);
+  ++actions;
+  trigger("units_spoons");
+  fill("batch", "10 mL");
+  EXPECT_THAT(told(), HasSubstr("drops"));
+  EXPECT_LE(actions, 9);
 }
 
 // Half strength for seedlings and a sheet to keep; a reading next day; everything taken back, closed, opened.

@@ -169,16 +169,26 @@ QString TitrationTable::verdict() const {
 QString TitrationTable::leftToAdd() const {
   const auto& given = m_editor.document().given;
   const auto& dose = m_editor.answer().acid.forWater;
-  if (!dose || !given.acid.product || !given.acid.product->densityKgPerL ||
-      given.titration->readings.empty() || given.acid.product->id != given.titration->productId ||
-      !given.titration->used)
+  if (!dose || !given.acid.product || given.titration->readings.empty() ||
+      given.acid.product->id != given.titration->productId || !given.titration->used)
     return {};
   double last = 0;
   for (const auto& reading : given.titration->readings)
     last = std::max(last, reading.dose);
-  const double more = dose->gramsPerLitre / *given.acid.product->densityKgPerL - last;
-  if (more <= 0) return tr(" Already past the aim.");
-  return tr(" Still to add: <b>%1</b>.").arg(m_units.dose(more));
+  // In mL to the litre where it is measured, in g where it is weighed: so are the readings.
+  const auto density = given.acid.product->densityKgPerL;
+  const double needed = dose->gramsPerLitre / density.value_or(1);
+  const auto amount = [&](double perLitre) {
+    return density ? m_units.dose(perLitre) : m_units.text(core::Concentration::fromGramsPerLitre(perLitre));
+  };
+  if (last <= needed) return tr(" Still to add: <b>%1</b>.").arg(amount(needed - last));
+  if (needed <= 0) return tr(" Already past the aim.");
+  // Mixed waters share their acid and their alkalinity.
+  const auto& inOne = words::measures();
+  const auto thinning = core::Volume::fromLitres(inOne.oneVolume().litres() * (last / needed - 1));
+  return tr(" Past the aim by <b>%1</b>: <b>%2</b> more of the same water, untreated, to each %3 brings it "
+            "back.")
+      .arg(amount(last - needed), m_units.stockText(thinning), m_units.volumeUnitName());
 }
 
 /// The sample as typed in another unit, in the one that is shown.
