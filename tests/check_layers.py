@@ -7,8 +7,8 @@ import sys
 source = pathlib.Path(sys.argv[1])
 rules = [
     ("SQL stays in src/book/sqlite", re.compile(r"QSql|SQLite format|sqlite3|#include <QtSql|\bPRAGMA\b|INSERT INTO|DELETE FROM"), lambda p: "book/sqlite" not in p),
-    ("no Qt in the core, the words, the exchange", re.compile(r"#include <Q"), lambda p: p.startswith(("core/", "reading/", "words/", "exchange/"))),
-    ("what is read knows no file of ours", re.compile(r"nlohmann|json_reader|_json\.h"), lambda p: p.startswith("reading/")),
+    ("no Qt in the core, the words, the exchange", re.compile(r"#include <Q"), lambda p: p.startswith(("core/", "reading/", "devices/", "words/", "exchange/"))),
+    ("what is read knows no file of ours", re.compile(r"nlohmann|json_reader|_json\.h"), lambda p: p.startswith(("reading/", "devices/"))),
     ("no widgets in the book", re.compile(r"QWidget|QDialog|#include <QtWidgets"), lambda p: p.startswith("book/")),
     ("widgets know no file format: edits/ stands between", re.compile(r"\bJson\b|nlohmann|json_reader|_json\.h|\.json\(\)"), lambda p: p.startswith("app/stations/")),
     ("a document knows no paper, no station, no window", re.compile(r'#include "(print|stations|window)/'), lambda p: p.startswith(("app/document/", "app/edits/", "app/mends/"))),
@@ -17,7 +17,7 @@ rules = [
     ("SQL is never put together from parts", re.compile(r"Sql\([^)\"]*\+|prepare\([^)]*\+|\.arg\([^)]*\)[^;]*exec"), lambda p: p.startswith("book/")),
 ]
 # Where a heavy header is needed at all; another file has to have a reason, and the number is raised here.
-most_files = {"nlohmann": (re.compile(r"nlohmann/json.hpp|json_reader.h"), 22), "Eigen": (re.compile(r"#include <Eigen/"), 12)}
+most_files = {"nlohmann": (re.compile(r"nlohmann/json.hpp|json_reader.h"), 23), "Eigen": (re.compile(r"#include <Eigen/"), 12)}
 counts = {name: set() for name in most_files}
 faults = []
 for path in sorted(source.rglob("*")):

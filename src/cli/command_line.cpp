@@ -62,6 +62,11 @@ int runLabelVerb(const std::string& file) {
   return text ? print(label(*text)) : refuse(text.problem());
 }
 
+int runScaleVerb(const std::string& file, const std::string& pattern) {
+  const auto text = readInput(file);
+  return text ? print(scaleLines(*text, pattern)) : refuse(text.problem());
+}
+
 /// A bare number with the units it is from and to; else a quantity as typed, with its units.
 Result<Outcome> runConvert(std::vector<std::string> asked) {
   const bool plain = core::parseDecimal(asked.front()).has_value();
@@ -134,6 +139,20 @@ constexpr const char* equilibriumKeys =
 constexpr const char* acidKeys =
     "  acid {formula + purity_percent | label_percent, liquid, density_kg_per_l}   target_ph\n"
     "  temperature_c (20)   co2 closed | open   pco2_atm (0.00042)\n";
+constexpr const char* weighKeys =
+    "  scale {readability_g, capacity_g, unit}: what the weights are weighed on\n";
+constexpr const char* runKeys =
+    "  run {vessels [{name, volume_l, factor (1), weights_g}], else one of volume_l with weights_g;\n"
+    "       events [{at_s, by, did, ...}]}; did: poured {vessel, volume_l}, weighed {product, g, lot, "
+    "typed},\n"
+    "       taken_out {product, g}, tipped, clear, skipped, accepted {product, vessel}, rescaled {ratio},\n"
+    "       topped_up {vessel, volume_l}, read {vessel, ec_ms_per_cm, ph}, paused, resumed, handed_over "
+    "{to},\n"
+    "       struck {event}, finished}\n";
+constexpr const char* scaleKeys =
+    "FILE is lines as a scale sends them. A scale of one's own: text that stands in every line, a blank for "
+    "any blanks, and\n"
+    "  {weight}  {weight:kg}  {unit}  {stable:A|B}  {any}     --pattern 'W {stable:S|M} {weight} {unit}'\n";
 constexpr const char* waterKeys =
     "FILE is a laboratory's table (text, CSV), or a JSON object:\n"
     "  water {name, ph, temperature_c, ec_ms_per_cm, analysis_mg_per_l {...}, rows [{key, value, unit, "
@@ -144,6 +163,23 @@ constexpr const char* waterKeys =
     "  system open | recirculating   watering roots | overhead   crop   target_mg_per_l\n"
     "  find_share {of, alkalinity_as_CaCO3_mg_per_l | ec_ms_per_cm | Na_mg_per_l | Cl_mg_per_l | "
     "Ca_mg_per_l}\n";
+
+/// The exit code where the words end the program: help was asked for, or they are wrong.
+std::optional<int> parse(CLI::App& app, int argc, char** argv) {
+  try {
+    app.parse(argc, argv);
+    return std::nullopt;
+  } catch (const CLI::CallForHelp& help) {
+    return app.exit(help);
+  } catch (const CLI::CallForAllHelp& help) {
+    return app.exit(help);
+  } catch (const CLI::ParseError& error) {
+    std::string what = error.what();
+    std::replace(what.begin(), what.end(), '\n', ' ');
+    std::cerr << "arguments: " << what << '\n';
+    return 2;
+  }
+}
 
 } // namespace
 
@@ -184,18 +220,14 @@ int runCommandLine(int argc, char** argv) {
   auto* acidVerb = fileVerb("acid", "Acid or base for a pH", std::string(sharedKeys) + acidKeys);
   auto* waterVerb = fileVerb("water", "Normal form, checks, verdicts and blend of water", waterKeys);
 
-  try {
-    app.parse(argc, argv);
-  } catch (const CLI::CallForHelp& help) {
-    return app.exit(help);
-  } catch (const CLI::CallForAllHelp& help) {
-    return app.exit(help);
-  } catch (const CLI::ParseError& error) {
-    std::string what = error.what();
-    std::replace(what.begin(), what.end(), '\n', ' ');
-    std::cerr << "arguments: " << what << '\n';
-    return 2;
-  }
+  auto* weighVerb = fileVerb("weigh", "Weights in the steps of a scale", std::string(sharedKeys) + weighKeys);
+  auto* runVerb =
+      fileVerb("run", "Where a run at the bench stands", std::string(sharedKeys) + weighKeys + runKeys);
+  auto* scaleVerb = fileVerb("scale-lines", "What the lines of a scale say", scaleKeys);
+  std::string pattern;
+  scaleVerb->add_option("--pattern", pattern, "how a scale of one's own writes its lines");
+
+  if (const auto ended = parse(app, argc, argv)) return *ended;
   if (*compositionVerb) return print(composition(formula));
   if (*convertVerb) return print(runConvert(asked));
   if (*labelVerb) return runLabelVerb(file);
@@ -206,6 +238,9 @@ int runCommandLine(int argc, char** argv) {
   if (*equilibriumVerb) return runFileVerb(equilibrium, file);
   if (*acidVerb) return runFileVerb(acid, file);
   if (*waterVerb) return runWaterVerb(file);
+  if (*scaleVerb) return runScaleVerb(file, pattern);
+  if (*runVerb) return runFileVerb(run, file);
+  if (*weighVerb) return runFileVerb(weigh, file);
   return runFileVerb(*stockVerb ? stock : mix, file);
 }
 

@@ -20,6 +20,11 @@ core::Result<Outcome> convertTyped(const std::string& text, const std::string& t
                                    const std::string& substance);
 /// A fertilizer's label as text.
 core::Result<Outcome> label(const std::string& text);
+/// Lines of a scale, each as it was understood; by a pattern of one's own where that is not empty.
+core::Result<Outcome> scaleLines(const std::string& text, const std::string& pattern);
+core::Result<Outcome> weigh(const exchange::ScriptInput& input);
+/// Where a run at the bench stands after its events, and what it made.
+core::Result<Outcome> run(const exchange::ScriptInput& input);
 core::Result<Outcome> mix(const exchange::ScriptInput& input);
 core::Result<Outcome> solve(const exchange::ScriptInput& input);
 core::Result<Outcome> stock(const exchange::ScriptInput& input);

@@ -3,6 +3,7 @@
 #include "base/decimal.h"
 #include "json_reader.h"
 #include "script_modes.h"
+#include "script_run.h"
 #include "script_stock.h"
 #include "things/choices.h"
 #include "things/figures.h"
@@ -35,6 +36,7 @@ public:
     readWeights();
     readChemistry();
     readScriptModes(m_top, m_out);
+    readScriptRun(m_top, m_out);
     m_top.finish();
     if (m_problem) return *m_problem;
     return std::move(m_out);

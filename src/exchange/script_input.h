@@ -7,6 +7,8 @@
 #include "dose/vessel.h"
 #include "formula/formula_answer.h"
 #include "formula/uncertainty.h"
+#include "run/run_event.h"
+#include "run/run_plan.h"
 #include "solve/many_crops.h"
 #include "stock/dissolving.h"
 
@@ -110,6 +112,12 @@ struct ScriptDose {
   std::optional<core::Volume> pumpFeedPerHour;
 };
 
+/// A run at the bench: what it set out to do, and what became of it.
+struct ScriptRun {
+  core::RunPlan plan;
+  std::vector<core::RunEvent> events;
+};
+
 struct NamedSet;
 
 /// What one JSON object of the scripting interface says (docs/formats/script.md).
@@ -120,6 +128,8 @@ struct ScriptInput {
   ScriptModes modes;
   ScriptStock stock;
   ScriptDose dose;
+  std::optional<core::Scale> scale; ///< what `weigh` weighs on
+  std::optional<ScriptRun> run;
   std::vector<NamedSet> sets; ///< several sets of tanks, each a whole input
   std::optional<std::map<std::string, core::Mass>> weights;
   std::vector<std::pair<core::LabelRemark, std::string>> labelRemarks; ///< with the product id

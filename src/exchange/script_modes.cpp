@@ -148,6 +148,8 @@ void readScriptModes(ObjectReader& top, ScriptInput& out) {
     modes.errors = readErrors(*errors, out.given.request, top.sink());
   modes.crops = readCrops(top, "crops");
   if (const auto* direct = top.object("direct")) out.given.direct = readDirect(*direct, top.sink());
+  if (top.has("scale"))
+    out.scale = readScale(*top.object("scale"), "scale", Dialect::Script, {"scale"}, top.sink());
   modes.corrections = top.flag("corrections").value_or(true);
   modes.batchTargets = readCrops(top, "targets");
   const auto* waters = top.array("waters");

@@ -29,7 +29,13 @@ json wholeInput() {
     "alkalinity_left_meq_per_l": 0.5,
     "volume_l": 1000,
     "temperature_c": 20,
-    "stock": {"factor": 100, "temperature_c": 8, "tanks": {"A": {"volume_l": 100}, "B": {"volume_l": 100}}}
+    "stock": {"factor": 100, "temperature_c": 8, "tanks": {"A": {"volume_l": 100}, "B": {"volume_l": 100}}},
+    "scale": {"readability_g": 0.5, "capacity_g": 3000},
+    "run": {"vessels": [{"name": "A", "volume_l": 100, "factor": 100, "weights_g": {"cn": 500, "kno3": 300}}],
+            "events": [{"at_s": 1, "by": "K.T.", "did": "poured", "vessel": "A", "volume_l": 50},
+                       {"at_s": 2, "did": "weighed", "product": "cn", "g": 501, "lot": "L1"},
+                       {"at_s": 3, "did": "tipped", "product": "cn", "vessel": "A"},
+                       {"at_s": 4, "did": "read", "vessel": "A", "ec_ms_per_cm": 1.2, "ph": 6}]}
   })");
 }
 
@@ -62,7 +68,7 @@ void expectAnswerOrRefusal(const char* verb, const json& input, const std::strin
 } // namespace
 
 TEST(ScriptLeaves, TheWholeInputIsAnswered) {
-  for (const char* verb : {"mix", "solve", "stock", "equilibrium"}) {
+  for (const char* verb : {"mix", "solve", "stock", "equilibrium", "weigh", "run"}) {
     const auto run = cli(verb, wholeInput().dump());
     EXPECT_EQ(run.code, 0) << verb << run.err;
   }
@@ -79,6 +85,7 @@ TEST(ScriptLeaves, AnythingInAnyPlaceIsAnsweredOrRefusedByName) {
       const auto what = leaf.to_string() + " = " + value.dump();
       expectAnswerOrRefusal("solve", input, what);
       refused += cli("mix", input.dump()).code == 2;
+      if (leaf.to_string().find("/run") == 0) expectAnswerOrRefusal("run", input, what);
     }
   }
   EXPECT_GT(refused, 200);
@@ -103,7 +110,7 @@ TEST(ScriptLeaves, AnyKeyTakenAwayIsAnsweredOrRefused) {
       parent.erase(std::stoul(leaf.back()));
     else
       parent.erase(leaf.back());
-    for (const char* verb : {"solve", "stock", "mix"})
+    for (const char* verb : {"solve", "stock", "mix", "run"})
       expectAnswerOrRefusal(verb, input, std::string(verb) + " without " + leaf.to_string());
   }
 }

@@ -9,7 +9,7 @@
 using namespace butte::core;
 
 TEST(Catalogue, EveryRowReadsAndNamesItsSource) {
-  ASSERT_EQ(catalogue().size(), 55u);
+  ASSERT_EQ(catalogue().size(), 56u);
   std::set<std::string> ids, names;
   for (const auto& p : catalogue()) {
     EXPECT_TRUE(ids.insert(p.id).second) << p.id;

@@ -1,0 +1,114 @@
+#include "run/run_advice.h"
+
+#include "formula/mix.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace butte::core {
+
+namespace {
+
+constexpr double worthTellingPercent = 0.5;
+
+/// A vessel's content as it will be made up.
+Volume volumeOf(const RunPlan& plan, const RunState& state, std::size_t vessel) {
+  return state.vessels[vessel].full.value_or(plan.vessels[vessel].volume * state.ratio);
+}
+
+std::vector<Mass> gramsInLitreOfFeed(const RunPlan& plan, const RunState& state) {
+  std::vector<Mass> out(plan.shelf.size());
+  for (std::size_t v = 0; v < plan.vessels.size(); ++v) {
+    const double litres = volumeOf(plan, state, v).litres() * plan.vessels[v].factor;
+    for (std::size_t p = 0; p < out.size(); ++p)
+      out[p] = out[p] + state.vessels[v].of[p].in * (1 / litres);
+  }
+  return out;
+}
+
+MixResult feedOf(const RunPlan& plan, const std::vector<Mass>& gramsPerLitre) {
+  return mix(plan.water, plan.shelf, gramsPerLitre, Volume::fromLitres(1));
+}
+
+/// All that a step has, in its vessel and, where it is the one in hand, in the cup.
+Mass hasOf(const RunPlan& plan, const RunState& state, std::size_t vessel, std::size_t step) {
+  const auto product = plan.vessels[vessel].steps[step].product;
+  const bool inHand = state.next.vessel == vessel && state.next.step == step &&
+                      (state.next.phase == RunPhase::Weigh || state.next.phase == RunPhase::Decide ||
+                       state.next.phase == RunPhase::Tip);
+  const auto in = state.vessels[vessel].of[product].in;
+  return inHand ? in + state.cup[product] : in;
+}
+
+} // namespace
+
+RescaleOffer offerRescale(const RunPlan& plan, const RunState& state) {
+  RescaleOffer out;
+  out.ratio = state.ratio;
+  for (std::size_t v = 0; v < plan.vessels.size(); ++v)
+    for (std::size_t s = 0; s < plan.vessels[v].steps.size(); ++s) {
+      const auto planned = plan.vessels[v].steps[s].planned;
+      if (planned > Mass{}) out.ratio = std::max(out.ratio, hasOf(plan, state, v, s) / planned);
+    }
+  for (std::size_t v = 0; v < plan.vessels.size(); ++v) {
+    auto& more = out.more.emplace_back();
+    for (std::size_t s = 0; s < plan.vessels[v].steps.size(); ++s)
+      more.push_back(
+          std::max(Mass{}, plan.vessels[v].steps[s].planned * out.ratio - hasOf(plan, state, v, s)));
+    out.volumes.push_back(plan.vessels[v].volume * out.ratio);
+  }
+  return out;
+}
+
+std::optional<Overshoot> overshootOf(const RunPlan& plan, const RunState& state, std::size_t vessel,
+                                     std::size_t step) {
+  const auto& planned = plan.vessels[vessel].steps[step];
+  const auto over = Mass{} - stillToWeigh(state, plan, vessel, step);
+  if (over <= planned.tolerance * state.ratio) return std::nullopt;
+  Overshoot out;
+  out.over = over;
+  out.takeOut = std::min(over, state.cup[planned.product]);
+  const auto plain = gramsPerLitreOfFeed(plan);
+  auto more = plain;
+  more[planned.product] =
+      more[planned.product] +
+      over * (1 / (plan.vessels[vessel].volume.litres() * state.ratio * plan.vessels[vessel].factor));
+  const auto wanted = feedOf(plan, plain), accepted = feedOf(plan, more);
+  for (const auto n : allNutrients) {
+    const double before = wanted.milligramsPerLitre.of(n), after = accepted.milligramsPerLitre.of(n);
+    const double percent = before > 0 ? 100 * (after - before) / before : 0;
+    if (percent >= worthTellingPercent) out.shiftsPercent.emplace_back(n, percent);
+  }
+  std::stable_sort(out.shiftsPercent.begin(), out.shiftsPercent.end(),
+                   [](const auto& a, const auto& b) { return a.second > b.second; });
+  out.planned = wanted.conductivity;
+  out.accepted = accepted.conductivity;
+  out.rescale = offerRescale(plan, state);
+  return out;
+}
+
+RunResult runResult(const RunPlan& plan, const RunState& state) {
+  RunResult out;
+  const auto planned = feedOf(plan, gramsPerLitreOfFeed(plan));
+  const auto actual = feedOf(plan, gramsInLitreOfFeed(plan, state));
+  out.plannedMgPerLitre = planned.milligramsPerLitre;
+  out.actualMgPerLitre = actual.milligramsPerLitre;
+  out.planned = planned.conductivity;
+  out.actual = actual.conductivity;
+  for (std::size_t v = 0; v < plan.vessels.size(); ++v) {
+    std::vector<bool> told(plan.shelf.size(), false);
+    for (const auto& step : plan.vessels[v].steps) {
+      const auto wanted = wantedOf(state, step), in = state.vessels[v].of[step.product].in;
+      RunDeviation line{v, step.product, wanted, in, {}};
+      if (wanted > Mass{}) line.percent = 100 * (in - wanted).grams() / wanted.grams();
+      out.deviations.push_back(line);
+      told[step.product] = true;
+    }
+    for (std::size_t p = 0; p < told.size(); ++p)
+      if (!told[p] && state.vessels[v].of[p].in > Mass{})
+        out.deviations.push_back({v, p, {}, state.vessels[v].of[p].in, {}});
+  }
+  return out;
+}
+
+} // namespace butte::core

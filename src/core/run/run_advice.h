@@ -1,0 +1,54 @@
+#pragma once
+#include "chem/nutrient.h"
+#include "run/run_state.h"
+
+#include <optional>
+#include <utility>
+#include <vector>
+
+namespace butte::core {
+
+/// The whole run made larger, so that what is in already fits.
+struct RescaleOffer {
+  double ratio = 1; ///< of the first plan
+  /// What then is still to be weighed, by vessel and step; and to what each vessel is made up.
+  std::vector<std::vector<Mass>> more;
+  std::vector<Volume> volumes;
+};
+
+/// The least ratio at which nothing that is in a vessel, or in the cup for the step that is next, is too
+/// much.
+RescaleOffer offerRescale(const RunPlan& plan, const RunState& state);
+
+/// Too much of a product, and what can be done.
+struct Overshoot {
+  Mass over;    ///< beyond what is wanted
+  Mass takeOut; ///< of it, what still lies dry in the cup
+  /// Accepted as it is: the elements of the feed that move by half a percent or more, the most first.
+  std::vector<std::pair<Nutrient, double>> shiftsPercent;
+  Conductivity planned, accepted; ///< of the feed
+  RescaleOffer rescale;
+};
+
+/// Nothing where the step is not over by more than its tolerance.
+std::optional<Overshoot> overshootOf(const RunPlan& plan, const RunState& state, std::size_t vessel,
+                                     std::size_t step);
+
+/// What one product came to in one vessel.
+struct RunDeviation {
+  std::size_t vessel = 0, product = 0;
+  Mass wanted, actual; ///< wanted: nothing where it was not planned there
+  std::optional<double> percent;
+};
+
+/// What the run made of its plan.
+struct RunResult {
+  NutrientAmounts plannedMgPerLitre, actualMgPerLitre; ///< of the feed, its water included
+  Conductivity planned, actual;                        ///< of the feed, as computed
+  std::vector<RunDeviation> deviations; ///< in the order of the plan, then what was not planned
+};
+
+/// By what is in the vessels, each made up to what it is (else to what it will be).
+RunResult runResult(const RunPlan& plan, const RunState& state);
+
+} // namespace butte::core

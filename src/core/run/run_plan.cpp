@@ -1,0 +1,55 @@
+#include "run/run_plan.h"
+
+#include "bench/weigh_plan.h"
+#include "formula/mix.h"
+
+#include <algorithm>
+
+namespace butte::core {
+
+RunVessel runVessel(const std::string& name, Volume volume, double factor,
+                    const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& weights) {
+  RunVessel out{name, volume, factor, {}};
+  for (const auto product : mixingOrder(shelf, weights, factor > 1 ? MixingInto::Tank : MixingInto::Vessel))
+    out.steps.push_back({product, weights[product], {}});
+  return out;
+}
+
+std::vector<Mass> gramsPerLitreOfFeed(const RunPlan& plan) {
+  std::vector<Mass> out(plan.shelf.size());
+  for (const auto& vessel : plan.vessels)
+    for (const auto& step : vessel.steps)
+      out[step.product] = out[step.product] + step.planned * (1 / (vessel.volume.litres() * vessel.factor));
+  return out;
+}
+
+Mass toleranceOf(const RunPlan& plan, const RunVessel& vessel, const RunStep& step, Mass readability) {
+  constexpr double ofItself = 0.02;
+  const auto feed = mix(plan.water, plan.shelf, gramsPerLitreOfFeed(plan), Volume::fromLitres(1));
+  const auto& fractions = plan.shelf[step.product].composition.massFraction;
+  double least = ofItself * step.planned.grams();
+  const double litresOfFeed = vessel.volume.litres() * vessel.factor;
+  for (const auto n : allNutrients) {
+    const double fraction = fractions.of(n);
+    // What it brings by the way (sodium of a chelate) does not bind it.
+    constexpr double byTheWay = 0.01;
+    if (n == Nutrient::Na || n == Nutrient::Cl || fraction < byTheWay) continue;
+    const double allowed =
+        worthASecondLookPercent / 100 * feed.milligramsPerLitre.of(n) / 1000 * litresOfFeed;
+    least = std::min(least, allowed / fraction);
+  }
+  return Mass::fromGrams(std::max(least, readability.grams() / 2));
+}
+
+void setTolerances(RunPlan& plan, Mass readability) {
+  std::vector<Mass> all;
+  for (const auto& vessel : plan.vessels)
+    for (const auto& step : vessel.steps)
+      all.push_back(toleranceOf(plan, vessel, step, readability));
+  std::size_t at = 0;
+  for (auto& vessel : plan.vessels)
+    for (auto& step : vessel.steps)
+      step.tolerance = all[at++];
+}
+
+} // namespace butte::core

@@ -1,0 +1,51 @@
+#pragma once
+#include "product/shelf_product.h"
+#include "units/quantity.h"
+#include "water/water.h"
+
+#include <string>
+#include <vector>
+
+namespace butte::core {
+
+/// One product into one vessel, as planned.
+struct RunStep {
+  std::size_t product = 0; ///< index into the plan's shelf
+  Mass planned;
+  Mass tolerance; ///< either way; see toleranceOf()
+};
+
+/// A vessel that is filled in a run, its products in the order of mixing.
+struct RunVessel {
+  std::string name;
+  Volume volume;     ///< full to its mark
+  double factor = 1; ///< stock factor: a litre of it makes this many litres of feed; 1: it is the feed
+  std::vector<RunStep> steps;
+};
+
+/// What a run sets out to do; never changed while it goes on. Events say what became of it.
+struct RunPlan {
+  std::vector<ShelfProduct> shelf;
+  Water water;
+  std::vector<RunVessel> vessels;
+};
+
+/// The products of `weights` (parallel to the shelf) into a vessel, in the order of mixing.
+RunVessel runVessel(const std::string& name, Volume volume, double factor,
+                    const std::vector<ShelfProduct>& shelf, const std::vector<Mass>& weights);
+
+/// Grams of each product in a litre of feed, of vessels that are filled as planned. Parallel to the shelf.
+std::vector<Mass> gramsPerLitreOfFeed(const RunPlan& plan);
+
+/// An element that a product brings may be off by this much of the whole before it is worth a second look
+/// (common practice: what a dealer's label promises is no closer).
+inline constexpr double worthASecondLookPercent = 1;
+
+/// The error of a step's weight at which some element of the feed is off by worthASecondLookPercent, but no
+/// more than 2 % of the weight itself (common practice), and no less than half a step of the scale.
+Mass toleranceOf(const RunPlan& plan, const RunVessel& vessel, const RunStep& step, Mass readability);
+
+/// Sets all tolerances of a plan.
+void setTolerances(RunPlan& plan, Mass readability);
+
+} // namespace butte::core

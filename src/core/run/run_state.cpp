@@ -1,0 +1,245 @@
+#include "run/run_state.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace butte::core {
+
+namespace {
+
+constexpr double mostGrams = 1e9, mostLitres = 1e9, leastRatio = 0.01, mostRatio = 100;
+
+/// Takes events one after the other.
+class Teller {
+public:
+  explicit Teller(const RunPlan& plan) : m_plan(plan) {
+    m_state.vessels.resize(plan.vessels.size());
+    for (auto& vessel : m_state.vessels)
+      vessel.of.resize(plan.shelf.size());
+    m_state.cup.resize(plan.shelf.size());
+    m_state.taken.resize(plan.shelf.size());
+  }
+
+  std::optional<Problem> take(const RunEvent& event, const std::string& where) {
+    m_where = where;
+    m_at = event.atMilliseconds;
+    if (m_state.finished) return problem(ProblemCode::NotOneOf, "", {"an event after the end", "none"});
+    if (m_state.who.empty()) m_state.who = event.by;
+    return std::visit([this](const auto& deed) { return on(deed); }, event.deed);
+  }
+
+  RunState done() {
+    m_state.next = next();
+    return std::move(m_state);
+  }
+
+private:
+  Problem problem(ProblemCode code, const std::string& key, std::vector<std::string> values) const {
+    return problemAt(code, key.empty() ? m_where : m_where + "." + key, std::move(values));
+  }
+  std::optional<Problem> vesselWrong(std::size_t vessel) const {
+    if (vessel < m_plan.vessels.size()) return std::nullopt;
+    return problem(ProblemCode::OutOfRange, "vessel", {std::to_string(vessel), "a vessel of the run"});
+  }
+  std::optional<Problem> productWrong(std::size_t product) const {
+    if (product < m_plan.shelf.size()) return std::nullopt;
+    return problem(ProblemCode::OutOfRange, "product", {std::to_string(product), "a product of the run"});
+  }
+  std::optional<Problem> placeWrong(std::size_t product, std::size_t vessel) const {
+    if (const auto wrong = productWrong(product)) return wrong;
+    return vesselWrong(vessel);
+  }
+  std::optional<Problem> massWrong(Mass mass) const {
+    if (std::isfinite(mass.grams()) && mass > Mass{} && mass.grams() <= mostGrams) return std::nullopt;
+    return problem(ProblemCode::OutOfRange, "g", {std::to_string(mass.grams()), "more than 0"});
+  }
+  std::optional<Problem> volumeWrong(Volume volume) const {
+    if (std::isfinite(volume.litres()) && volume > Volume{} && volume.litres() <= mostLitres)
+      return std::nullopt;
+    return problem(ProblemCode::OutOfRange, "volume_l", {std::to_string(volume.litres()), "more than 0"});
+  }
+  StepState& at(std::size_t product, std::size_t vessel) { return m_state.vessels[vessel].of[product]; }
+
+  std::optional<Problem> on(const did::Poured& deed) {
+    if (const auto wrong = vesselWrong(deed.vessel)) return wrong;
+    if (const auto wrong = volumeWrong(deed.volume)) return wrong;
+    auto& vessel = m_state.vessels[deed.vessel];
+    vessel.water = vessel.water + deed.volume;
+    if (vessel.full) vessel.full = *vessel.full + deed.volume;
+    return std::nullopt;
+  }
+  std::optional<Problem> on(const did::Weighed& deed) {
+    if (const auto wrong = productWrong(deed.product)) return wrong;
+    if (const auto wrong = massWrong(deed.mass)) return wrong;
+    m_state.cup[deed.product] = m_state.cup[deed.product] + deed.mass;
+    m_state.taken[deed.product] = m_state.taken[deed.product] + deed.mass;
+    addLot(deed.product, deed.lot, deed.mass);
+    return std::nullopt;
+  }
+  /// Back into the bag it came from last.
+  std::optional<Problem> on(const did::TakenOut& deed) {
+    if (const auto wrong = productWrong(deed.product)) return wrong;
+    if (const auto wrong = massWrong(deed.mass)) return wrong;
+    if (deed.mass > m_state.cup[deed.product])
+      return problem(ProblemCode::OutOfRange, "g",
+                     {std::to_string(deed.mass.grams()), "no more than lies in the cup"});
+    m_state.cup[deed.product] = m_state.cup[deed.product] - deed.mass;
+    m_state.taken[deed.product] = m_state.taken[deed.product] - deed.mass;
+    auto left = deed.mass;
+    for (auto lot = m_state.lots.rbegin(); lot != m_state.lots.rend() && left > Mass{}; ++lot) {
+      if (lot->product != deed.product) continue;
+      const auto part = std::min(left, lot->mass);
+      lot->mass = lot->mass - part;
+      left = left - part;
+    }
+    std::erase_if(m_state.lots, [](const LotUse& lot) { return lot.mass <= Mass{}; });
+    return std::nullopt;
+  }
+  std::optional<Problem> on(const did::Tipped& deed) {
+    if (const auto wrong = placeWrong(deed.product, deed.vessel)) return wrong;
+    auto& cup = m_state.cup[deed.product];
+    if (cup <= Mass{}) return problem(ProblemCode::MissingKey, "product", {"something of it in the cup"});
+    auto& step = at(deed.product, deed.vessel);
+    step.in = step.in + cup;
+    step.clear = false;
+    step.tippedAtMilliseconds = m_at;
+    cup = Mass{};
+    return std::nullopt;
+  }
+  std::optional<Problem> on(const did::Clear& deed) {
+    if (const auto wrong = placeWrong(deed.product, deed.vessel)) return wrong;
+    if (at(deed.product, deed.vessel).in <= Mass{})
+      return problem(ProblemCode::MissingKey, "product", {"something of it in the vessel"});
+    at(deed.product, deed.vessel).clear = true;
+    return std::nullopt;
+  }
+  std::optional<Problem> on(const did::Skipped& deed) {
+    if (const auto wrong = placeWrong(deed.product, deed.vessel)) return wrong;
+    at(deed.product, deed.vessel).skipped = true;
+    return std::nullopt;
+  }
+  std::optional<Problem> on(const did::Accepted& deed) {
+    if (const auto wrong = placeWrong(deed.product, deed.vessel)) return wrong;
+    at(deed.product, deed.vessel).accepted = true;
+    return std::nullopt;
+  }
+  /// What was taken as it was may be too little now.
+  std::optional<Problem> on(const did::Rescaled& deed) {
+    if (!(deed.ratio >= leastRatio && deed.ratio <= mostRatio))
+      return problem(ProblemCode::OutOfRange, "ratio", {std::to_string(deed.ratio), "from 0.01 to 100"});
+    m_state.ratio = deed.ratio;
+    for (auto& vessel : m_state.vessels) {
+      vessel.full.reset();
+      for (auto& step : vessel.of)
+        step.accepted = false;
+    }
+    return std::nullopt;
+  }
+  std::optional<Problem> on(const did::ToppedUp& deed) {
+    if (const auto wrong = vesselWrong(deed.vessel)) return wrong;
+    if (const auto wrong = volumeWrong(deed.volume)) return wrong;
+    m_state.vessels[deed.vessel].full = deed.volume;
+    return std::nullopt;
+  }
+  std::optional<Problem> on(const did::Read& deed) {
+    if (const auto wrong = vesselWrong(deed.vessel)) return wrong;
+    if (!deed.conductivity && !deed.ph)
+      return problem(ProblemCode::MissingKey, "", {"what was read: ec_ms_per_cm or ph"});
+    m_state.vessels[deed.vessel].read.push_back(deed);
+    return std::nullopt;
+  }
+  std::optional<Problem> on(const did::Paused&) { return m_state.paused = true, std::nullopt; }
+  std::optional<Problem> on(const did::Resumed&) { return m_state.paused = false, std::nullopt; }
+  std::optional<Problem> on(const did::HandedOver& deed) {
+    if (deed.to.empty()) return problem(ProblemCode::MissingKey, "to", {"the initials of who goes on"});
+    m_state.who = deed.to;
+    return std::nullopt;
+  }
+  std::optional<Problem> on(const did::Struck&) { return std::nullopt; } // taken out before
+  std::optional<Problem> on(const did::Finished&) { return m_state.finished = true, std::nullopt; }
+
+  void addLot(std::size_t product, const std::string& lot, Mass mass) {
+    const auto known = std::find_if(m_state.lots.begin(), m_state.lots.end(), [&](const LotUse& use) {
+      return use.product == product && use.lot == lot;
+    });
+    if (known != m_state.lots.end())
+      known->mass = known->mass + mass;
+    else
+      m_state.lots.push_back({product, lot, mass});
+  }
+
+  /// The first thing that is not done, vessel by vessel.
+  RunNext next() const {
+    for (std::size_t v = 0; v < m_plan.vessels.size(); ++v) {
+      const auto& vessel = m_plan.vessels[v];
+      const auto& state = m_state.vessels[v];
+      if (vessel.steps.empty()) continue;
+      if (state.water <= Volume{} && !state.full) return {RunPhase::Pour, v, 0};
+      for (std::size_t s = 0; s < vessel.steps.size(); ++s) {
+        const auto phase = phaseOf(v, s);
+        if (phase != RunPhase::Done) return {phase, v, s};
+      }
+      if (!state.full) return {RunPhase::TopUp, v, 0};
+      if (state.read.empty()) return {RunPhase::Measure, v, 0};
+    }
+    return {RunPhase::Done, 0, 0};
+  }
+
+  RunPhase phaseOf(std::size_t vessel, std::size_t step) const {
+    const auto& planned = m_plan.vessels[vessel].steps[step];
+    const auto& state = m_state.vessels[vessel].of[planned.product];
+    if (state.skipped) return RunPhase::Done;
+    const auto missing = stillToWeigh(m_state, m_plan, vessel, step);
+    const auto tolerance = planned.tolerance * m_state.ratio;
+    if (missing < Mass{} - tolerance && !state.accepted) return RunPhase::Decide;
+    const bool enough = missing <= tolerance || state.accepted;
+    if (!enough) return RunPhase::Weigh;
+    if (m_state.cup[planned.product] > Mass{}) return RunPhase::Tip;
+    if (state.in <= Mass{}) return RunPhase::Weigh;
+    return state.clear ? RunPhase::Done : RunPhase::Dissolve;
+  }
+
+  const RunPlan& m_plan;
+  RunState m_state;
+  std::string m_where;
+  std::int64_t m_at = 0;
+};
+
+/// Which events count: all but those that were struck, and the strikes.
+Result<std::vector<bool>> standing(const std::vector<RunEvent>& events) {
+  std::vector<bool> out(events.size(), true);
+  for (std::size_t i = 0; i < events.size(); ++i) {
+    const auto* strike = std::get_if<did::Struck>(&events[i].deed);
+    if (!strike) continue;
+    if (strike->event >= i || std::holds_alternative<did::Struck>(events[strike->event].deed) ||
+        !out[strike->event])
+      return problemAt(ProblemCode::NotOneOf, "events[" + std::to_string(i) + "].event",
+                       {std::to_string(strike->event), "an earlier event that stands"});
+    out[strike->event] = out[i] = false;
+  }
+  return out;
+}
+
+} // namespace
+
+Mass wantedOf(const RunState& state, const RunStep& step) {
+  return step.planned * state.ratio;
+}
+
+Mass stillToWeigh(const RunState& state, const RunPlan& plan, std::size_t vessel, std::size_t step) {
+  const auto& planned = plan.vessels[vessel].steps[step];
+  return wantedOf(state, planned) - state.vessels[vessel].of[planned.product].in - state.cup[planned.product];
+}
+
+Result<RunState> runState(const RunPlan& plan, const std::vector<RunEvent>& events) {
+  const auto stands = standing(events);
+  if (!stands) return stands.problem();
+  Teller teller(plan);
+  for (std::size_t i = 0; i < events.size(); ++i) {
+    if (!(*stands)[i]) continue;
+    if (auto wrong = teller.take(events[i], "events[" + std::to_string(i) + "]")) return *wrong;
+  }
+  return teller.done();
+}
+
+} // namespace butte::core
