@@ -81,7 +81,6 @@ TEST_F(PicturesTest, AMendLaidOverTheLanes) {
   click("mend1");
   ASSERT_TRUE(editor().overlay()) << "seen before it is taken";
   EXPECT_TRUE(find<QPushButton>("takeMend1")->isVisible());
-  keep("mend");
 }
 
 TEST_F(PicturesTest, TwoVersionsSideBySide) {
@@ -102,6 +101,18 @@ TEST_F(PicturesTest, SulfateMovedBesideTheCalcium) {
   window->showStation(Station::Stocks);
   EXPECT_THAT(editor().answer().stock.notices, ::testing::Not(::testing::IsEmpty()));
   keep("stocks-trouble");
+}
+
+TEST_F(PicturesTest, ASaltOnTheScale) {
+  window->showStation(Station::Bench);
+  QApplication::processEvents();
+  click("weighHere");
+  click("runNext");
+  type("runLot", "CN-26-04");
+  type("runMass", "9.4 kg");
+  click("runNext");
+  type("runMass", "1200");
+  keep("weigh");
 }
 
 TEST_F(PicturesTest, ADrumToppedUpInTheDark) {

@@ -64,6 +64,18 @@ std::vector<View> views() {
                    window.showStation(Station::Formula);
                    window.stages().addStage();
                  }});
+  out.push_back({"weighing", [](MainWindow& window) {
+                   window.showStation(Station::Bench);
+                   window.findChild<QAbstractButton*>("weighHere")->click();
+                   window.findChild<QAbstractButton*>("runNext")->click();
+                 }});
+  out.push_back({"too much weighed", [](MainWindow& window) {
+                   window.showStation(Station::Bench);
+                   window.findChild<QAbstractButton*>("weighHere")->click();
+                   window.findChild<QLineEdit*>("runMass")->setFocus();
+                   QTest::keyClicks(window.findChild<QLineEdit*>("runMass"), "12000 g");
+                   window.findChild<QAbstractButton*>("runNext")->click();
+                 }});
   out.push_back({"straight into a vessel, acid first", [](MainWindow& window) {
                    window.showStation(Station::Stocks);
                    window.findChild<QAbstractButton*>("wayDirect")->click();

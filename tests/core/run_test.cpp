@@ -87,6 +87,30 @@ TEST(Run, GoesFromStepToStep) {
   EXPECT_NEAR(state.lots[1].mass.grams(), 301, 1e-9);
 }
 
+TEST(Run, ASaltForTwoTanksIsCountedForEachByItself) {
+  const auto plan = twoTanks();
+  std::vector<RunDeed> deeds{poured(0, 5),
+                             weighed(calcium, 800),
+                             did::Tipped{calcium, 0},
+                             did::Clear{calcium, 0},
+                             weighed(potassium, 100),
+                             did::Tipped{potassium, 0},
+                             did::Clear{potassium, 0},
+                             did::ToppedUp{0, Volume::fromLitres(10)},
+                             did::Read{0, {}, 6.0},
+                             poured(1, 5),
+                             weighed(magnesium, 400),
+                             did::Tipped{magnesium, 1},
+                             did::Clear{magnesium, 1}};
+  EXPECT_NEAR(stillToWeigh(stateOf(plan, deeds), plan, 1, 1).grams(), 200, 1e-9);
+  deeds.push_back(weighed(potassium, 200));
+  const auto state = stateOf(plan, deeds);
+  EXPECT_EQ(state.next.phase, RunPhase::Tip) << "what is in the cup is not too much for the first tank";
+  EXPECT_EQ(state.next.vessel, 1u);
+  EXPECT_EQ(vesselOfCup(state, plan, potassium), 1u);
+  EXPECT_NEAR(stillToWeigh(state, plan, 0, 1).grams(), 0, 1e-9);
+}
+
 // 0.1 % too much is no trouble; 10 % is: 7.3 % of the nitrate is the calcium's.
 TEST(Run, AnOvershootAsksForADecision) {
   const auto plan = twoTanks();

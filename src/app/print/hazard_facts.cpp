@@ -1,13 +1,16 @@
 #include "print/hazard_facts.h"
 
-#include "document/formula_editor.h"
 #include "product/catalogue.h"
+
+#include <algorithm>
 
 namespace butte::app {
 
-words::HazardFacts hazardFacts(const FormulaEditor& editor, std::size_t product) {
-  const auto& shelf = editor.document().given.request.shelf[product];
-  const auto& own = editor.document().products[static_cast<std::size_t>(editor.indexOf(shelf.id))];
+words::HazardFacts hazardFacts(const exchange::FormulaDocument& document, const core::ShelfProduct& shelf) {
+  const auto& all = document.allProducts;
+  const auto at = std::find_if(all.begin(), all.end(), [&](const auto& p) { return p.id == shelf.id; });
+  if (at == all.end()) return {shelf.name, {}, false, false, false};
+  const auto& own = document.products[static_cast<std::size_t>(at - all.begin())];
   words::HazardFacts facts;
   facts.name = own.name;
   facts.acid = shelf.composition.role == core::ProductRole::Acid;

@@ -224,7 +224,7 @@ private:
     const auto& grams = m_editor.answer().solution.grams;
     for (std::size_t j = 0; j < grams.size(); ++j) {
       if (grams[j] <= Mass{}) continue;
-      facts.push_back(hazardFacts(m_editor, j));
+      facts.push_back(hazardFacts(m_editor.document(), m_editor.document().given.request.shelf[j]));
     }
     QString out = tr("<hr><p style='font-size:8pt'><b>Before the hand acts.</b> %1")
                       .arg(QString::fromStdString(words::generalCaution()).toHtmlEscaped());

@@ -29,7 +29,7 @@ QString contents(const FormulaEditor& editor, const UnitsShown& units, const cor
 QString hazards(const FormulaEditor& editor, const std::vector<std::size_t>& products) {
   std::vector<words::HazardFacts> facts;
   for (const auto product : products)
-    facts.push_back(hazardFacts(editor, product));
+    facts.push_back(hazardFacts(editor.document(), editor.document().given.request.shelf[product]));
   QStringList lines;
   for (const auto& caution : words::cautionsFor(facts)) {
     QStringList names;

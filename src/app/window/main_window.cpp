@@ -8,6 +8,7 @@
 #include "print/sheet_text.h"
 #include "refresh/while_seen.h"
 #include "stations/bench/bench_page.h"
+#include "stations/bench/run_page.h"
 #include "stations/book/book_page.h"
 #include "stations/formula/change_line.h"
 #include "stations/formula/element_lanes.h"
@@ -191,6 +192,13 @@ QWidget* MainWindow::makeStations() {
   connect(crops, &CropsPage::message, this, &MainWindow::say);
   connect(m_firstStart, &FirstStart::done, this, [this] { showStation(Station::Formula); });
   connect(m_firstStart, &FirstStart::message, this, &MainWindow::say);
+  m_run = new RunPage(m_desk, m_units, m_prompts);
+  m_runView = scrolling(m_run);
+  m_pages->addWidget(m_runView);
+  connect(bench, &BenchPage::runAsked, this, &MainWindow::runAtTheBench);
+  connect(m_run, &RunPage::message, this, &MainWindow::say);
+  connect(m_run, &RunPage::left, this, [this] { showStation(Station::Bench); });
+  connect(m_run, &RunPage::finished, this, &MainWindow::showRecord);
   connect(bench, &BenchPage::mixedAsked, this, &MainWindow::keepMixedBatch);
   connect(bench, &BenchPage::message, this, &MainWindow::say);
   connect(bench, &BenchPage::pdfAsked, this, [this] { m_files->exportSheet(); });
@@ -247,6 +255,26 @@ void MainWindow::showRecord(const book::Ref& ref) {
   if (const auto trouble = m_desk.openFormula(ref))
     return say(QString::fromStdString(words::problemText(*trouble)));
   showStation(Station::Formula);
+}
+
+/// What was begun goes on; else the formula in hand is begun.
+void MainWindow::runAtTheBench() {
+  if (!m_desk.isOpen()) return;
+  if (m_desk.isReadOnly())
+    return say(tr("This book can only be read here: what is weighed could not be kept."));
+  if (const auto begun = BenchEdits::unfinished(m_desk)) {
+    m_run->goOn(*begun);
+  } else if (!BenchEdits::canBegin(m_editor)) {
+    return say(tr("Nothing to weigh: tanks with salts are needed, or one vessel that is still empty."));
+  } else {
+    if (!m_files->mayLeave()) return;
+    m_run->begin(m_editor);
+  }
+  if (!m_run->run().isOpen()) return; // it has said why
+  m_side->hide();
+  m_body->setSpacing(0);
+  m_pages->setCurrentWidget(m_runView);
+  m_run->setFocus();
 }
 
 void MainWindow::keepMixedBatch() {

@@ -27,6 +27,7 @@ class FirstStart;
 class LineBar;
 class ProductList;
 class ProductPage;
+class RunPage;
 class StocksPage;
 class WaterPage;
 class ViewActions;
@@ -78,6 +79,7 @@ private:
   void addStation(Station station, QWidget* page);
   void connectParts(QWidget* acid);
   void keepMixedBatch();
+  void runAtTheBench();
   void light(const std::string& productId);
   void refreshTitle();
   void askForProduct(const std::string& id);
@@ -103,8 +105,9 @@ private:
   WaterPage* m_water = nullptr;
   FirstStart* m_firstStart = nullptr;
   QLabel *m_banner = nullptr, *m_kept = nullptr;
-  QWidget *m_productView = nullptr,
-          *m_firstView = nullptr; ///< the pages that belong to no station of their own
+  RunPage* m_run = nullptr;
+  QWidget *m_productView = nullptr, *m_firstView = nullptr,
+          *m_runView = nullptr; ///< the pages that belong to no station of their own
   std::map<Station, QWidget*> m_stationPages;
   std::map<StationSide, QWidget*> m_sides;
   Station m_station = Station::Formula;

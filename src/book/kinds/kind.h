@@ -16,7 +16,8 @@ enum class Kind {
   Batch,
   Reading,
   ReadingImport,
-  PaperLayout
+  PaperLayout,
+  BenchRun
 };
 
 /// The codes that stand in the file: "water", "product", "stock_plan" ...

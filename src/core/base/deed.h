@@ -165,6 +165,8 @@ namespace butte::core {
   X(FormulaMade, "formula_made")              /* name */                                                     \
   X(FormulaCopied, "formula_copied")          /* name */                                                     \
   X(FormulaOpened, "formula_opened")          /* name: brought in from a file */                             \
+  X(RunBegun, "run_begun")                    /* name */                                                     \
+  X(RunTold, "run_told")                      /* name */                                                     \
   X(LayoutKept, "layout_kept")                /* name */                                                     \
   X(RowsBroughtIn, "rows_brought_in")         /* count, kind, file */                                        \
   X(ReadingsBroughtIn, "readings_brought_in") /* count, file */                                              \

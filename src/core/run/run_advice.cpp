@@ -30,16 +30,6 @@ MixResult feedOf(const RunPlan& plan, const std::vector<Mass>& gramsPerLitre) {
   return mix(plan.water, plan.shelf, gramsPerLitre, Volume::fromLitres(1));
 }
 
-/// All that a step has, in its vessel and, where it is the one in hand, in the cup.
-Mass hasOf(const RunPlan& plan, const RunState& state, std::size_t vessel, std::size_t step) {
-  const auto product = plan.vessels[vessel].steps[step].product;
-  const bool inHand = state.next.vessel == vessel && state.next.step == step &&
-                      (state.next.phase == RunPhase::Weigh || state.next.phase == RunPhase::Decide ||
-                       state.next.phase == RunPhase::Tip);
-  const auto in = state.vessels[vessel].of[product].in;
-  return inHand ? in + state.cup[product] : in;
-}
-
 } // namespace
 
 RescaleOffer offerRescale(const RunPlan& plan, const RunState& state) {
@@ -48,13 +38,13 @@ RescaleOffer offerRescale(const RunPlan& plan, const RunState& state) {
   for (std::size_t v = 0; v < plan.vessels.size(); ++v)
     for (std::size_t s = 0; s < plan.vessels[v].steps.size(); ++s) {
       const auto planned = plan.vessels[v].steps[s].planned;
-      if (planned > Mass{}) out.ratio = std::max(out.ratio, hasOf(plan, state, v, s) / planned);
+      if (planned > Mass{}) out.ratio = std::max(out.ratio, hasOf(state, plan, v, s) / planned);
     }
   for (std::size_t v = 0; v < plan.vessels.size(); ++v) {
     auto& more = out.more.emplace_back();
     for (std::size_t s = 0; s < plan.vessels[v].steps.size(); ++s)
       more.push_back(
-          std::max(Mass{}, plan.vessels[v].steps[s].planned * out.ratio - hasOf(plan, state, v, s)));
+          std::max(Mass{}, plan.vessels[v].steps[s].planned * out.ratio - hasOf(state, plan, v, s)));
     out.volumes.push_back(plan.vessels[v].volume * out.ratio);
   }
   return out;

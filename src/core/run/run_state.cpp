@@ -194,7 +194,8 @@ private:
     if (missing < Mass{} - tolerance && !state.accepted) return RunPhase::Decide;
     const bool enough = missing <= tolerance || state.accepted;
     if (!enough) return RunPhase::Weigh;
-    if (m_state.cup[planned.product] > Mass{}) return RunPhase::Tip;
+    const bool cupForIt = vesselOfCup(m_state, m_plan, planned.product) == vessel;
+    if (cupForIt && m_state.cup[planned.product] > Mass{}) return RunPhase::Tip;
     if (state.in <= Mass{}) return RunPhase::Weigh;
     return state.clear ? RunPhase::Done : RunPhase::Dissolve;
   }
@@ -226,9 +227,27 @@ Mass wantedOf(const RunState& state, const RunStep& step) {
   return step.planned * state.ratio;
 }
 
+std::optional<std::size_t> vesselOfCup(const RunState& state, const RunPlan& plan, std::size_t product) {
+  std::optional<std::size_t> out;
+  for (std::size_t v = 0; v < plan.vessels.size(); ++v)
+    for (const auto& step : plan.vessels[v].steps) {
+      if (step.product != product) continue;
+      out = v;
+      const auto& there = state.vessels[v].of[product];
+      const bool lacks = wantedOf(state, step) - there.in > step.tolerance * state.ratio;
+      if (lacks && !there.skipped && !there.accepted) return out;
+    }
+  return out;
+}
+
+Mass hasOf(const RunState& state, const RunPlan& plan, std::size_t vessel, std::size_t step) {
+  const auto product = plan.vessels[vessel].steps[step].product;
+  const auto in = state.vessels[vessel].of[product].in;
+  return vesselOfCup(state, plan, product) == vessel ? in + state.cup[product] : in;
+}
+
 Mass stillToWeigh(const RunState& state, const RunPlan& plan, std::size_t vessel, std::size_t step) {
-  const auto& planned = plan.vessels[vessel].steps[step];
-  return wantedOf(state, planned) - state.vessels[vessel].of[planned.product].in - state.cup[planned.product];
+  return wantedOf(state, plan.vessels[vessel].steps[step]) - hasOf(state, plan, vessel, step);
 }
 
 Result<RunState> runState(const RunPlan& plan, const std::vector<RunEvent>& events) {

@@ -69,6 +69,11 @@ Result<RunState> runState(const RunPlan& plan, const std::vector<RunEvent>& even
 
 /// A step's weight as it is wanted now.
 Mass wantedOf(const RunState& state, const RunStep& step);
+/// The vessel that the cup of a product is for: the first that still lacks some of it, else the last that
+/// takes it. Nothing for a product that no vessel takes.
+std::optional<std::size_t> vesselOfCup(const RunState& state, const RunPlan& plan, std::size_t product);
+/// What a step has: in its vessel, and in the cup where that is for it.
+Mass hasOf(const RunState& state, const RunPlan& plan, std::size_t vessel, std::size_t step);
 /// What of it is still to be weighed; below zero when there is too much, in the vessel and in the cup.
 Mass stillToWeigh(const RunState& state, const RunPlan& plan, std::size_t vessel, std::size_t step);
 

@@ -5,6 +5,7 @@
 #include "edits/formula_edits.h"
 #include "fields/number_field.h"
 #include "paint/closed_text.h"
+#include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "print/sheet_text.h"
@@ -47,8 +48,16 @@ BenchPage::BenchPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   connect(mixed, &QPushButton::clicked, this, &BenchPage::mixedAsked);
   connect(pdf, &QPushButton::clicked, this, &BenchPage::pdfAsked);
   connect(print, &QPushButton::clicked, this, &BenchPage::printAsked);
-  auto* head = new QHBoxLayout;
-  head->addWidget(title, 1);
+  auto* weigh = new QPushButton(tr("Weigh it here, step by step"));
+  weigh->setObjectName("weighHere");
+  weigh->setToolTip(
+      tr("One thing at a time, in large figures; everything is in the book at once. What was begun "
+         "goes on where it stood."));
+  connect(weigh, &QPushButton::clicked, this, &BenchPage::runAsked);
+  auto* head = new FlowRow;
+  head->addWidget(title);
+  head->addStretch();
+  head->addWidget(weigh);
   head->addWidget(mixed);
   head->addWidget(pdf);
   head->addWidget(print);

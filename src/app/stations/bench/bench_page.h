@@ -26,6 +26,7 @@ signals:
   void pdfAsked();
   void printAsked();
   void mixedAsked();
+  void runAsked();
 
 protected:
   void showEvent(QShowEvent* event) override;

@@ -1,7 +1,9 @@
 #include "stations/book/reading_words.h"
 
+#include "deed_words.h"
 #include "language.h"
 #include "measures.h"
+#include "services/units_shown.h"
 #include "units/convert.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"

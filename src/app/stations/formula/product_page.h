@@ -1,4 +1,6 @@
 #pragma once
+#include "measures.h"
+
 #include <QWidget>
 #include <string>
 #include <vector>

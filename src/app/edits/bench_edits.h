@@ -1,0 +1,63 @@
+#pragma once
+#include "book/bench_run.h"
+#include "formula_document.h"
+#include "run/run_state.h"
+
+#include <QString>
+#include <memory>
+#include <optional>
+
+namespace butte::app {
+
+class BookDesk;
+class FormulaEditor;
+
+/// A run at the bench: begun from the formula in hand, told event by event, each in the book before it counts
+/// here; gone on with after whatever came between.
+class BenchEdits {
+public:
+  explicit BenchEdits(BookDesk& desk) : m_desk(desk) {}
+
+  /// Whether the formula as it stands has something that can be weighed here: tanks with salts, or one vessel
+  /// that nothing is in yet.
+  static bool canBegin(const FormulaEditor& editor);
+  book::Trouble begin(const FormulaEditor& editor);
+  /// The newest run of the book that is not finished.
+  static std::optional<book::Ref> unfinished(BookDesk& desk);
+  book::Trouble goOn(const book::Ref& ref);
+  void leave() { m_open = false; }
+
+  bool isOpen() const { return m_open; }
+  const book::Ref& ref() const { return m_ref; }
+  QString name() const { return QString::fromStdString(m_run.name); }
+  const core::RunPlan& plan() const { return m_plan; }
+  const core::RunState& state() const { return m_state; }
+  const std::vector<core::RunEvent>& events() const { return m_run.events; }
+  QString nameOf(std::size_t product) const;
+  /// The version of the formula that is made.
+  const exchange::FormulaDocument& document() const { return *m_document; }
+
+  /// Refused where it can't follow; in the file when this returns.
+  book::Trouble tell(const core::RunDeed& deed);
+  /// The newest event that can be struck.
+  std::optional<std::size_t> lastStanding() const;
+
+  /// The batch with what was really weighed, and its lots. The run then ends.
+  core::Result<book::Ref> finish();
+
+private:
+  book::Trouble takePlan();
+  book::Trouble takeState();
+  book::Trouble keep(const core::Deed& deed, const std::string& pointer, const exchange::Json& before,
+                     const exchange::Json& after);
+
+  BookDesk& m_desk;
+  bool m_open = false;
+  book::Ref m_ref;
+  book::BenchRun m_run;
+  std::optional<exchange::FormulaDocument> m_document; ///< the version that is made
+  core::RunPlan m_plan;
+  core::RunState m_state;
+};
+
+} // namespace butte::app

@@ -1,0 +1,83 @@
+#pragma once
+#include "edits/bench_edits.h"
+
+#include <QTimer>
+#include <QWidget>
+#include <functional>
+
+class QLabel;
+class QLineEdit;
+class QPushButton;
+
+namespace butte::app {
+
+class NumberField;
+class Prompts;
+class RunGauge;
+class UnitsShown;
+
+/// Weighing by the bench, one thing at a time: what to do, how much, in figures for a metre's distance; one
+/// key or one large button goes on. All that is told is in the book before the next thing stands here.
+class RunPage : public QWidget {
+  Q_OBJECT
+
+public:
+  RunPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget* parent = nullptr);
+  const BenchEdits& run() const { return m_run; }
+  void begin(const FormulaEditor& editor);
+  void goOn(const book::Ref& ref);
+
+signals:
+  void message(const QString& words);
+  void left();
+  void finished(const butte::book::Ref& batch);
+
+protected:
+  void keyPressEvent(QKeyEvent* event) override;
+
+private:
+  /// One way out of too much: a button, and what it costs.
+  struct Choice {
+    QWidget* row = nullptr;
+    QLabel* cost = nullptr;
+  };
+  QWidget* makeFields();
+  QWidget* makeChoices();
+  Choice makeChoice(const QString& words, const char* name, std::function<void()> what);
+  QWidget* makeFoot();
+  void refresh();
+  void refreshFields();
+  void refreshChoices();
+  void refreshTime();
+  void next();
+  void tell(const core::RunDeed& deed);
+  void weigh();
+  void measure();
+  void strike();
+  void skip();
+  void handOver();
+  void finish();
+  void endHere();
+  void onBookChanged(const std::vector<book::Ref>& refs);
+  std::size_t product() const;
+  std::string scaleUnit() const;
+  QString cautions() const;
+  void told(const book::Trouble& trouble);
+
+  BookDesk& m_desk;
+  BenchEdits m_run;
+  UnitsShown& m_units;
+  Prompts& m_prompts;
+  QLabel *m_where, *m_heading, *m_figure, *m_detail, *m_caution, *m_log, *m_result;
+  RunGauge* m_gauge;
+  NumberField *m_mass, *m_volume, *m_ec, *m_ph;
+  QLabel *m_massUnit, *m_volumeUnit, *m_ecUnit;
+  QLineEdit* m_lot;
+  QWidget *m_massRow, *m_volumeRow, *m_readRow, *m_choices;
+  QPushButton *m_next, *m_skip;
+  Choice m_takeOut, m_accept, m_larger;
+  QTimer m_clock;
+  bool m_telling = false; ///< what changes in the book is what is told here
+};
+
+} // namespace butte::app

@@ -1,0 +1,279 @@
+#include "stations/bench/run_words.h"
+
+#include "edits/bench_edits.h"
+#include "formula/direct_mix.h"
+#include "language.h"
+#include "services/units_shown.h"
+#include "units/convert.h"
+#include "wording/record_words.h"
+#include "wording/tr.h"
+#include "words.h"
+
+#include <QDateTime>
+#include <QLocale>
+#include <cmath>
+
+namespace butte::app {
+
+using core::RunPhase;
+
+namespace {
+
+QString vesselOf(const BenchEdits& run) {
+  return qtext(run.plan().vessels[run.state().next.vessel].name);
+}
+
+std::size_t productOf(const BenchEdits& run) {
+  const auto& next = run.state().next;
+  return run.plan().vessels[next.vessel].steps[next.step].product;
+}
+
+core::Volume fullOf(const BenchEdits& run) {
+  return run.plan().vessels[run.state().next.vessel].volume * run.state().ratio;
+}
+
+/// "3 min 05 s"
+QString lasting(qint64 milliseconds) {
+  const auto seconds = std::max<qint64>(0, milliseconds / 1000);
+  return tr("%1 min %2 s").arg(seconds / 60).arg(seconds % 60, 2, 10, QChar('0'));
+}
+
+struct EventWords {
+  const BenchEdits& run;
+  const UnitsShown& units;
+
+  QString vessel(std::size_t v) const { return qtext(run.plan().vessels[v].name); }
+  QString operator()(const core::did::Poured& d) const {
+    return tr("%1 of water into %2").arg(units.stockText(d.volume), vessel(d.vessel));
+  }
+  QString operator()(const core::did::Weighed& d) const {
+    return d.lot.empty()
+               ? tr("%1 %2 weighed").arg(units.text(d.mass), run.nameOf(d.product))
+               : tr("%1 %2 weighed, lot %3").arg(units.text(d.mass), run.nameOf(d.product), qtext(d.lot));
+  }
+  QString operator()(const core::did::TakenOut& d) const {
+    return tr("%1 %2 taken out again").arg(units.text(d.mass), run.nameOf(d.product));
+  }
+  QString operator()(const core::did::Tipped& d) const {
+    return tr("%1 tipped into %2").arg(run.nameOf(d.product), vessel(d.vessel));
+  }
+  QString operator()(const core::did::Clear& d) const {
+    return tr("%1 dissolved").arg(run.nameOf(d.product));
+  }
+  QString operator()(const core::did::Skipped& d) const {
+    return tr("%1 skipped").arg(run.nameOf(d.product));
+  }
+  QString operator()(const core::did::Accepted& d) const {
+    return tr("%1 accepted as it is").arg(run.nameOf(d.product));
+  }
+  QString operator()(const core::did::Rescaled& d) const {
+    return tr("all made %1 times the plan").arg(localNumber(d.ratio, 3));
+  }
+  QString operator()(const core::did::ToppedUp& d) const {
+    return tr("%1 made up to %2").arg(vessel(d.vessel), units.stockText(d.volume));
+  }
+  QString operator()(const core::did::Read& d) const {
+    QStringList read;
+    if (d.conductivity) read << tr("EC %1").arg(units.text(*d.conductivity));
+    if (d.ph) read << tr("pH %1").arg(localNumber(*d.ph, 1));
+    return tr("%1 reads %2").arg(vessel(d.vessel), read.join(", "));
+  }
+  QString operator()(const core::did::Paused&) const { return tr("paused"); }
+  QString operator()(const core::did::Resumed&) const { return tr("gone on"); }
+  QString operator()(const core::did::HandedOver& d) const {
+    return tr("handed over to %1").arg(qtext(d.to));
+  }
+  QString operator()(const core::did::Struck&) const { return {}; }
+  QString operator()(const core::did::Finished&) const { return tr("finished"); }
+};
+
+} // namespace
+
+core::Volume waterToBeginWith(const BenchEdits& run) {
+  constexpr double ofATank = 0.5;
+  const bool feed = run.plan().vessels[run.state().next.vessel].factor <= 1;
+  return fullOf(run) * (feed ? core::waterBeforeSalts : ofATank);
+}
+
+QString OnDisplay::text(core::Mass mass) const {
+  const auto value = core::convert(mass.grams(), "g", unit);
+  return localNumber(value ? *value : mass.grams(), decimals) + " " + qtext(unit);
+}
+
+OnDisplay displayFor(const BenchEdits& run, core::Mass mass, const UnitsShown& units) {
+  const core::Scale* best = nullptr;
+  for (const auto& scale : run.document().scales) {
+    if (scale.spoons) continue;
+    const bool takes = mass <= scale.capacity, bestTakes = best && mass <= best->capacity;
+    const bool nearer =
+        best && (takes ? scale.readability < best->readability : scale.capacity > best->capacity);
+    if (!best || (takes && !bestTakes) || (takes == bestTakes && nearer)) best = &scale;
+  }
+  constexpr int usualDecimals = 2;
+  if (!best) return {units.massUnit().toStdString(), usualDecimals};
+  const auto step = core::convert(best->readability.grams(), "g", best->unit);
+  constexpr double nearly = 1e-6;
+  return {best->unit, step && *step > 0
+                          ? std::max(0, static_cast<int>(std::ceil(-std::log10(*step) - nearly)))
+                          : usualDecimals};
+}
+
+OnDisplay shownNow(const BenchEdits& run, const UnitsShown& units) {
+  const auto& next = run.state().next;
+  return displayFor(run, core::wantedOf(run.state(), run.plan().vessels[next.vessel].steps[next.step]),
+                    units);
+}
+
+QString runHeading(const BenchEdits& run) {
+  const auto& next = run.state().next;
+  switch (next.phase) {
+  case RunPhase::Pour:
+    return tr("Water into %1").arg(vesselOf(run));
+  case RunPhase::Weigh:
+    return tr("Weigh %1").arg(run.nameOf(productOf(run)));
+  case RunPhase::Decide:
+    return tr("Too much %1").arg(run.nameOf(productOf(run)));
+  case RunPhase::Tip:
+    return tr("Tip the %1 into %2").arg(run.nameOf(productOf(run)), vesselOf(run));
+  case RunPhase::Dissolve:
+    return tr("Stir until the %1 is wholly dissolved").arg(run.nameOf(productOf(run)));
+  case RunPhase::TopUp:
+    return tr("Make up %1 to its mark").arg(vesselOf(run));
+  case RunPhase::Measure:
+    return tr("Stir, wait, then read %1").arg(vesselOf(run));
+  case RunPhase::Done:
+    break;
+  }
+  return tr("All is in");
+}
+
+QString runFigure(const BenchEdits& run, const UnitsShown& units) {
+  const auto& state = run.state();
+  const auto& next = state.next;
+  switch (next.phase) {
+  case RunPhase::Pour:
+    return units.stockText(waterToBeginWith(run));
+  case RunPhase::Weigh:
+    return shownNow(run, units).text(core::stillToWeigh(state, run.plan(), next.vessel, next.step));
+  case RunPhase::Decide:
+    return "+ " + shownNow(run, units)
+                      .text(core::Mass{} - core::stillToWeigh(state, run.plan(), next.vessel, next.step));
+  case RunPhase::Tip:
+    return shownNow(run, units).text(state.cup[productOf(run)]);
+  case RunPhase::TopUp:
+    return units.stockText(fullOf(run));
+  case RunPhase::Dissolve:
+  case RunPhase::Measure:
+  case RunPhase::Done:
+    break;
+  }
+  return {};
+}
+
+QString runDetail(const BenchEdits& run, const UnitsShown& units, qint64 nowMilliseconds) {
+  const auto& state = run.state();
+  const auto& next = state.next;
+  switch (next.phase) {
+  case RunPhase::Weigh: {
+    const auto& step = run.plan().vessels[next.vessel].steps[next.step];
+    const auto cup = state.cup[step.product];
+    const auto display = shownNow(run, units);
+    const auto band =
+        tr("%1 in all; ± %2 changes no element by more than 1 %")
+            .arg(units.text(core::wantedOf(state, step)), display.text(step.tolerance * state.ratio));
+    return cup > core::Mass{}
+               ? tr("%1 lies in the cup, this is still missing. %2").arg(display.text(cup), band)
+               : tr("container on, tare, pour slowly. %1").arg(band);
+  }
+  case RunPhase::Pour:
+    return tr("warm, not boiling; the rest comes last, to the mark of %1").arg(units.stockText(fullOf(run)));
+  case RunPhase::Tip:
+    return tr("then rinse the cup into the vessel");
+  case RunPhase::Dissolve: {
+    const auto& since = state.vessels[next.vessel].of[productOf(run)].tippedAtMilliseconds;
+    return since ? tr("stirred for %1; nothing more goes in before it is clear")
+                       .arg(lasting(nowMilliseconds - *since))
+                 : QString();
+  }
+  case RunPhase::TopUp:
+    return tr("at the eye's height; stir again");
+  case RunPhase::Measure:
+    return tr("mixing goes on for minutes to an hour; pH settles last");
+  case RunPhase::Decide:
+  case RunPhase::Done:
+    break;
+  }
+  return {};
+}
+
+QString runDone(const BenchEdits& run, const UnitsShown& units) {
+  switch (run.state().next.phase) {
+  case RunPhase::Pour:
+    return tr("It is in");
+  case RunPhase::Weigh:
+    return tr("That lies on the scale");
+  case RunPhase::Tip:
+    return tr("Tipped and rinsed");
+  case RunPhase::Dissolve:
+    return tr("It is clear");
+  case RunPhase::TopUp:
+    return tr("Made up to %1").arg(units.stockText(fullOf(run)));
+  case RunPhase::Measure:
+    return tr("Keep the readings");
+  case RunPhase::Decide:
+    return {};
+  case RunPhase::Done:
+    break;
+  }
+  return tr("Into the book as a batch");
+}
+
+QString acceptedWords(const core::Overshoot& over, const UnitsShown& units) {
+  constexpr std::size_t mostElements = 4;
+  QStringList shifts;
+  for (const auto& [nutrient, percent] : over.shiftsPercent) {
+    if (nutrient == core::Nutrient::N) continue; // its forms are told
+    if (shifts.size() < static_cast<qsizetype>(mostElements))
+      shifts << QString("%1 +%2 %").arg(qtext(words::nutrientSymbol(nutrient)), localNumber(percent, 1));
+  }
+  return tr("%1; EC %2 instead of %3")
+      .arg(shifts.isEmpty() ? tr("no element moves by half a percent") : shifts.join(", "),
+           units.text(over.accepted), units.text(over.planned));
+}
+
+QString runResultText(const BenchEdits& run, const UnitsShown& units) {
+  const auto result = core::runResult(run.plan(), run.state());
+  QString rows = tr("<tr><td>vessel</td><td>product</td><td align='right'>wanted</td><td align='right'>is "
+                    "in</td><td align='right'>off</td></tr>");
+  for (const auto& line : result.deviations) {
+    rows += QString("<tr><td>%1</td><td>%2</td><td align='right'>%3</td><td align='right'><b>%4</b></td><td "
+                    "align='right'>%5</td></tr>")
+                .arg(qtext(run.plan().vessels[line.vessel].name).toHtmlEscaped(),
+                     run.nameOf(line.product).toHtmlEscaped(),
+                     line.percent ? units.text(line.wanted) : tr("not planned"), units.text(line.actual),
+                     line.percent ? QString("%1 %").arg(QLocale().toString(*line.percent, 'f', 1))
+                                  : QString("▲"));
+  }
+  return tr("<p>The feed comes to EC <b>%1</b>; planned %2.</p><table width='100%' "
+            "cellpadding='3'>%3</table>")
+      .arg(units.text(result.actual), units.text(result.planned), rows);
+}
+
+QStringList runLog(const BenchEdits& run, const UnitsShown& units, int most) {
+  const auto& events = run.events();
+  std::vector<bool> struck(events.size(), false);
+  for (std::size_t i = 0; i < events.size(); ++i)
+    if (const auto* strike = std::get_if<core::did::Struck>(&events[i].deed))
+      struck[i] = struck[strike->event] = true;
+  QStringList out;
+  for (auto i = events.size(); i > 0 && out.size() < most; --i) {
+    if (struck[i - 1]) continue;
+    const auto& event = events[i - 1];
+    const auto when = QLocale().toString(QDateTime::fromMSecsSinceEpoch(event.atMilliseconds), "HH:mm");
+    const auto by = event.by.empty() ? QString() : " " + qtext(event.by);
+    out << when + by + "  " + std::visit(EventWords{run, units}, event.deed);
+  }
+  return out;
+}
+
+} // namespace butte::app

@@ -1,0 +1,41 @@
+#pragma once
+#include "run/run_advice.h"
+
+#include <QString>
+#include <QStringList>
+
+namespace butte::app {
+
+class BenchEdits;
+class UnitsShown;
+
+/// What the display of the scale shows that a weight goes on, and how finely.
+struct OnDisplay {
+  std::string unit; ///< "g", "oz", "lb"
+  int decimals = 0;
+  QString text(core::Mass mass) const;
+};
+/// The finest scale of the formula that takes it at once, else the largest; the person's unit without one.
+OnDisplay displayFor(const BenchEdits& run, core::Mass mass, const UnitsShown& units);
+
+/// Of the product that is in hand.
+OnDisplay shownNow(const BenchEdits& run, const UnitsShown& units);
+
+/// What the hand does next: "Weigh potassium nitrate".
+QString runHeading(const BenchEdits& run);
+/// Its one figure, large: "4.94 lb"; empty where there is none.
+QString runFigure(const BenchEdits& run, const UnitsShown& units);
+/// What else matters now, such as what lies in the cup, how long it dissolves.
+QString runDetail(const BenchEdits& run, const UnitsShown& units, qint64 nowMilliseconds);
+/// What the one large button does.
+QString runDone(const BenchEdits& run, const UnitsShown& units);
+/// The water to begin a vessel with: half a tank; most of a vessel of feed (common practice).
+core::Volume waterToBeginWith(const BenchEdits& run);
+/// What became of it: each weight against its plan, and the feed.
+QString runResultText(const BenchEdits& run, const UnitsShown& units);
+/// The newest events first, those that were struck left out.
+QStringList runLog(const BenchEdits& run, const UnitsShown& units, int most);
+/// "Ca +10.0 %, EC 1.45 to 1.51 mS/cm"
+QString acceptedWords(const core::Overshoot& over, const UnitsShown& units);
+
+} // namespace butte::app

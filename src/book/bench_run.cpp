@@ -1,0 +1,137 @@
+#include "bench_run.h"
+
+#include "base/decimal.h"
+#include "run/run_state.h"
+#include "script_run.h"
+#include "typed_numbers.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace butte::book {
+
+using core::decimalText;
+using core::ProblemCode;
+using exchange::item;
+using exchange::ObjectReader;
+
+namespace {
+
+constexpr std::size_t mostVessels = 50, mostSteps = 500, mostEvents = 100000;
+
+/// The plan with its names alone: enough to read and write events.
+core::RunPlan namesOf(const BenchRun& run) {
+  core::RunPlan plan;
+  for (const auto& id : run.products) {
+    core::ShelfProduct product;
+    product.id = id;
+    plan.shelf.push_back(product);
+  }
+  plan.vessels = run.vessels;
+  return plan;
+}
+
+double above(ObjectReader& reader, std::string_view key, double low, bool mayBe) {
+  const auto value = reader.number(key);
+  if (!value || !std::isfinite(*value) || !(mayBe ? *value >= low : *value > low))
+    reader.fail(ProblemCode::NotAbove, key, {value ? decimalText(*value) : "", decimalText(low), ""});
+  return value.value_or(1);
+}
+
+core::RunStep readStep(const Json& json, const std::string& path, BenchRun& run, Trouble& problem) {
+  ObjectReader reader(json, path, problem);
+  const auto id = reader.text("product").value_or("");
+  if (id.empty()) reader.fail(ProblemCode::MissingKey, "product", {"the product's id"});
+  auto known = std::find(run.products.begin(), run.products.end(), id);
+  if (known == run.products.end()) known = run.products.insert(run.products.end(), id);
+  core::RunStep step{static_cast<std::size_t>(known - run.products.begin()),
+                     core::Mass::fromGrams(above(reader, "g", 0, false)),
+                     core::Mass::fromGrams(above(reader, "tolerance_g", 0, true))};
+  reader.finish();
+  return step;
+}
+
+core::RunVessel readVessel(const Json& json, const std::string& path, BenchRun& run, Trouble& problem) {
+  ObjectReader reader(json, path, problem);
+  core::RunVessel vessel{reader.text("name").value_or(""),
+                         core::Volume::fromLitres(above(reader, "volume_l", 0, false)),
+                         above(reader, "factor", 1, true),
+                         {}};
+  const auto* steps = reader.array("steps");
+  if (!steps || steps->empty() || steps->size() > mostSteps)
+    reader.fail(ProblemCode::MissingKey, "steps", {"what goes into the vessel, up to 500 products"});
+  for (std::size_t i = 0; steps && i < steps->size() && !problem; ++i)
+    vessel.steps.push_back(readStep((*steps)[i], item(path + ".steps", i), run, problem));
+  reader.finish();
+  return vessel;
+}
+
+} // namespace
+
+core::Result<BenchRun> benchRunFromJson(const Json& json) {
+  Trouble problem;
+  BenchRun run;
+  ObjectReader reader(json, "", problem);
+  run.name = reader.text("name").value_or("");
+  run.formulaUid = reader.text("formula").value_or("");
+  run.formulaVersion = static_cast<int>(above(reader, "formula_version", 1, true));
+  run.batchUid = reader.text("batch").value_or("");
+  const auto* vessels = reader.array("vessels");
+  if (!vessels || vessels->empty() || vessels->size() > mostVessels)
+    reader.fail(ProblemCode::MissingKey, "vessels", {"the vessels of the run, up to 50"});
+  for (std::size_t i = 0; vessels && i < vessels->size() && !problem; ++i)
+    run.vessels.push_back(readVessel((*vessels)[i], item("vessels", i), run, problem));
+  const auto* others = reader.array("other_products"); // that were not planned: a wrong bag
+  for (std::size_t i = 0; others && i < others->size() && !problem; ++i)
+    if ((*others)[i].is_string()) run.products.push_back((*others)[i].get<std::string>());
+  const auto* events = reader.array("events");
+  if (events && events->size() > mostEvents) reader.mostIn("events", mostEvents);
+  const auto plan = namesOf(run);
+  for (std::size_t i = 0; events && i < events->size() && !problem; ++i) {
+    const auto event = exchange::runEventFromJson((*events)[i], item("events", i), plan);
+    if (!event)
+      problem = event.problem();
+    else
+      run.events.push_back(*event);
+  }
+  reader.finish();
+  if (problem) return *problem;
+  if (const auto state = core::runState(plan, run.events); !state) return state.problem();
+  return run;
+}
+
+Json toJson(const BenchRun& run, const core::RunEvent& event) {
+  return exchange::toJson(event, namesOf(run));
+}
+
+Json toJson(const BenchRun& run) {
+  Json vessels = Json::array(), events = Json::array(), others = Json::array();
+  std::vector<bool> planned(run.products.size(), false);
+  for (const auto& vessel : run.vessels) {
+    Json steps = Json::array();
+    for (const auto& step : vessel.steps) {
+      planned[step.product] = true;
+      steps.push_back({{"product", run.products[step.product]},
+                       {"g", step.planned.grams()},
+                       {"tolerance_g", step.tolerance.grams()}});
+    }
+    vessels.push_back({{"name", vessel.name},
+                       {"volume_l", vessel.volume.litres()},
+                       {"factor", vessel.factor},
+                       {"steps", steps}});
+  }
+  for (const auto& event : run.events)
+    events.push_back(toJson(run, event));
+  for (std::size_t p = 0; p < planned.size(); ++p)
+    if (!planned[p]) others.push_back(run.products[p]);
+  Json out{{"name", run.name},
+           {"formula", run.formulaUid},
+           {"formula_version", run.formulaVersion},
+           {"vessels", vessels}};
+  if (!others.empty()) out["other_products"] = others;
+  out["events"] = events;
+  if (run.isFinished()) out["batch"] = run.batchUid;
+  return out;
+}
+
+} // namespace butte::book

@@ -1,0 +1,32 @@
+#pragma once
+#include "base/result.h"
+#include "record.h"
+#include "run/run_event.h"
+#include "run/run_plan.h"
+
+#include <string>
+#include <vector>
+
+namespace butte::book {
+
+/// A run at the bench as the book keeps it: what was planned and what was told, in order. Events are only
+/// ever added. The body of a Kind::BenchRun record is this as JSON (docs/formats/book.md).
+struct BenchRun {
+  std::string name;
+  std::string formulaUid;
+  int formulaVersion = 0; ///< what the products and the water are
+  std::vector<core::RunVessel> vessels;
+  std::vector<std::string> products; ///< ids; a step's product is an index into them
+  std::vector<core::RunEvent> events;
+  std::string batchUid; ///< once it is finished
+
+  bool isFinished() const { return !batchUid.empty(); }
+};
+
+/// Reads strictly: a Problem names the key, the value and what would be right.
+core::Result<BenchRun> benchRunFromJson(const Json& json);
+Json toJson(const BenchRun& run);
+/// One event as it stands in the body's list.
+Json toJson(const BenchRun& run, const core::RunEvent& event);
+
+} // namespace butte::book

@@ -1,0 +1,226 @@
+// A whole run at the bench by typing and pressing, the mishaps that happen, and coming back to it.
+#include "book/batch.h"
+#include "edits/bench_edits.h"
+#include "run/run_advice.h"
+#include "stations/bench/run_gauge.h"
+#include "stations/bench/run_page.h"
+#include "window_fixture.h"
+
+#include <QLabel>
+#include <QPushButton>
+
+namespace butte::app {
+namespace {
+
+using core::RunPhase;
+using ::testing::HasSubstr;
+
+class RunPageTest : public WindowTest {
+protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    window->showStation(Station::Bench);
+    QApplication::processEvents();
+  }
+  const BenchEdits& run() { return window->findChild<RunPage*>()->run(); }
+  RunPhase phase() { return run().state().next.phase; }
+  std::string label(const char* name) {
+    QApplication::processEvents();
+    return find<QLabel>(name)->text().toStdString();
+  }
+  double missing() {
+    const auto& next = run().state().next;
+    return core::stillToWeigh(run().state(), run().plan(), next.vessel, next.step).grams();
+  }
+  std::size_t product() {
+    const auto& next = run().state().next;
+    return run().plan().vessels[next.vessel].steps[next.step].product;
+  }
+  void weigh(double grams) {
+    type("runMass", QString::number(grams, 'f', 4) + " g");
+    click("runNext");
+  }
+  void pourAndWeighFirst() {
+    click("weighHere");
+    click("runNext"); // the water is in
+    ASSERT_EQ(phase(), RunPhase::Weigh);
+  }
+  /// Step by step until nothing is left, just as it is asked for.
+  int walkToTheEnd() {
+    int steps = 0;
+    for (; phase() != RunPhase::Done && steps < 300; ++steps) {
+      if (phase() == RunPhase::Weigh) {
+        weigh(missing());
+        continue;
+      }
+      if (phase() == RunPhase::Measure) {
+        type("runEc", "1.7");
+        type("runPh", "5.9");
+      }
+      click("runNext");
+    }
+    return steps;
+  }
+};
+
+TEST_F(RunPageTest, AWholeRunEndsAsABatchWithWhatWasWeighed) {
+  click("weighHere");
+  EXPECT_EQ(phase(), RunPhase::Pour);
+  EXPECT_THAT(label("runHeading"), HasSubstr("Water into A"));
+  EXPECT_THAT(label("runFigure"), HasSubstr("100 L"));
+  click("runNext");
+  EXPECT_THAT(label("runHeading"), HasSubstr("Weigh calcium nitrate"));
+  EXPECT_THAT(label("runCaution"), HasSubstr("goggles"));
+  type("runLot", "CN-7");
+  walkToTheEnd();
+  ASSERT_EQ(phase(), RunPhase::Done) << label("runHeading") << label("runLog");
+  EXPECT_THAT(label("runResult"), HasSubstr("potassium nitrate"));
+  const auto plan = run().plan();
+  const auto weighed = run().state().vessels[0].of[plan.vessels[0].steps[0].product].in;
+  click("runNext");
+  EXPECT_EQ(window->station(), Station::Book);
+  const auto head = book().store().batches({}, std::nullopt, 1)->front();
+  const auto batch = book::batchFromJson((*book().record({book::Kind::Batch, head.uid}))->body);
+  ASSERT_TRUE(static_cast<bool>(batch));
+  EXPECT_NEAR(*batch->weights[0].actualGrams(), weighed.grams(), 1e-3);
+  EXPECT_EQ(batch->weights[0].lot, "CN-7");
+  for (const auto& line : batch->weights)
+    EXPECT_NEAR(*line.deviationPercent(), 0, 0.05) << line.productName;
+  EXPECT_FALSE(BenchEdits::unfinished(window->desk())) << "it is over";
+}
+
+TEST_F(RunPageTest, AnOvershootIsTakenOutAcceptedOrTheWholeMadeLarger) {
+  pourAndWeighFirst();
+  const double wanted = missing();
+  weigh(1.1 * wanted);
+  EXPECT_EQ(phase(), RunPhase::Decide);
+  EXPECT_THAT(label("runHeading"), HasSubstr("Too much"));
+  EXPECT_FALSE(find<QPushButton>("runNext")->isVisible()) << "nothing goes on by itself";
+  EXPECT_THAT(label("runAcceptCost"), HasSubstr("Ca +"));
+  EXPECT_THAT(label("runLargerCost"), HasSubstr("1.100 times"));
+  click("runTakeOut");
+  EXPECT_EQ(phase(), RunPhase::Tip);
+  EXPECT_NEAR(run().state().cup[product()].grams(), wanted, 1e-3);
+  click("runStrike"); // it was not taken out after all
+  EXPECT_EQ(phase(), RunPhase::Decide);
+  click("runLarger");
+  EXPECT_EQ(phase(), RunPhase::Tip);
+  EXPECT_NEAR(run().state().ratio, 1.1, 1e-6);
+  walkToTheEnd();
+  const auto result = core::runResult(run().plan(), run().state());
+  EXPECT_NEAR(result.actualMgPerLitre.of(core::Nutrient::K) / result.plannedMgPerLitre.of(core::Nutrient::K),
+              1, 1e-3);
+}
+
+TEST_F(RunPageTest, ItGoesOnAfterTheProgramWasKilledWhereItStood) {
+  pourAndWeighFirst();
+  weigh(missing() / 2);
+  weigh(missing());
+  click("runNext");
+  ASSERT_EQ(phase(), RunPhase::Dissolve);
+  const auto events = run().events();
+  reopenWindow(); // nothing was closed in order: every event is in the file already
+  window->showStation(Station::Bench);
+  QApplication::processEvents();
+  click("weighHere");
+  EXPECT_EQ(phase(), RunPhase::Dissolve);
+  EXPECT_EQ(run().events(), events);
+  EXPECT_THAT(label("runDetail"), HasSubstr("stirred for 0 min"));
+}
+
+TEST_F(RunPageTest, ThePlanStaysWhatItWasWhileTheFormulaChanges) {
+  pourAndWeighFirst();
+  const double wanted = missing();
+  click("runLeave");
+  EXPECT_EQ(window->station(), Station::Bench);
+  window->showStation(Station::Target);
+  QApplication::processEvents();
+  type("target_Ca", "60");
+  window->showStation(Station::Bench);
+  QApplication::processEvents();
+  click("weighHere");
+  EXPECT_NEAR(missing(), wanted, 1e-9);
+}
+
+TEST_F(RunPageTest, HandsChangeAndSomethingIsLeftOut) {
+  pourAndWeighFirst();
+  window->prompts().words = [](const QString&, const QString&, const QString&) { return QString("M.A."); };
+  click("runHandOver");
+  EXPECT_EQ(run().state().who, "M.A.");
+  EXPECT_THAT(label("runLog"), HasSubstr("handed over to M.A."));
+  const auto first = product();
+  click("runSkip");
+  EXPECT_NE(product(), first);
+  press(Qt::Key_F9);
+  EXPECT_EQ(product(), first) << "the last entry is struck";
+}
+
+// What is typed is what the display shows: in the scale's unit, whatever the person thinks in.
+TEST_F(RunPageTest, TheScalesOwnUnitIsAskedAndShown) {
+  window->units().setAll(UnitsOf::UnitedStates);
+  pourAndWeighFirst();
+  EXPECT_THAT(label("runFigure"), ::testing::EndsWith(" g")) << "the demo's scales show grams";
+  EXPECT_THAT(label("runDetail"), HasSubstr(" lb in all"));
+  const double half = std::round(missing() / 2);
+  type("runMass", QString::number(half));
+  click("runNext");
+  EXPECT_NEAR(run().state().cup[product()].grams(), half, 1e-9);
+  type("runMass", "1 lb");
+  click("runNext");
+  EXPECT_NEAR(run().state().cup[product()].grams(), half + 453.59237, 1e-6) << "another unit is said with it";
+}
+
+TEST_F(RunPageTest, BadInputIsNamedAndNothingIsTold) {
+  pourAndWeighFirst();
+  const auto count = run().events().size();
+  click("runNext");
+  EXPECT_EQ(run().events().size(), count) << "no weight, no event";
+  type("runMass", "12 bananas");
+  click("runNext");
+  EXPECT_EQ(run().events().size(), count);
+  type("runMass", "0");
+  click("runNext");
+  EXPECT_EQ(run().events().size(), count);
+}
+
+TEST_F(RunPageTest, EndedEarlyItIsABatchOfWhatIsInOrNothingAtAll) {
+  click("weighHere");
+  window->prompts().goOn = [](const QString&, const QString&, const QString&) { return true; };
+  click("runEnd");
+  EXPECT_FALSE(BenchEdits::unfinished(window->desk()));
+  EXPECT_EQ(window->station(), Station::Bench);
+  EXPECT_EQ(*book().store().batchCount({}), 0);
+  pourAndWeighFirst();
+  weigh(missing());
+  click("runNext");
+  click("runEnd");
+  EXPECT_EQ(*book().store().batchCount({}), 1);
+}
+
+TEST_F(RunPageTest, OneVesselOfFeedIsWeighedTheSameWay) {
+  window->showStation(Station::Stocks);
+  QApplication::processEvents();
+  click("wayDirect");
+  type("directVessel", "20 L");
+  window->showStation(Station::Bench);
+  QApplication::processEvents();
+  click("weighHere");
+  ASSERT_EQ(run().plan().vessels.size(), 1u);
+  EXPECT_THAT(label("runFigure"), HasSubstr("18")) << "nine tenths of the water first";
+  walkToTheEnd();
+  click("runNext");
+  const auto head = book().store().batches({}, std::nullopt, 1)->front();
+  const auto batch = book::batchFromJson((*book().record({book::Kind::Batch, head.uid}))->body);
+  EXPECT_NEAR(*batch->ecReadMilliSiemens(), 1.7, 1e-9)
+      << "the vessel is the feed: its reading is the batch's";
+}
+
+TEST(RunGaugeTest, TheLastTenthIsAsWideAsTheNineBefore) {
+  EXPECT_DOUBLE_EQ(RunGauge::placeOf(0), 0);
+  EXPECT_DOUBLE_EQ(RunGauge::placeOf(0.9), 0.45);
+  EXPECT_DOUBLE_EQ(RunGauge::placeOf(1), 0.9);
+  EXPECT_DOUBLE_EQ(RunGauge::placeOf(5), 1);
+}
+
+} // namespace
+} // namespace butte::app
