@@ -84,9 +84,28 @@ TEST_F(RunPageTest, AWholeRunEndsAsABatchWithWhatWasWeighed) {
   ASSERT_TRUE(static_cast<bool>(batch));
   EXPECT_NEAR(*batch->weights[0].actualGrams(), weighed.grams(), 1e-3);
   EXPECT_EQ(batch->weights[0].lot, "CN-7");
+  EXPECT_EQ(batch->weights[1].lot, "") << "the lot was of the first bag alone";
   for (const auto& line : batch->weights)
     EXPECT_NEAR(*line.deviationPercent(), 0, 0.05) << line.productName;
   EXPECT_FALSE(BenchEdits::unfinished(window->desk())) << "it is over";
+}
+
+TEST_F(RunPageTest, OneKeyLeadsThroughEveryStep) {
+  click("weighHere");
+  press(Qt::Key_Return);
+  ASSERT_EQ(phase(), RunPhase::Weigh);
+  const auto text = QString::number(missing(), 'f', 3) + " g";
+  QTest::keyClicks(QApplication::focusWidget(), text);
+  press(Qt::Key_Return);
+  EXPECT_EQ(phase(), RunPhase::Tip);
+  EXPECT_EQ(run().events().size(), 2u) << "one press, one event";
+  press(Qt::Key_Return);
+  EXPECT_EQ(phase(), RunPhase::Dissolve);
+  press(Qt::Key_Return);
+  EXPECT_EQ(phase(), RunPhase::Weigh);
+  EXPECT_EQ(run().events().size(), 4u);
+  press(Qt::Key_F9);
+  EXPECT_EQ(phase(), RunPhase::Dissolve);
 }
 
 TEST_F(RunPageTest, AnOvershootIsTakenOutAcceptedOrTheWholeMadeLarger) {

@@ -9,6 +9,7 @@
 #include "print/hazard_facts.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
+#include "stations/bench/run_choices.h"
 #include "stations/bench/run_gauge.h"
 #include "stations/bench/run_words.h"
 #include "units/convert.h"
@@ -30,17 +31,8 @@ namespace butte::app {
 using core::RunPhase;
 
 namespace {
-constexpr int headingSize = 26, figureSize = 80, fieldSize = 26, buttonSize = 22, gloveHeight = 64;
-constexpr int clockMilliseconds = 1000, logLines = 6, choiceWidth = 230;
-
-QPushButton* glove(const QString& text, const char* name, bool primary) {
-  auto* button = new QPushButton(text);
-  button->setObjectName(name);
-  button->setMinimumHeight(gloveHeight);
-  button->setFont(faceOf(primary ? buttonSize : 15, true));
-  if (primary) button->setProperty("primary", true);
-  return button;
-}
+constexpr int headingSize = 26, figureSize = 80, fieldSize = 26, buttonSize = 22;
+constexpr int clockMilliseconds = 1000, logLines = 6;
 
 /// Digits of a field in a unit of the core's.
 double inUnit(const QString& digits, const QString& from, const char* to) {
@@ -69,14 +61,17 @@ RunPage::RunPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget* p
   m_result->setObjectName("runResult");
   m_result->setTextFormat(Qt::RichText);
   m_result->setFont(faceOf(14));
-  m_next = glove({}, "runNext", true);
+  m_next = gloveButton({}, "runNext");
+  m_next->setFont(faceOf(buttonSize, true));
+  m_next->setProperty("primary", true);
+  m_choices = new RunChoices(m_run, units);
+  m_choices->onChosen = [this](const core::RunDeed& deed) { tell(deed); };
   connect(m_next, &QPushButton::clicked, this, &RunPage::next);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(8);
-  for (QWidget* part :
-       std::initializer_list<QWidget*>{m_where, m_heading, m_figure, m_gauge, m_detail, makeFields(),
-                                       makeChoices(), m_next, m_caution, m_result})
+  for (QWidget* part : std::initializer_list<QWidget*>{m_where, m_heading, m_figure, m_gauge, m_detail,
+                                                       makeFields(), m_choices, m_next, m_caution, m_result})
     column->addWidget(part);
   column->addStretch();
   column->addWidget(m_log);
@@ -98,7 +93,6 @@ QWidget* RunPage::makeFields() {
     made->setFont(faceOf(fieldSize, true));
     made->setFixedSize(170, gloveHeight - 12);
     made->onMessage = [this](const QString& words) { emit message(words); };
-    connect(made, &QLineEdit::returnPressed, this, &RunPage::next);
     return made;
   };
   m_mass = field(tr("weight on the scale"), "runMass", 1e9);
@@ -134,42 +128,6 @@ QWidget* RunPage::makeFields() {
   for (auto* row : {m_massRow, m_volumeRow, m_readRow})
     column->addWidget(row);
   return box;
-}
-
-RunPage::Choice RunPage::makeChoice(const QString& words, const char* name, std::function<void()> what) {
-  Choice out{new QWidget, new WrappedLabel};
-  auto* row = new QHBoxLayout(out.row);
-  row->setContentsMargins(0, 0, 0, 0);
-  auto* button = glove(words, name, false);
-  button->setFixedWidth(choiceWidth);
-  connect(button, &QPushButton::clicked, this, std::move(what));
-  out.cost->setObjectName(QString(name) + "Cost");
-  out.cost->setFont(faceOf(15));
-  row->addWidget(button);
-  row->addWidget(out.cost, 1);
-  m_choices->layout()->addWidget(out.row);
-  return out;
-}
-
-/// What can be done about too much of a product, each with what it costs.
-QWidget* RunPage::makeChoices() {
-  m_choices = new QWidget;
-  auto* column = new QVBoxLayout(m_choices);
-  column->setContentsMargins(0, 0, 0, 0);
-  const auto overNow = [this] {
-    const auto& next = m_run.state().next;
-    return core::overshootOf(m_run.plan(), m_run.state(), next.vessel, next.step);
-  };
-  m_takeOut = makeChoice(tr("Take it out again"), "runTakeOut", [this, overNow] {
-    if (const auto over = overNow()) tell(core::did::TakenOut{product(), over->takeOut});
-  });
-  m_accept = makeChoice(tr("Accept it"), "runAccept", [this] {
-    tell(core::did::Accepted{product(), m_run.state().next.vessel});
-  });
-  m_larger = makeChoice(tr("Make all of it more"), "runLarger", [this, overNow] {
-    if (const auto over = overNow()) tell(core::did::Rescaled{over->rescale.ratio});
-  });
-  return m_choices;
 }
 
 QWidget* RunPage::makeFoot() {
@@ -300,7 +258,9 @@ void RunPage::handOver() {
 }
 
 void RunPage::finish() {
+  m_telling = true;
   const auto batch = m_run.finish();
+  m_telling = false;
   if (!batch) return emit message(problemWords(batch.problem()));
   emit finished(*batch);
 }
@@ -366,11 +326,20 @@ void RunPage::refresh() {
   m_next->setVisible(phase != RunPhase::Decide);
   m_skip->setEnabled(salt);
   refreshFields();
-  refreshChoices();
+  m_choices->refresh();
   refreshTime();
 }
 
+/// A lot belongs to one product's bag.
+void RunPage::refreshLot() {
+  const auto phase = m_run.state().next.phase;
+  if (phase != RunPhase::Weigh && phase != RunPhase::Decide) return;
+  if (m_lotOf && *m_lotOf != product()) m_lot->clear();
+  m_lotOf = product();
+}
+
 void RunPage::refreshFields() {
+  refreshLot();
   const auto phase = m_run.state().next.phase;
   const bool volume = phase == RunPhase::Pour || phase == RunPhase::TopUp;
   m_massRow->setVisible(phase == RunPhase::Weigh);
@@ -385,23 +354,6 @@ void RunPage::refreshFields() {
   if (isVisible()) field->setFocus();
 }
 
-void RunPage::refreshChoices() {
-  const auto& state = m_run.state();
-  m_choices->setVisible(state.next.phase == RunPhase::Decide);
-  if (state.next.phase != RunPhase::Decide) return;
-  const auto over = core::overshootOf(m_run.plan(), state, state.next.vessel, state.next.step);
-  if (!over) return;
-  m_takeOut.row->setVisible(over->takeOut > core::Mass{});
-  m_takeOut.cost->setText(tr("%1, while it lies dry in the cup").arg(m_units.text(over->takeOut)));
-  m_accept.cost->setText(acceptedWords(*over, m_units));
-  QStringList volumes;
-  for (std::size_t v = 0; v < over->rescale.volumes.size(); ++v)
-    volumes << tr("%1 of %2")
-                   .arg(m_units.stockText(over->rescale.volumes[v]), qtext(m_run.plan().vessels[v].name));
-  m_larger.cost->setText(tr("%1 times the plan, in the same proportions: %2")
-                             .arg(localNumber(over->rescale.ratio, 3), volumes.join(", ")));
-}
-
 void RunPage::refreshTime() {
   if (!m_run.isOpen()) return;
   const bool waits = m_run.state().next.phase == RunPhase::Dissolve;
@@ -413,6 +365,7 @@ void RunPage::refreshTime() {
 void RunPage::keyPressEvent(QKeyEvent* event) {
   if (event->key() == Qt::Key_F9) return strike();
   const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
+  if (enter && m_ec->hasFocus() && m_ph->digits().isEmpty()) return m_ph->setFocus();
   if (enter && m_next->isVisible()) return next();
   QWidget::keyPressEvent(event);
 }

@@ -3,7 +3,7 @@
 
 #include <QTimer>
 #include <QWidget>
-#include <functional>
+#include <optional>
 
 class QLabel;
 class QLineEdit;
@@ -13,6 +13,7 @@ namespace butte::app {
 
 class NumberField;
 class Prompts;
+class RunChoices;
 class RunGauge;
 class UnitsShown;
 
@@ -36,18 +37,11 @@ protected:
   void keyPressEvent(QKeyEvent* event) override;
 
 private:
-  /// One way out of too much: a button, and what it costs.
-  struct Choice {
-    QWidget* row = nullptr;
-    QLabel* cost = nullptr;
-  };
   QWidget* makeFields();
-  QWidget* makeChoices();
-  Choice makeChoice(const QString& words, const char* name, std::function<void()> what);
   QWidget* makeFoot();
   void refresh();
   void refreshFields();
-  void refreshChoices();
+  void refreshLot();
   void refreshTime();
   void next();
   void tell(const core::RunDeed& deed);
@@ -73,11 +67,12 @@ private:
   NumberField *m_mass, *m_volume, *m_ec, *m_ph;
   QLabel *m_massUnit, *m_volumeUnit, *m_ecUnit;
   QLineEdit* m_lot;
-  QWidget *m_massRow, *m_volumeRow, *m_readRow, *m_choices;
+  QWidget *m_massRow, *m_volumeRow, *m_readRow;
   QPushButton *m_next, *m_skip;
-  Choice m_takeOut, m_accept, m_larger;
+  RunChoices* m_choices;
   QTimer m_clock;
-  bool m_telling = false; ///< what changes in the book is what is told here
+  std::optional<std::size_t> m_lotOf; ///< the product whose lot stands in its field
+  bool m_telling = false;             ///< what changes in the book is what is told here
 };
 
 } // namespace butte::app

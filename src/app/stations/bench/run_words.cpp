@@ -38,6 +38,19 @@ QString lasting(qint64 milliseconds) {
   return tr("%1 min %2 s").arg(seconds / 60).arg(seconds % 60, 2, 10, QChar('0'));
 }
 
+/// One decimal; what rounds to nothing has no sign.
+QString percentText(double percent) {
+  constexpr double nothing = 0.05;
+  return localNumber(std::abs(percent) < nothing ? 0 : percent, 1) + " %";
+}
+
+/// " or 492 mL by jug": of a liquid whose density is known.
+QString byJug(const core::ShelfProduct& product, core::Mass mass, const UnitsShown& units) {
+  if (!product.liquid || !product.densityKgPerL) return {};
+  return tr(" (%1 by jug)")
+      .arg(units.liquidText(core::Volume::fromLitres(mass.kilograms() / *product.densityKgPerL)));
+}
+
 struct EventWords {
   const BenchEdits& run;
   const UnitsShown& units;
@@ -178,9 +191,10 @@ QString runDetail(const BenchEdits& run, const UnitsShown& units, qint64 nowMill
     const auto& step = run.plan().vessels[next.vessel].steps[next.step];
     const auto cup = state.cup[step.product];
     const auto display = shownNow(run, units);
-    const auto band =
-        tr("%1 in all; ± %2 changes no element by more than 1 %")
-            .arg(units.text(core::wantedOf(state, step)), display.text(step.tolerance * state.ratio));
+    const auto band = tr("%1 in all; ± %2 changes no element by more than 1 %")
+                          .arg(units.text(core::wantedOf(state, step)) +
+                                   byJug(run.plan().shelf[step.product], core::wantedOf(state, step), units),
+                               display.text(step.tolerance * state.ratio));
     return cup > core::Mass{}
                ? tr("%1 lies in the cup, this is still missing. %2").arg(display.text(cup), band)
                : tr("container on, tare, pour slowly. %1").arg(band);
@@ -251,8 +265,7 @@ QString runResultText(const BenchEdits& run, const UnitsShown& units) {
                 .arg(qtext(run.plan().vessels[line.vessel].name).toHtmlEscaped(),
                      run.nameOf(line.product).toHtmlEscaped(),
                      line.percent ? units.text(line.wanted) : tr("not planned"), units.text(line.actual),
-                     line.percent ? QString("%1 %").arg(QLocale().toString(*line.percent, 'f', 1))
-                                  : QString("▲"));
+                     line.percent ? percentText(*line.percent) : QString("▲"));
   }
   return tr("<p>The feed comes to EC <b>%1</b>; planned %2.</p><table width='100%' "
             "cellpadding='3'>%3</table>")
