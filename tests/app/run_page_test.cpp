@@ -189,6 +189,18 @@ TEST_F(RunPageTest, TheScalesOwnUnitIsAskedAndShown) {
   EXPECT_NEAR(run().state().cup[product()].grams(), half + 453.59237, 1e-6) << "another unit is said with it";
 }
 
+TEST_F(RunPageTest, AWrongVolumeIsNotTakenForTheUsualOne) {
+  click("weighHere");
+  for (const auto* text : {"12 bananas", "0"}) {
+    type("runVolume", text);
+    click("runNext");
+    EXPECT_EQ(phase(), RunPhase::Pour) << text;
+  }
+  type("runVolume", "90");
+  click("runNext");
+  EXPECT_NEAR(run().state().vessels[0].water.litres(), 90, 1e-9);
+}
+
 TEST_F(RunPageTest, BadInputIsNamedAndNothingIsTold) {
   pourAndWeighFirst();
   const auto count = run().events().size();
@@ -200,6 +212,7 @@ TEST_F(RunPageTest, BadInputIsNamedAndNothingIsTold) {
   type("runMass", "0");
   click("runNext");
   EXPECT_EQ(run().events().size(), count);
+  EXPECT_EQ(find("runMass")->text(), "0") << "what was refused stays to be mended";
 }
 
 TEST_F(RunPageTest, EndedEarlyItIsABatchOfWhatIsInOrNothingAtAll) {

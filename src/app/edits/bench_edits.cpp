@@ -201,12 +201,19 @@ core::Result<book::Ref> BenchEdits::finish() {
       batch.ecRead = exchange::Amount{core::decimalText(ec->milliSiemensPerCm()), "mS/cm"};
     if (read.back().ph) batch.phRead = core::decimalText(*read.back().ph);
   }
-  const auto ref =
-      m_desk.book().create(Kind::Batch, toJson(batch), {DeedCode::BatchKept, {batch.formulaName}});
-  if (!ref) return ref.problem();
-  if (auto trouble = keep({DeedCode::RunTold, {m_run.name}}, "/batch", Json(), ref->uid)) return *trouble;
+  // One step: a batch without its run's end would be made a second time.
+  const auto ref = book::freshRef(Kind::Batch);
+  if (auto trouble = m_desk.book().apply(
+          {0,
+           {},
+           {},
+           {DeedCode::BatchKept, {batch.formulaName}},
+           {},
+           {{ref, "", Json(), Json{{"body", toJson(batch)}}}, {m_ref, "/body/batch", Json(), ref.uid}}}))
+    return *trouble;
+  if (auto trouble = m_desk.book().flush()) return *trouble;
   m_open = false;
-  return *ref;
+  return ref;
 }
 
 } // namespace butte::app

@@ -23,9 +23,11 @@ std::vector<Mass> gramsPerLitreOfFeed(const RunPlan& plan) {
   return out;
 }
 
-Mass toleranceOf(const RunPlan& plan, const RunVessel& vessel, const RunStep& step, Mass readability) {
+namespace {
+
+Mass toleranceIn(const NutrientAmounts& feedMgPerLitre, const RunPlan& plan, const RunVessel& vessel,
+                 const RunStep& step, Mass readability) {
   constexpr double ofItself = 0.02;
-  const auto feed = mix(plan.water, plan.shelf, gramsPerLitreOfFeed(plan), Volume::fromLitres(1));
   const auto& fractions = plan.shelf[step.product].composition.massFraction;
   double least = ofItself * step.planned.grams();
   const double litresOfFeed = vessel.volume.litres() * vessel.factor;
@@ -34,22 +36,27 @@ Mass toleranceOf(const RunPlan& plan, const RunVessel& vessel, const RunStep& st
     // What it brings by the way (sodium of a chelate) does not bind it.
     constexpr double byTheWay = 0.01;
     if (n == Nutrient::Na || n == Nutrient::Cl || fraction < byTheWay) continue;
-    const double allowed =
-        worthASecondLookPercent / 100 * feed.milligramsPerLitre.of(n) / 1000 * litresOfFeed;
+    const double allowed = worthASecondLookPercent / 100 * feedMgPerLitre.of(n) / 1000 * litresOfFeed;
     least = std::min(least, allowed / fraction);
   }
   return Mass::fromGrams(std::max(least, readability.grams() / 2));
 }
 
+NutrientAmounts plannedFeed(const RunPlan& plan) {
+  return mix(plan.water, plan.shelf, gramsPerLitreOfFeed(plan), Volume::fromLitres(1)).milligramsPerLitre;
+}
+
+} // namespace
+
+Mass toleranceOf(const RunPlan& plan, const RunVessel& vessel, const RunStep& step, Mass readability) {
+  return toleranceIn(plannedFeed(plan), plan, vessel, step, readability);
+}
+
 void setTolerances(RunPlan& plan, Mass readability) {
-  std::vector<Mass> all;
-  for (const auto& vessel : plan.vessels)
-    for (const auto& step : vessel.steps)
-      all.push_back(toleranceOf(plan, vessel, step, readability));
-  std::size_t at = 0;
+  const auto feed = plannedFeed(plan);
   for (auto& vessel : plan.vessels)
     for (auto& step : vessel.steps)
-      step.tolerance = all[at++];
+      step.tolerance = toleranceIn(feed, plan, vessel, step, readability);
 }
 
 } // namespace butte::core

@@ -14,9 +14,6 @@ bool isDigit(char c) {
 bool isLetter(char c) {
   return (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z');
 }
-bool isBlank(char c) {
-  return c == ' ' || c == '\t';
-}
 
 /// "1,234" or "1,234,567": every part behind a comma has three digits.
 bool isGrouped(std::string_view whole) {

@@ -21,6 +21,10 @@ struct LineToken {
 /// that has no place in it, or a number whose comma may be a point or part thousands.
 std::optional<std::vector<LineToken>> lineTokens(std::string_view line);
 
+inline bool isBlank(char c) {
+  return c == ' ' || c == '\t';
+}
+
 /// Without the blanks and control characters around it.
 std::string_view trimmedLine(std::string_view line);
 

@@ -17,9 +17,6 @@ constexpr const char* where = "pattern";
 constexpr const char* bracesOfPattern = "{weight}, {weight:kg}, {unit}, {stable:A|B}, {any}";
 constexpr const char* unitsOfPattern = "mg, g, kg, oz, lb";
 
-bool isBlankOfPattern(char c) {
-  return c == ' ' || c == '\t';
-}
 bool isUnit(std::string_view text) {
   return text == "mg" || text == "g" || text == "kg" || text == "oz" || text == "lb";
 }
@@ -42,7 +39,7 @@ public:
 
 private:
   void blanks() {
-    while (m_at < m_line.size() && isBlankOfPattern(m_line[m_at]))
+    while (m_at < m_line.size() && isBlank(m_line[m_at]))
       ++m_at;
   }
   bool text(const std::string& wanted) {
@@ -101,7 +98,7 @@ private:
   }
   void any(std::size_t index) {
     const auto* next = index + 1 < m_pieces.size() ? &m_pieces[index + 1] : nullptr;
-    while (m_at < m_line.size() && !isBlankOfPattern(m_line[m_at]) &&
+    while (m_at < m_line.size() && !isBlank(m_line[m_at]) &&
            !(next && next->part == ScalePattern::Part::Text &&
              m_line.substr(m_at, next->text.size()) == next->text))
       ++m_at;
@@ -148,13 +145,13 @@ core::Result<ScalePattern> ScalePattern::parse(std::string_view text) {
       if (!piece) return piece.problem();
       out.m_pieces.push_back(std::move(piece).value());
       at = end + 1;
-    } else if (isBlankOfPattern(text[at])) {
+    } else if (isBlank(text[at])) {
       out.m_pieces.push_back({Part::Blank, {}, {}});
-      while (at < text.size() && isBlankOfPattern(text[at]))
+      while (at < text.size() && isBlank(text[at]))
         ++at;
     } else {
       const auto start = at;
-      while (at < text.size() && text[at] != '{' && !isBlankOfPattern(text[at]))
+      while (at < text.size() && text[at] != '{' && !isBlank(text[at]))
         ++at;
       out.m_pieces.push_back({Part::Text, std::string(text.substr(start, at - start)), {}});
     }

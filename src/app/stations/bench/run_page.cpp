@@ -39,6 +39,10 @@ double inUnit(const QString& digits, const QString& from, const char* to) {
   const auto value = core::convert(digits.toDouble(), from.toStdString(), to);
   return value ? *value : 0;
 }
+
+bool isZero(const NumberField& field) {
+  return !field.digits().isEmpty() && field.digits().toDouble() <= 0;
+}
 } // namespace
 
 RunPage::RunPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget* parent)
@@ -167,11 +171,11 @@ void RunPage::told(const book::Trouble& trouble) {
 }
 
 void RunPage::tell(const core::RunDeed& deed) {
-  for (auto* field : {m_mass, m_volume, m_ec, m_ph})
-    field->show({});
   m_telling = true;
   const auto trouble = m_run.tell(deed);
   m_telling = false;
+  for (auto* field : {m_mass, m_volume, m_ec, m_ph})
+    if (!trouble) field->show({}); // what was refused stays to be mended
   told(trouble);
 }
 
@@ -198,6 +202,9 @@ std::size_t RunPage::product() const {
 void RunPage::next() {
   if (!m_run.isOpen()) return;
   const auto& next = m_run.state().next;
+  const bool pours = next.phase == RunPhase::Pour || next.phase == RunPhase::TopUp;
+  if (pours && (m_volume->isWrong() || isZero(*m_volume)))
+    return emit message(tr("Type how much water it is, or leave the field empty for what stands above."));
   const auto typedVolume = [this](core::Volume usual) {
     return m_volume->digits().isEmpty()
                ? usual
@@ -226,7 +233,7 @@ void RunPage::next() {
 }
 
 void RunPage::weigh() {
-  if (m_mass->isWrong() || m_mass->digits().isEmpty())
+  if (m_mass->isWrong() || m_mass->digits().isEmpty() || isZero(*m_mass))
     return emit message(tr("Type what the scale shows for this, then press Enter."));
   const auto grams = inUnit(m_mass->digits(), QString::fromStdString(scaleUnit()), "g");
   tell(core::did::Weighed{product(), core::Mass::fromGrams(grams), m_lot->text().trimmed().toStdString(),

@@ -1,5 +1,6 @@
 #include "stations/bench/run_words.h"
 
+#include "bench/weigh_plan.h"
 #include "edits/bench_edits.h"
 #include "formula/direct_mix.h"
 #include "language.h"
@@ -113,28 +114,23 @@ QString OnDisplay::text(core::Mass mass) const {
   return localNumber(value ? *value : mass.grams(), decimals) + " " + qtext(unit);
 }
 
-OnDisplay displayFor(const BenchEdits& run, core::Mass mass, const UnitsShown& units) {
-  const core::Scale* best = nullptr;
-  for (const auto& scale : run.document().scales) {
-    if (scale.spoons) continue;
-    const bool takes = mass <= scale.capacity, bestTakes = best && mass <= best->capacity;
-    const bool nearer =
-        best && (takes ? scale.readability < best->readability : scale.capacity > best->capacity);
-    if (!best || (takes && !bestTakes) || (takes == bestTakes && nearer)) best = &scale;
-  }
-  constexpr int usualDecimals = 2;
-  if (!best) return {units.massUnit().toStdString(), usualDecimals};
-  const auto step = core::convert(best->readability.grams(), "g", best->unit);
-  constexpr double nearly = 1e-6;
-  return {best->unit, step && *step > 0
-                          ? std::max(0, static_cast<int>(std::ceil(-std::log10(*step) - nearly)))
-                          : usualDecimals};
-}
-
+/// Of the scale that the sheet weighs it on too; the person's own unit where that is a set of spoons.
 OnDisplay shownNow(const BenchEdits& run, const UnitsShown& units) {
   const auto& next = run.state().next;
-  return displayFor(run, core::wantedOf(run.state(), run.plan().vessels[next.vessel].steps[next.step]),
-                    units);
+  const auto& step = run.plan().vessels[next.vessel].steps[next.step];
+  const auto& scales = run.document().scales;
+  std::vector<core::Mass> weights(run.plan().shelf.size());
+  weights[step.product] = core::wantedOf(run.state(), step);
+  const auto plan = core::weighPlan(run.plan().shelf, weights, scales);
+  constexpr int usualDecimals = 2;
+  if (plan.empty() || scales[plan.front().scale].spoons)
+    return {units.massUnit().toStdString(), usualDecimals};
+  const auto& scale = scales[plan.front().scale];
+  const auto shown = core::convert(scale.readability.grams(), "g", scale.unit);
+  constexpr double nearly = 1e-6;
+  const bool known = shown && *shown > 0;
+  return {scale.unit,
+          known ? std::max(0, static_cast<int>(std::ceil(-std::log10(*shown) - nearly))) : usualDecimals};
 }
 
 QString runHeading(const BenchEdits& run) {

@@ -15,10 +15,7 @@ struct OnDisplay {
   int decimals = 0;
   QString text(core::Mass mass) const;
 };
-/// The finest scale of the formula that takes it at once, else the largest; the person's unit without one.
-OnDisplay displayFor(const BenchEdits& run, core::Mass mass, const UnitsShown& units);
-
-/// Of the product that is in hand.
+/// Of the product that is in hand: of the scale that the sheet weighs it on too.
 OnDisplay shownNow(const BenchEdits& run, const UnitsShown& units);
 
 /// What the hand does next: "Weigh potassium nitrate".
