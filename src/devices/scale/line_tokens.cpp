@@ -143,4 +143,12 @@ std::optional<std::vector<LineToken>> lineTokens(std::string_view line) {
   return Cutter(trimmedLine(line)).cut();
 }
 
+int decimalsOf(std::string_view number) {
+  const auto point = number.find_last_of(".,");
+  if (point == std::string_view::npos) return 0;
+  const auto digits = number.substr(point + 1);
+  return static_cast<int>(
+      std::count_if(digits.begin(), digits.end(), [](char c) { return c >= '0' && c <= '9'; }));
+}
+
 } // namespace butte::devices

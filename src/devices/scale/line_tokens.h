@@ -31,4 +31,7 @@ std::string_view trimmedLine(std::string_view line);
 /// "1234.5", "12,34" and "1,234.5" as they are meant; nothing for "1,234" and what is no number. Unsigned.
 std::optional<double> clearNumber(std::string_view digits);
 
+/// Digits behind the point or comma of a number that clearNumber() took.
+int decimalsOf(std::string_view number);
+
 } // namespace butte::devices

@@ -102,6 +102,7 @@ private:
     m_minus = token.text.front() == '-';
     m_exponent = token.exponent;
     m_value = token.value;
+    m_decimals = decimalsOf(token.text);
     if (!token.whole || !m_unit.empty()) return 1;
     // Pounds with ounces: "1 lb 3.5 oz" or "1:03.5 lb:oz".
     std::size_t ounces = 0, taken = 0;
@@ -115,6 +116,7 @@ private:
     const double pounds = std::abs(token.value) + rest.value / ouncesPerPound;
     m_value = m_minus ? -pounds : pounds;
     m_unit = "lb:oz";
+    m_decimals = decimalsOf(rest.text);
     return taken;
   }
 
@@ -164,6 +166,7 @@ private:
     if (!m_value || m_unit.empty() || m_exponent || m_notLoad || (m_stable && m_moving)) return out;
     out.status = ScaleStatus::Weight;
     out.unit = m_unit;
+    out.decimals = m_decimals;
     out.mass = core::Mass::fromGrams((*m_value + 0.0) * gramsIn(m_unit == "lb:oz" ? "lb" : m_unit));
     if (m_stable || m_moving) out.stable = m_stable;
     return out;
@@ -172,6 +175,7 @@ private:
   const Tokens& m_tokens;
   std::optional<double> m_value;
   std::string m_unit;
+  int m_decimals = 0;
   std::optional<ScaleWord> m_state;
   bool m_stable = false, m_moving = false, m_notLoad = false, m_minus = false, m_exponent = false;
 };

@@ -22,6 +22,7 @@ struct ScaleReading {
   std::optional<core::Mass> mass; ///< with Weight alone; below zero when less lies on it than at its tare
   std::string unit;               ///< of its display: "mg", "g", "kg", "oz", "lb", "lb:oz"; with Weight alone
   std::optional<bool> stable;     ///< nothing where the line does not say
+  int decimals = 0;               ///< of the value as displayed, in its unit (of ounces for "lb:oz")
 };
 
 /// Reads a line as scales send it: a sign, a value, a unit, words or marks for stable and moving, gross and

@@ -33,7 +33,7 @@ public:
     blanks();
     if (m_at != m_line.size()) return {};
     ScaleReading out{ScaleStatus::Weight, core::Mass::fromGrams((m_value + 0.0) * gramsIn(m_unit)), m_unit,
-                     m_stable};
+                     m_stable, m_decimals};
     return out;
   }
 
@@ -78,6 +78,7 @@ private:
     const auto value = digits.empty() ? std::nullopt : clearNumber(digits);
     if (!value) return false;
     m_value = minus ? -*value : *value;
+    m_decimals = decimalsOf(digits);
     if (!fixedUnit.empty()) m_unit = fixedUnit;
     return true;
   }
@@ -108,6 +109,7 @@ private:
   std::string_view m_line;
   std::size_t m_at = 0;
   double m_value = 0;
+  int m_decimals = 0;
   std::string m_unit;
   std::optional<bool> m_stable;
 };
