@@ -47,6 +47,9 @@ core::RunStep readStep(const Json& json, const std::string& path, BenchRun& run,
   core::RunStep step{static_cast<std::size_t>(known - run.products.begin()),
                      core::Mass::fromGrams(above(reader, "g", 0, false)),
                      core::Mass::fromGrams(above(reader, "tolerance_g", 0, true))};
+  if (json.contains("most_at_once_g"))
+    step.mostAtOnce = core::Mass::fromGrams(above(reader, "most_at_once_g", 0, false));
+  step.scale = reader.text("scale").value_or("");
   reader.finish();
   return step;
 }
@@ -111,9 +114,12 @@ Json toJson(const BenchRun& run) {
     Json steps = Json::array();
     for (const auto& step : vessel.steps) {
       planned[step.product] = true;
-      steps.push_back({{"product", run.products[step.product]},
-                       {"g", step.planned.grams()},
-                       {"tolerance_g", step.tolerance.grams()}});
+      Json one{{"product", run.products[step.product]},
+               {"g", step.planned.grams()},
+               {"tolerance_g", step.tolerance.grams()}};
+      if (step.mostAtOnce > core::Mass{}) one["most_at_once_g"] = step.mostAtOnce.grams();
+      if (!step.scale.empty()) one["scale"] = step.scale;
+      steps.push_back(std::move(one));
     }
     vessels.push_back({{"name", vessel.name},
                        {"volume_l", vessel.volume.litres()},

@@ -24,6 +24,8 @@ const char* code(RunPhase phase) {
     return "top_up";
   case RunPhase::Measure:
     return "measure";
+  case RunPhase::Prepare:
+    return "prepare";
   case RunPhase::Done:
     break;
   }
@@ -32,7 +34,7 @@ const char* code(RunPhase phase) {
 
 Json nextObject(const RunPlan& plan, const RunState& state) {
   Json out{{"phase", code(state.next.phase)}};
-  if (state.next.phase == RunPhase::Done) return out;
+  if (state.next.phase == RunPhase::Done || state.next.phase == RunPhase::Prepare) return out;
   const auto& vessel = plan.vessels[state.next.vessel];
   out["vessel"] = vessel.name;
   const bool product = state.next.phase == RunPhase::Weigh || state.next.phase == RunPhase::Decide ||

@@ -43,6 +43,7 @@ private:
   using Reader = std::function<RunDeed(EventReader&)>;
   static const std::map<std::string, Reader>& readers() {
     static const std::map<std::string, Reader> all{
+        {"prepared", [](EventReader&) -> RunDeed { return did::Prepared{}; }},
         {"poured",
          [](EventReader& r) -> RunDeed {
            return did::Poured{r.vessel(), r.volume()};
@@ -78,6 +79,7 @@ private:
            return did::ToppedUp{r.vessel(), r.volume()};
          }},
         {"read", [](EventReader& r) -> RunDeed { return r.reading(); }},
+        {"discarded", [](EventReader& r) -> RunDeed { return did::Discarded{r.vessel()}; }},
         {"paused", [](EventReader&) -> RunDeed { return did::Paused{}; }},
         {"resumed", [](EventReader&) -> RunDeed { return did::Resumed{}; }},
         {"handed_over",
@@ -188,6 +190,7 @@ struct Teller {
   void vessel(std::size_t v) { out["vessel"] = plan.vessels[v].name; }
   void both(std::size_t p, std::size_t v) { product(p), vessel(v); }
 
+  void operator()(const core::did::Prepared&) { did("prepared"); }
   void operator()(const core::did::Poured& d) {
     did("poured"), vessel(d.vessel);
     out["volume_l"] = d.volume.litres();
@@ -216,6 +219,7 @@ struct Teller {
     if (d.conductivity) out["ec_ms_per_cm"] = d.conductivity->milliSiemensPerCm();
     if (d.ph) out["ph"] = *d.ph;
   }
+  void operator()(const core::did::Discarded& d) { did("discarded"), vessel(d.vessel); }
   void operator()(const core::did::Paused&) { did("paused"); }
   void operator()(const core::did::Resumed&) { did("resumed"); }
   void operator()(const core::did::HandedOver& d) { did("handed_over"), out["to"] = d.to; }

@@ -6,7 +6,12 @@
 #include "edits/stock_edits.h"
 #include "mends/mend_finder.h"
 #include "paint/theme.h"
+#include "panel/sim_panel.h"
+#include "run/run_state.h"
+#include "serve/sim_server.h"
+#include "services/device_desk.h"
 #include "services/units_shown.h"
+#include "stations/bench/run_page.h"
 #include "stations/book/compare_view.h"
 #include "stations/target/crops_page.h"
 #include "stations/water/blend_bar.h"
@@ -36,6 +41,7 @@ protected:
     EXPECT_EQ(picture.width(), 1280) << "the window fits its screen";
     EXPECT_EQ(picture.height(), 800);
     const auto there = qEnvironmentVariable("BUTTE_PICTURES");
+    if (name.startsWith("weigh-") && there.contains("docs")) return; // for the eye alone
     const bool kept = there.isEmpty() || picture.save(there + "/" + name + ".png");
     EXPECT_TRUE(kept) << there.toStdString();
   }
@@ -107,12 +113,30 @@ TEST_F(PicturesTest, ASaltOnTheScale) {
   window->showStation(Station::Bench);
   QApplication::processEvents();
   click("weighHere");
+  keep("weigh-ready");
+  click("runNext");
   click("runNext");
   type("runLot", "CN-26-04");
-  type("runMass", "9.4 kg");
-  click("runNext");
-  type("runMass", "1200");
+  window->devices().startStandIn();
+  auto& hand = window->devices().standIn()->bench();
+  const auto says = [this](const char* words) {
+    return QTest::qWaitFor([&] { return find<QLabel>("scaleWords")->text().contains(words); }, 15000);
+  };
+  ASSERT_TRUE(says("At zero"));
+  hand.apply(sim::act::LayOn{core::Mass::fromGrams(940)});
+  ASSERT_TRUE(says("Is that the container?")) << find<QLabel>("scaleWords")->text().toStdString();
+  keep("weigh-trouble");
+  click("scaleTare");
+  ASSERT_TRUE(says("At zero"));
+  const auto& run = window->findChild<RunPage*>()->run();
+  const auto wanted = core::toWeighNow(run.state(), run.plan(), run.at().vessel, run.at().step);
+  hand.apply(sim::act::Pour{wanted * 0.97, 0});
+  ASSERT_TRUE(says("Slowly now")) << find<QLabel>("scaleWords")->text().toStdString();
   keep("weigh");
+  hand.apply(sim::act::Pour{wanted * 0.08, 0});
+  ASSERT_TRUE(says("too much")) << find<QLabel>("scaleWords")->text().toStdString();
+  keep("weigh-over");
+  window->devices().stopStandIn();
 }
 
 TEST_F(PicturesTest, ADrumToppedUpInTheDark) {

@@ -68,6 +68,7 @@ std::vector<View> views() {
                    window.showStation(Station::Bench);
                    window.findChild<QAbstractButton*>("weighHere")->click();
                    window.findChild<QAbstractButton*>("runNext")->click();
+                   window.findChild<QAbstractButton*>("runNext")->click();
                  }});
   out.push_back({"too much weighed", [](MainWindow& window) {
                    window.showStation(Station::Bench);

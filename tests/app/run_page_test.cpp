@@ -40,8 +40,14 @@ protected:
     type("runMass", QString::number(grams, 'f', 4) + " g");
     click("runNext");
   }
-  void pourAndWeighFirst() {
+  /// All stands ready.
+  void begin() {
     click("weighHere");
+    ASSERT_EQ(phase(), RunPhase::Prepare);
+    click("runNext");
+  }
+  void pourAndWeighFirst() {
+    begin();
     click("runNext"); // the water is in
     ASSERT_EQ(phase(), RunPhase::Weigh);
   }
@@ -64,7 +70,7 @@ protected:
 };
 
 TEST_F(RunPageTest, AWholeRunEndsAsABatchWithWhatWasWeighed) {
-  click("weighHere");
+  begin();
   EXPECT_EQ(phase(), RunPhase::Pour);
   EXPECT_THAT(label("runHeading"), HasSubstr("Water into A"));
   EXPECT_THAT(label("runFigure"), HasSubstr("100 L"));
@@ -91,19 +97,19 @@ TEST_F(RunPageTest, AWholeRunEndsAsABatchWithWhatWasWeighed) {
 }
 
 TEST_F(RunPageTest, OneKeyLeadsThroughEveryStep) {
-  click("weighHere");
+  begin();
   press(Qt::Key_Return);
   ASSERT_EQ(phase(), RunPhase::Weigh);
   const auto text = QString::number(missing(), 'f', 3) + " g";
   QTest::keyClicks(QApplication::focusWidget(), text);
   press(Qt::Key_Return);
   EXPECT_EQ(phase(), RunPhase::Tip);
-  EXPECT_EQ(run().events().size(), 2u) << "one press, one event";
+  EXPECT_EQ(run().events().size(), 3u) << "one press, one event";
   press(Qt::Key_Return);
   EXPECT_EQ(phase(), RunPhase::Dissolve);
   press(Qt::Key_Return);
   EXPECT_EQ(phase(), RunPhase::Weigh);
-  EXPECT_EQ(run().events().size(), 4u);
+  EXPECT_EQ(run().events().size(), 5u);
   press(Qt::Key_F9);
   EXPECT_EQ(phase(), RunPhase::Dissolve);
 }
@@ -144,7 +150,7 @@ TEST_F(RunPageTest, ItGoesOnAfterTheProgramWasKilledWhereItStood) {
   click("weighHere");
   EXPECT_EQ(phase(), RunPhase::Dissolve);
   EXPECT_EQ(run().events(), events);
-  EXPECT_THAT(label("runDetail"), HasSubstr("stirred for 0 min"));
+  EXPECT_THAT(label("runDetail"), HasSubstr("dissolves for 0 min"));
 }
 
 TEST_F(RunPageTest, ThePlanStaysWhatItWasWhileTheFormulaChanges) {
@@ -190,7 +196,7 @@ TEST_F(RunPageTest, TheScalesOwnUnitIsAskedAndShown) {
 }
 
 TEST_F(RunPageTest, AWrongVolumeIsNotTakenForTheUsualOne) {
-  click("weighHere");
+  begin();
   for (const auto* text : {"12 bananas", "0"}) {
     type("runVolume", text);
     click("runNext");
@@ -216,7 +222,7 @@ TEST_F(RunPageTest, BadInputIsNamedAndNothingIsTold) {
 }
 
 TEST_F(RunPageTest, EndedEarlyItIsABatchOfWhatIsInOrNothingAtAll) {
-  click("weighHere");
+  begin();
   window->prompts().goOn = [](const QString&, const QString&, const QString&) { return true; };
   click("runEnd");
   EXPECT_FALSE(BenchEdits::unfinished(window->desk()));
@@ -236,7 +242,7 @@ TEST_F(RunPageTest, OneVesselOfFeedIsWeighedTheSameWay) {
   type("directVessel", "20 L");
   window->showStation(Station::Bench);
   QApplication::processEvents();
-  click("weighHere");
+  begin();
   ASSERT_EQ(run().plan().vessels.size(), 1u);
   EXPECT_THAT(label("runFigure"), HasSubstr("18")) << "nine tenths of the water first";
   walkToTheEnd();
@@ -252,6 +258,152 @@ TEST(RunGaugeTest, TheLastTenthIsAsWideAsTheNineBefore) {
   EXPECT_DOUBLE_EQ(RunGauge::placeOf(0.9), 0.45);
   EXPECT_DOUBLE_EQ(RunGauge::placeOf(1), 0.9);
   EXPECT_DOUBLE_EQ(RunGauge::placeOf(5), 1);
+}
+
+TEST_F(RunPageTest, WhatHasToStandReadyIsSaidFirst) {
+  click("weighHere");
+  const auto text = label("runResult");
+  EXPECT_THAT(text, HasSubstr("goggles"));
+  EXPECT_THAT(text, HasSubstr("calcium nitrate"));
+  EXPECT_THAT(text, HasSubstr("100 L of water first"));
+  EXPECT_THAT(text, HasSubstr("clean spoon and cup"));
+}
+
+TEST_F(RunPageTest, APauseHoldsAllAndIsInTheBook) {
+  pourAndWeighFirst();
+  click("runPause");
+  EXPECT_THAT(label("runHeading"), HasSubstr("Paused"));
+  click("runNext");
+  EXPECT_EQ(phase(), RunPhase::Weigh) << "the press only went on";
+  EXPECT_FALSE(run().state().paused);
+}
+
+TEST_F(RunPageTest, SulfateInTheCalciumTankIsToldWithWhatFallsAndWhatIsLost) {
+  begin();
+  // Up to the first salt of the second tank, which holds the sulfates.
+  while (run().at().vessel == 0)
+    phase() == RunPhase::Weigh
+        ? weigh(missing())
+        : (phase() == RunPhase::Measure ? type("runPh", "6") : void(), click("runNext"));
+  click("runNext"); // its water
+  while (run().nameOf(product()).toStdString().find("sulfate") == std::string::npos)
+    phase() == RunPhase::Weigh ? weigh(missing()) : click("runNext");
+  weigh(missing());
+  ASSERT_EQ(phase(), RunPhase::Tip);
+  press(Qt::Key_F4);
+  click("troubleVessel");
+  EXPECT_THAT(label("troubleQuestion"), HasSubstr("Where did"));
+  click("troubleInto"); // the first: A
+  EXPECT_THAT(label("runTrouble"), HasSubstr("does not belong"));
+  EXPECT_THAT(label("runTrouble"), HasSubstr("gypsum"));
+  EXPECT_THAT(label("runTrouble"), HasSubstr("Ca -"));
+  EXPECT_TRUE(find<QPushButton>("runDiscard")->isVisible());
+  click("runDiscard");
+  EXPECT_EQ(run().state().vessels[0].of[run().plan().vessels[0].steps[0].product].in, core::Mass{});
+  EXPECT_EQ(phase(), RunPhase::Pour) << "A begins anew";
+  EXPECT_EQ(run().at().vessel, 0u);
+}
+
+TEST_F(RunPageTest, ATraceInTheOtherTankStaysClearAndIsLeftOutThere) {
+  begin();
+  // Of the second vessel a salt that harms nothing in the first: potassium nitrate.
+  while (run().at().vessel == 0)
+    phase() == RunPhase::Weigh
+        ? weigh(missing())
+        : (phase() == RunPhase::Measure ? type("runPh", "6") : void(), click("runNext"));
+  click("runNext");
+  const auto isNitrate = [&] { return run().nameOf(product()) == "potassium nitrate"; };
+  for (int i = 0; i < 40 && !isNitrate(); ++i)
+    phase() == RunPhase::Weigh ? weigh(missing()) : click("runNext");
+  if (!isNitrate()) GTEST_FAIL() << "no potassium nitrate in B";
+  weigh(missing());
+  press(Qt::Key_F4);
+  click("troubleVessel");
+  click("troubleInto");
+  EXPECT_THAT(label("runTrouble"), HasSubstr("can be used"));
+  EXPECT_FALSE(find<QPushButton>("runDiscard")->isVisible());
+  const auto stray = product();
+  click("runLeaveOut");
+  EXPECT_TRUE(run().state().vessels[1].of[stray].skipped);
+}
+
+TEST_F(RunPageTest, AnotherSaltInTheCupIsStruckAndToldAsItWas) {
+  pourAndWeighFirst();
+  const double grams = missing();
+  weigh(grams);
+  click("runNext"); // tipped
+  ASSERT_EQ(phase(), RunPhase::Dissolve);
+  press(Qt::Key_F4);
+  click("troubleProduct");
+  const auto was = run().plan().vessels[0].steps[0].product;
+  for (auto* button : window->findChildren<QPushButton*>("troubleInstead"))
+    if (button->text().contains("magnesium sulfate")) {
+      QTest::mouseClick(button, Qt::LeftButton);
+      break;
+    }
+  EXPECT_EQ(run().state().vessels[0].of[was].in, core::Mass{});
+  double other = 0;
+  for (std::size_t p = 0; p < run().plan().shelf.size(); ++p)
+    other += run().state().vessels[0].of[p].in.grams();
+  EXPECT_NEAR(other, grams, 1e-6) << "no gram is lost";
+  EXPECT_THAT(label("runTrouble"), HasSubstr("does not belong"));
+  EXPECT_EQ(phase(), RunPhase::Weigh) << "the first is still to be weighed";
+}
+
+TEST_F(RunPageTest, TooMuchWaterMakesAllLargerOrTheVesselWeaker) {
+  pourAndWeighFirst();
+  const double wanted = missing();
+  press(Qt::Key_F4);
+  click("troubleWater");
+  type("troubleVolume", "220");
+  click("troubleWaterIs");
+  EXPECT_THAT(label("troubleQuestion"), HasSubstr("20.0 L above the mark"));
+  click("troubleLarger");
+  EXPECT_NEAR(missing(), 1.1 * wanted, 1e-6);
+  EXPECT_NEAR(run().state().vessels[0].water.litres(), 220, 1e-9);
+  press(Qt::Key_F9);
+  press(Qt::Key_F9);
+  press(Qt::Key_F4);
+  click("troubleWater");
+  type("troubleVolume", "220");
+  click("troubleWaterIs");
+  click("troubleWeaker");
+  EXPECT_NEAR(missing(), wanted, 1e-6);
+  EXPECT_NEAR(run().state().vessels[0].full->litres(), 220, 1e-9);
+}
+
+TEST_F(RunPageTest, AnEmptyBagMakesAllSmallerOrIsFollowedByAnother) {
+  pourAndWeighFirst();
+  const double wanted = missing();
+  type("runLot", "OLD");
+  weigh(0.6 * wanted);
+  press(Qt::Key_F4);
+  click("troubleBag");
+  click("troubleSmaller");
+  EXPECT_NEAR(run().state().ratio, 0.6, 1e-9);
+  EXPECT_EQ(phase(), RunPhase::Tip);
+  press(Qt::Key_F9);
+  press(Qt::Key_F4);
+  click("troubleBag");
+  click("troubleSecondBag");
+  type("runLot", "NEW");
+  weigh(missing());
+  EXPECT_EQ(phase(), RunPhase::Tip);
+  ASSERT_EQ(run().state().lots.size(), 2u);
+  EXPECT_EQ(run().state().lots[1].lot, "NEW");
+}
+
+TEST_F(RunPageTest, AnyLineThatIsNotSoIsStruck) {
+  pourAndWeighFirst();
+  weigh(missing());
+  click("runNext");
+  press(Qt::Key_F4);
+  click("troubleLine");
+  const auto lines = window->findChildren<QPushButton*>("troubleStrike");
+  EXPECT_EQ(lines.size(), 4) << "ready, water, weight, tipped";
+  EXPECT_THAT(lines.last()->text().toStdString(), HasSubstr("all stands ready"));
+  QTest::mouseClick(lines[2], Qt::LeftButton); // the water
+  EXPECT_EQ(phase(), RunPhase::Pour);
 }
 
 } // namespace

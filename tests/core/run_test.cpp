@@ -54,6 +54,8 @@ TEST(Run, GoesFromStepToStep) {
     EXPECT_EQ(next.step, step) << deeds.size();
   };
   const auto then = [&](RunDeed deed) { deeds.push_back(std::move(deed)); };
+  expectNext(RunPhase::Prepare, 0, 0);
+  then(did::Prepared{});
   expectNext(RunPhase::Pour, 0, 0);
   then(poured(0, 5));
   expectNext(RunPhase::Weigh, 0, 0);
@@ -66,7 +68,7 @@ TEST(Run, GoesFromStepToStep) {
   expectNext(RunPhase::Tip, 0, 0);
   then(did::Tipped{calcium, 0});
   expectNext(RunPhase::Dissolve, 0, 0);
-  EXPECT_EQ(stateOf(plan, deeds).vessels[0].of[calcium].tippedAtMilliseconds, 3000);
+  EXPECT_EQ(stateOf(plan, deeds).vessels[0].of[calcium].tippedAtMilliseconds, 4000);
   then(did::Clear{calcium, 0});
   expectNext(RunPhase::Weigh, 0, 1);
   then(did::Skipped{potassium, 0});

@@ -55,13 +55,6 @@ std::vector<core::RunVessel> vesselsOf(const FormulaEditor& editor) {
   return fresh ? directVessel(**answer.direct) : std::vector<core::RunVessel>();
 }
 
-core::Mass finestStep(const std::vector<core::Scale>& scales) {
-  core::Mass out;
-  for (const auto& scale : scales)
-    if (!scale.spoons && (out <= core::Mass{} || scale.readability < out)) out = scale.readability;
-  return out;
-}
-
 } // namespace
 
 bool BenchEdits::canBegin(const FormulaEditor& editor) {
@@ -76,7 +69,7 @@ Trouble BenchEdits::begin(const FormulaEditor& editor) {
   run.formulaUid = m_desk.inHand().uid;
   run.formulaVersion = *version;
   core::RunPlan plan{editor.document().given.request.shelf, editor.answer().waters.water, vesselsOf(editor)};
-  core::setTolerances(plan, finestStep(editor.document().scales));
+  core::fitScales(plan, editor.document().scales);
   run.vessels = plan.vessels;
   for (const auto& product : plan.shelf)
     run.products.push_back(product.id);
@@ -142,37 +135,50 @@ Trouble BenchEdits::takeState() {
   return std::nullopt;
 }
 
+core::RunNext BenchEdits::at() const {
+  const auto ahead = m_meanwhile ? core::weighMeanwhile(m_plan, m_state) : std::nullopt;
+  return ahead.value_or(m_state.next);
+}
+
+bool BenchEdits::canWeighMeanwhile() const {
+  return core::weighMeanwhile(m_plan, m_state).has_value();
+}
+
 QString BenchEdits::nameOf(std::size_t product) const {
   return QString::fromStdString(m_plan.shelf[product].name);
 }
 
-Trouble BenchEdits::keep(const core::Deed& deed, const std::string& pointer, const Json& before,
-                         const Json& after) {
-  if (auto trouble = m_desk.book().apply({0, {}, {}, deed, {}, {{m_ref, "/body" + pointer, before, after}}}))
-    return trouble;
-  return m_desk.book().flush();
-}
-
-Trouble BenchEdits::tell(const core::RunDeed& deed) {
-  core::RunEvent event{QDateTime::currentMSecsSinceEpoch(), m_desk.initials().toStdString(), deed};
+Trouble BenchEdits::tellAll(const std::vector<core::RunDeed>& deeds) {
   auto events = m_run.events;
-  events.push_back(event);
+  std::vector<book::RecordChange> changes;
+  for (const auto& deed : deeds) {
+    events.push_back({QDateTime::currentMSecsSinceEpoch(), m_desk.initials().toStdString(), deed});
+    changes.push_back(
+        {m_ref, "/body/events/" + std::to_string(events.size() - 1), Json(), toJson(m_run, events.back())});
+  }
   auto state = core::runState(m_plan, events);
   if (!state) return state.problem();
-  if (auto trouble = keep({DeedCode::RunTold, {m_run.name}}, "/events/" + std::to_string(m_run.events.size()),
-                          Json(), toJson(m_run, event)))
+  if (auto trouble = m_desk.book().apply({0, {}, {}, {DeedCode::RunTold, {m_run.name}}, {}, changes}))
     return trouble;
+  if (auto trouble = m_desk.book().flush()) return trouble;
   m_run.events = std::move(events);
   m_state = std::move(state).value();
+  if (!canWeighMeanwhile()) m_meanwhile = false;
   return std::nullopt;
 }
 
+std::vector<bool> BenchEdits::standing() const {
+  std::vector<bool> out(m_run.events.size(), true);
+  for (std::size_t i = 0; i < m_run.events.size(); ++i)
+    if (const auto* strike = std::get_if<core::did::Struck>(&m_run.events[i].deed))
+      out[strike->event] = out[i] = false;
+  return out;
+}
+
 std::optional<std::size_t> BenchEdits::lastStanding() const {
-  std::vector<bool> struck(m_run.events.size(), false);
-  for (const auto& event : m_run.events)
-    if (const auto* strike = std::get_if<core::did::Struck>(&event.deed)) struck[strike->event] = true;
-  for (auto i = m_run.events.size(); i > 0; --i)
-    if (!struck[i - 1] && !std::holds_alternative<core::did::Struck>(m_run.events[i - 1].deed)) return i - 1;
+  const auto stands = standing();
+  for (auto i = stands.size(); i > 0; --i)
+    if (stands[i - 1]) return i - 1;
   return std::nullopt;
 }
 

@@ -33,14 +33,24 @@ public:
   const core::RunPlan& plan() const { return m_plan; }
   const core::RunState& state() const { return m_state; }
   const std::vector<core::RunEvent>& events() const { return m_run.events; }
+  /// What the hand is at: the next thing, or what is weighed while that dissolves.
+  core::RunNext at() const;
+  bool canWeighMeanwhile() const;
+  bool isMeanwhile() const { return m_meanwhile && canWeighMeanwhile(); }
+  /// Until it is weighed, or the other is clear.
+  void weighMeanwhile(bool on) { m_meanwhile = on; }
   QString nameOf(std::size_t product) const;
   /// The version of the formula that is made.
   const exchange::FormulaDocument& document() const { return *m_document; }
 
   /// Refused where it can't follow; in the file when this returns.
-  book::Trouble tell(const core::RunDeed& deed);
+  book::Trouble tell(const core::RunDeed& deed) { return tellAll({deed}); }
+  /// All of them or none, in one step.
+  book::Trouble tellAll(const std::vector<core::RunDeed>& deeds);
   /// The newest event that can be struck.
   std::optional<std::size_t> lastStanding() const;
+  /// Whether an event counts: neither struck nor a strike.
+  std::vector<bool> standing() const;
 
   /// The batch with what was really weighed, and its lots. The run then ends.
   core::Result<book::Ref> finish();
@@ -48,11 +58,9 @@ public:
 private:
   book::Trouble takePlan();
   book::Trouble takeState();
-  book::Trouble keep(const core::Deed& deed, const std::string& pointer, const exchange::Json& before,
-                     const exchange::Json& after);
 
   BookDesk& m_desk;
-  bool m_open = false;
+  bool m_open = false, m_meanwhile = false;
   book::Ref m_ref;
   book::BenchRun m_run;
   std::optional<exchange::FormulaDocument> m_document; ///< the version that is made

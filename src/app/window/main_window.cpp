@@ -8,6 +8,7 @@
 #include "print/sheet_text.h"
 #include "refresh/while_seen.h"
 #include "stations/bench/bench_page.h"
+#include "stations/bench/device_dialog.h"
 #include "stations/bench/run_page.h"
 #include "stations/book/book_page.h"
 #include "stations/formula/change_line.h"
@@ -67,7 +68,7 @@ constexpr int leastSideWidth = 300, usualSideWidth = 376; // beside a wide page 
 
 MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* parent)
     : QMainWindow(parent), m_settings(settings), m_units(settings), m_desk(m_editor, settings, dataFolder),
-      m_mends(m_editor), m_prompts(dialogPrompts(*this)) {
+      m_devices(settings), m_mends(m_editor), m_prompts(dialogPrompts(*this)) {
   resize(1280, 800);
   setAcceptDrops(true);
   m_line = new LineBar(m_editor, m_units, m_desk);
@@ -192,17 +193,7 @@ QWidget* MainWindow::makeStations() {
   connect(crops, &CropsPage::message, this, &MainWindow::say);
   connect(m_firstStart, &FirstStart::done, this, [this] { showStation(Station::Formula); });
   connect(m_firstStart, &FirstStart::message, this, &MainWindow::say);
-  m_run = new RunPage(m_desk, m_units, m_prompts);
-  m_runView = scrolling(m_run);
-  m_pages->addWidget(m_runView);
-  connect(bench, &BenchPage::runAsked, this, &MainWindow::runAtTheBench);
-  connect(m_run, &RunPage::message, this, &MainWindow::say);
-  connect(m_run, &RunPage::left, this, [this] { showStation(Station::Bench); });
-  connect(m_run, &RunPage::finished, this, &MainWindow::showRecord);
-  connect(bench, &BenchPage::mixedAsked, this, &MainWindow::keepMixedBatch);
-  connect(bench, &BenchPage::message, this, &MainWindow::say);
-  connect(bench, &BenchPage::pdfAsked, this, [this] { m_files->exportSheet(); });
-  connect(bench, &BenchPage::printAsked, this, [this] { m_files->printSheet(); });
+  connectBench(bench);
   connect(water, &WaterPage::message, this, &MainWindow::say);
   connect(target, &TargetPage::message, this, &MainWindow::say);
   connect(m_productPage, &ProductPage::message, this, &MainWindow::say);
@@ -211,6 +202,27 @@ QWidget* MainWindow::makeStations() {
   });
   connect(m_productPage, &ProductPage::done, this, [this] { showStation(Station::Formula); });
   return m_pages;
+}
+
+void MainWindow::connectBench(BenchPage* bench) {
+  m_run = new RunPage(m_desk, m_units, m_prompts, m_devices);
+  m_runView = scrolling(m_run);
+  m_pages->addWidget(m_runView);
+  connect(bench, &BenchPage::runAsked, this, &MainWindow::runAtTheBench);
+  connect(m_run, &RunPage::message, this, &MainWindow::say);
+  connect(m_run, &RunPage::left, this, [this] { showStation(Station::Bench); });
+  connect(m_run, &RunPage::finished, this, &MainWindow::showRecord);
+  connect(m_run, &RunPage::fullScreenAsked, this, [this](bool on) {
+    menuBar()->setVisible(!on);
+    m_line->setVisible(!on);
+    m_banner->setVisible(!on && !m_banner->text().isEmpty());
+    on ? showFullScreen() : showNormal();
+  });
+  connect(m_run, &RunPage::devicesAsked, this, [this] { DeviceDialog(m_devices, m_editor, this).exec(); });
+  connect(bench, &BenchPage::mixedAsked, this, &MainWindow::keepMixedBatch);
+  connect(bench, &BenchPage::message, this, &MainWindow::say);
+  connect(bench, &BenchPage::pdfAsked, this, [this] { m_files->exportSheet(); });
+  connect(bench, &BenchPage::printAsked, this, [this] { m_files->printSheet(); });
 }
 
 void MainWindow::addStation(Station station, QWidget* page) {

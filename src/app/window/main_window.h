@@ -2,6 +2,7 @@
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
 #include "mends/mend_finder.h"
+#include "services/device_desk.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
 #include "window/stations.h"
@@ -27,6 +28,7 @@ class FirstStart;
 class LineBar;
 class ProductList;
 class ProductPage;
+class BenchPage;
 class RunPage;
 class StocksPage;
 class WaterPage;
@@ -48,6 +50,7 @@ public:
   UnitsShown& units() { return m_units; }
   FileActions& files() { return *m_files; }
   BookDesk& desk() { return m_desk; }
+  DeviceDesk& devices() { return m_devices; }
   BookActions& books() { return *m_books; }
   MendFinder& mends() { return m_mends; }
   BookPage& bookPage() { return *m_bookPage; }
@@ -78,6 +81,7 @@ private:
   QWidget* makeStations();
   void addStation(Station station, QWidget* page);
   void connectParts(QWidget* acid);
+  void connectBench(BenchPage* bench);
   void keepMixedBatch();
   void runAtTheBench();
   void light(const std::string& productId);
@@ -88,6 +92,7 @@ private:
   FormulaEditor m_editor;
   UnitsShown m_units;
   BookDesk m_desk;
+  DeviceDesk m_devices;
   MendFinder m_mends;
   Prompts m_prompts;
   QStackedWidget* m_pages = nullptr;

@@ -11,6 +11,10 @@ namespace butte::core {
 
 /// Things that happen at the bench. `vessel` and `product` are indices into the plan.
 namespace did {
+/// All that is needed stands ready: gear, water, tools, vessels.
+struct Prepared {
+  bool operator==(const Prepared&) const = default;
+};
 /// Water went in, before the salts or among them.
 struct Poured {
   std::size_t vessel = 0;
@@ -69,6 +73,11 @@ struct Read {
   std::optional<double> ph;
   bool operator==(const Read&) const = default;
 };
+/// All that was in the vessel is poured away; it begins anew.
+struct Discarded {
+  std::size_t vessel = 0;
+  bool operator==(const Discarded&) const = default;
+};
 struct Paused {
   bool operator==(const Paused&) const = default;
 };
@@ -91,9 +100,10 @@ struct Finished {
 };
 } // namespace did
 
-using RunDeed = std::variant<did::Poured, did::Weighed, did::TakenOut, did::Tipped, did::Clear, did::Skipped,
-                             did::Accepted, did::Rescaled, did::ToppedUp, did::Read, did::Paused,
-                             did::Resumed, did::HandedOver, did::Struck, did::Finished>;
+using RunDeed =
+    std::variant<did::Prepared, did::Poured, did::Weighed, did::TakenOut, did::Tipped, did::Clear,
+                 did::Skipped, did::Accepted, did::Rescaled, did::ToppedUp, did::Read, did::Discarded,
+                 did::Paused, did::Resumed, did::HandedOver, did::Struck, did::Finished>;
 
 struct RunEvent {
   std::int64_t atMilliseconds = 0; ///< since 1970, UTC

@@ -59,4 +59,22 @@ void setTolerances(RunPlan& plan, Mass readability) {
       step.tolerance = toleranceIn(feed, plan, vessel, step, readability);
 }
 
+void fitScales(RunPlan& plan, const std::vector<Scale>& scales) {
+  if (scales.empty()) return setTolerances(plan, Mass{});
+  const auto feed = plannedFeed(plan);
+  for (auto& vessel : plan.vessels) {
+    std::vector<Mass> weights(plan.shelf.size());
+    for (const auto& step : vessel.steps)
+      weights[step.product] = weights[step.product] + step.planned;
+    for (const auto& weighed : weighPlan(plan.shelf, weights, scales))
+      for (auto& step : vessel.steps) {
+        if (step.product != weighed.product) continue;
+        const auto& scale = scales[weighed.scale];
+        step.tolerance = toleranceIn(feed, plan, vessel, step, weighed.step);
+        step.mostAtOnce = scale.spoons ? Mass{} : scale.capacity;
+        step.scale = scale.name;
+      }
+  }
+}
+
 } // namespace butte::core

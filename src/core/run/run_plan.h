@@ -1,4 +1,5 @@
 #pragma once
+#include "bench/weigh_plan.h"
 #include "product/shelf_product.h"
 #include "units/quantity.h"
 #include "water/water.h"
@@ -12,7 +13,9 @@ namespace butte::core {
 struct RunStep {
   std::size_t product = 0; ///< index into the plan's shelf
   Mass planned;
-  Mass tolerance; ///< either way; see toleranceOf()
+  Mass tolerance;      ///< either way; see toleranceOf()
+  Mass mostAtOnce{};   ///< what its scale takes; nothing: all of it
+  std::string scale{}; ///< that it is weighed on, by its name
 };
 
 /// A vessel that is filled in a run, its products in the order of mixing.
@@ -45,7 +48,11 @@ inline constexpr double worthASecondLookPercent = 1;
 /// more than 2 % of the weight itself (common practice), and no less than half a step of the scale.
 Mass toleranceOf(const RunPlan& plan, const RunVessel& vessel, const RunStep& step, Mass readability);
 
-/// Sets all tolerances of a plan.
+/// Sets all tolerances of a plan, for one scale.
 void setTolerances(RunPlan& plan, Mass readability);
+
+/// Gives each step the scale that its vessel's weights go on best (weighPlan()), with the tolerance that this
+/// one can hold and what it takes at once. Spoons resolve what half of their finest measure holds.
+void fitScales(RunPlan& plan, const std::vector<Scale>& scales);
 
 } // namespace butte::core

@@ -9,6 +9,25 @@ namespace {
 
 constexpr double mostGrams = 1e9, mostLitres = 1e9, leastRatio = 0.01, mostRatio = 100;
 
+RunPhase phaseOf(const RunPlan& plan, const RunState& state, std::size_t vessel, std::size_t step) {
+  const auto& planned = plan.vessels[vessel].steps[step];
+  const auto& there = state.vessels[vessel].of[planned.product];
+  if (there.skipped) return RunPhase::Done;
+  const auto missing = stillToWeigh(state, plan, vessel, step);
+  const auto tolerance = planned.tolerance * state.ratio;
+  if (missing < Mass{} - tolerance && !there.accepted) return RunPhase::Decide;
+  const bool cupForIt = vesselOfCup(state, plan, planned.product) == vessel;
+  const auto cup = cupForIt ? state.cup[planned.product] : Mass{};
+  const bool enough = missing <= tolerance || there.accepted;
+  if (!enough) {
+    const bool loadIsFull = toWeighNow(state, plan, vessel, step) <= tolerance;
+    return cup > Mass{} && loadIsFull ? RunPhase::Tip : RunPhase::Weigh;
+  }
+  if (cup > Mass{}) return RunPhase::Tip;
+  if (there.in <= Mass{}) return RunPhase::Weigh;
+  return there.clear ? RunPhase::Done : RunPhase::Dissolve;
+}
+
 /// Takes events one after the other.
 class Teller {
 public:
@@ -23,6 +42,7 @@ public:
   std::optional<Problem> take(const RunEvent& event, const std::string& where) {
     m_where = where;
     m_at = event.atMilliseconds;
+    m_begun = true;
     if (m_state.finished) return problem(ProblemCode::NotOneOf, "", {"an event after the end", "none"});
     if (m_state.who.empty()) m_state.who = event.by;
     return std::visit([this](const auto& deed) { return on(deed); }, event.deed);
@@ -60,6 +80,7 @@ private:
   }
   StepState& at(std::size_t product, std::size_t vessel) { return m_state.vessels[vessel].of[product]; }
 
+  std::optional<Problem> on(const did::Prepared&) { return std::nullopt; }
   std::optional<Problem> on(const did::Poured& deed) {
     if (const auto wrong = vesselWrong(deed.vessel)) return wrong;
     if (const auto wrong = volumeWrong(deed.volume)) return wrong;
@@ -148,6 +169,12 @@ private:
     m_state.vessels[deed.vessel].read.push_back(deed);
     return std::nullopt;
   }
+  std::optional<Problem> on(const did::Discarded& deed) {
+    if (const auto wrong = vesselWrong(deed.vessel)) return wrong;
+    m_state.vessels[deed.vessel] = VesselState{};
+    m_state.vessels[deed.vessel].of.resize(m_plan.shelf.size());
+    return std::nullopt;
+  }
   std::optional<Problem> on(const did::Paused&) { return m_state.paused = true, std::nullopt; }
   std::optional<Problem> on(const did::Resumed&) { return m_state.paused = false, std::nullopt; }
   std::optional<Problem> on(const did::HandedOver& deed) {
@@ -170,13 +197,14 @@ private:
 
   /// The first thing that is not done, vessel by vessel.
   RunNext next() const {
+    if (!m_begun) return {RunPhase::Prepare, 0, 0};
     for (std::size_t v = 0; v < m_plan.vessels.size(); ++v) {
       const auto& vessel = m_plan.vessels[v];
       const auto& state = m_state.vessels[v];
       if (vessel.steps.empty()) continue;
       if (state.water <= Volume{} && !state.full) return {RunPhase::Pour, v, 0};
       for (std::size_t s = 0; s < vessel.steps.size(); ++s) {
-        const auto phase = phaseOf(v, s);
+        const auto phase = phaseOf(m_plan, m_state, v, s);
         if (phase != RunPhase::Done) return {phase, v, s};
       }
       if (!state.full) return {RunPhase::TopUp, v, 0};
@@ -185,25 +213,11 @@ private:
     return {RunPhase::Done, 0, 0};
   }
 
-  RunPhase phaseOf(std::size_t vessel, std::size_t step) const {
-    const auto& planned = m_plan.vessels[vessel].steps[step];
-    const auto& state = m_state.vessels[vessel].of[planned.product];
-    if (state.skipped) return RunPhase::Done;
-    const auto missing = stillToWeigh(m_state, m_plan, vessel, step);
-    const auto tolerance = planned.tolerance * m_state.ratio;
-    if (missing < Mass{} - tolerance && !state.accepted) return RunPhase::Decide;
-    const bool enough = missing <= tolerance || state.accepted;
-    if (!enough) return RunPhase::Weigh;
-    const bool cupForIt = vesselOfCup(m_state, m_plan, planned.product) == vessel;
-    if (cupForIt && m_state.cup[planned.product] > Mass{}) return RunPhase::Tip;
-    if (state.in <= Mass{}) return RunPhase::Weigh;
-    return state.clear ? RunPhase::Done : RunPhase::Dissolve;
-  }
-
   const RunPlan& m_plan;
   RunState m_state;
   std::string m_where;
   std::int64_t m_at = 0;
+  bool m_begun = false; ///< any event stands
 };
 
 /// Which events count: all but those that were struck, and the strikes.
@@ -248,6 +262,35 @@ Mass hasOf(const RunState& state, const RunPlan& plan, std::size_t vessel, std::
 
 Mass stillToWeigh(const RunState& state, const RunPlan& plan, std::size_t vessel, std::size_t step) {
   return wantedOf(state, plan.vessels[vessel].steps[step]) - hasOf(state, plan, vessel, step);
+}
+
+int loadsOf(const RunState& state, const RunStep& step) {
+  constexpr double mostLoads = 1e6, nearly = 1e-9;
+  if (step.mostAtOnce <= Mass{}) return 1;
+  return static_cast<int>(
+      std::clamp(std::ceil(wantedOf(state, step) / step.mostAtOnce - nearly), 1.0, mostLoads));
+}
+
+Mass toWeighNow(const RunState& state, const RunPlan& plan, std::size_t vessel, std::size_t step) {
+  const auto& planned = plan.vessels[vessel].steps[step];
+  const auto missing = stillToWeigh(state, plan, vessel, step);
+  const int loads = loadsOf(state, planned);
+  if (loads == 1) return missing;
+  const bool cupForIt = vesselOfCup(state, plan, planned.product) == vessel;
+  const auto cup = cupForIt ? state.cup[planned.product] : Mass{};
+  return std::min(missing, wantedOf(state, planned) * (1.0 / loads) - cup);
+}
+
+std::optional<RunNext> weighMeanwhile(const RunPlan& plan, const RunState& state) {
+  if (state.next.phase != RunPhase::Dissolve) return std::nullopt;
+  const auto v = state.next.vessel;
+  for (auto s = state.next.step + 1; s < plan.vessels[v].steps.size(); ++s) {
+    const auto phase = phaseOf(plan, state, v, s);
+    if (phase == RunPhase::Done) continue;
+    if (phase != RunPhase::Weigh && phase != RunPhase::Decide) return std::nullopt;
+    return RunNext{phase, v, s};
+  }
+  return std::nullopt;
 }
 
 Result<RunState> runState(const RunPlan& plan, const std::vector<RunEvent>& events) {

@@ -34,6 +34,7 @@ struct LotUse {
 
 /// What the person does next.
 enum class RunPhase {
+  Prepare, ///< before anything is done
   Pour,
   Weigh,
   Decide, ///< too much of it: take out, accept, or make the whole run larger (run_advice.h)
@@ -74,6 +75,13 @@ Mass wantedOf(const RunState& state, const RunStep& step);
 std::optional<std::size_t> vesselOfCup(const RunState& state, const RunPlan& plan, std::size_t product);
 /// What a step has: in its vessel, and in the cup where that is for it.
 Mass hasOf(const RunState& state, const RunPlan& plan, std::size_t vessel, std::size_t step);
+/// In how many loads a step goes onto its scale, all alike.
+int loadsOf(const RunState& state, const RunStep& step);
+/// What comes onto the scale next: all that is missing, or what the load in hand lacks.
+Mass toWeighNow(const RunState& state, const RunPlan& plan, std::size_t vessel, std::size_t step);
+/// While something dissolves: the next thing that can be weighed meanwhile, into a cup of its own. Nothing
+/// where no more is to be weighed for that vessel, or it lies in its cup already.
+std::optional<RunNext> weighMeanwhile(const RunPlan& plan, const RunState& state);
 /// What of it is still to be weighed; below zero when there is too much, in the vessel and in the cup.
 Mass stillToWeigh(const RunState& state, const RunPlan& plan, std::size_t vessel, std::size_t step);
 

@@ -19,13 +19,13 @@ namespace {
 constexpr int choiceWidth = 230, wordsSize = 15;
 
 std::optional<core::Overshoot> overshootIn(const BenchEdits& run) {
-  const auto& next = run.state().next;
+  const auto next = run.at();
   if (next.phase != core::RunPhase::Decide) return std::nullopt;
   return core::overshootOf(run.plan(), run.state(), next.vessel, next.step);
 }
 
 std::size_t productIn(const BenchEdits& run) {
-  const auto& next = run.state().next;
+  const auto next = run.at();
   return run.plan().vessels[next.vessel].steps[next.step].product;
 }
 } // namespace
@@ -46,7 +46,7 @@ RunChoices::RunChoices(const BenchEdits& run, const UnitsShown& units, QWidget* 
     return core::did::TakenOut{productIn(m_run), overshootIn(m_run)->takeOut};
   });
   m_accept = make(tr("Accept it"), "runAccept", [this]() -> core::RunDeed {
-    return core::did::Accepted{productIn(m_run), m_run.state().next.vessel};
+    return core::did::Accepted{productIn(m_run), m_run.at().vessel};
   });
   m_larger = make(tr("Make all of it more"), "runLarger", [this]() -> core::RunDeed {
     return core::did::Rescaled{overshootIn(m_run)->rescale.ratio};

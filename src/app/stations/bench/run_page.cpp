@@ -2,26 +2,31 @@
 
 #include "cautions.h"
 #include "document/book_desk.h"
-#include "fields/number_field.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
+#include "panel/sim_panel.h"
 #include "print/hazard_facts.h"
+#include "services/device_desk.h"
+#include "services/keep_awake.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
 #include "stations/bench/run_choices.h"
+#include "stations/bench/run_fields.h"
+#include "stations/bench/run_foot.h"
 #include "stations/bench/run_gauge.h"
+#include "stations/bench/run_preparation.h"
+#include "stations/bench/run_stray.h"
+#include "stations/bench/run_trouble_panel.h"
 #include "stations/bench/run_words.h"
-#include "units/convert.h"
+#include "stations/bench/scale_row.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 #include "words.h"
 
 #include <QDateTime>
-#include <QHBoxLayout>
 #include <QKeyEvent>
 #include <QLabel>
-#include <QLineEdit>
 #include <QPushButton>
 #include <QVBoxLayout>
 #include <algorithm>
@@ -31,25 +36,17 @@ namespace butte::app {
 using core::RunPhase;
 
 namespace {
-constexpr int headingSize = 26, figureSize = 80, fieldSize = 26, buttonSize = 22;
+constexpr int headingSize = 26, figureSize = 80, buttonSize = 22;
 constexpr int clockMilliseconds = 1000, logLines = 6;
-
-/// Digits of a field in a unit of the core's.
-double inUnit(const QString& digits, const QString& from, const char* to) {
-  const auto value = core::convert(digits.toDouble(), from.toStdString(), to);
-  return value ? *value : 0;
-}
-
-bool isZero(const NumberField& field) {
-  return !field.digits().isEmpty() && field.digits().toDouble() <= 0;
-}
 } // namespace
 
-RunPage::RunPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget* parent)
-    : QWidget(parent), m_desk(desk), m_run(desk), m_units(units), m_prompts(prompts), m_where(new PlainLabel),
-      m_heading(new WrappedLabel), m_figure(new PlainLabel), m_detail(new WrappedLabel),
-      m_caution(new WrappedLabel), m_log(new WrappedLabel), m_result(new WrappedLabel),
-      m_gauge(new RunGauge) {
+RunPage::RunPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, DeviceDesk& devices, QWidget* parent)
+    : QWidget(parent), m_desk(desk), m_run(desk), m_units(units), m_prompts(prompts), m_devices(devices),
+      m_where(new PlainLabel), m_heading(new WrappedLabel), m_figure(new PlainLabel),
+      m_detail(new WrappedLabel), m_caution(new WrappedLabel), m_log(new WrappedLabel),
+      m_result(new WrappedLabel), m_gauge(new RunGauge), m_scale(new ScaleRow(devices, m_run, units)),
+      m_fields(new RunFields(units)), m_troubles(new RunTroublePanel(m_run, units)),
+      m_awake(new KeepAwake(this)), m_stray(new RunStray(m_run, units)), m_foot(new RunFoot) {
   setObjectName("runPage");
   m_where->setProperty("soft", true);
   m_heading->setObjectName("runHeading");
@@ -71,90 +68,49 @@ RunPage::RunPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget* p
   m_choices = new RunChoices(m_run, units);
   m_choices->onChosen = [this](const core::RunDeed& deed) { tell(deed); };
   connect(m_next, &QPushButton::clicked, this, &RunPage::next);
+  m_meanwhile = gloveButton({}, "runMeanwhile");
+  connect(m_meanwhile, &QPushButton::clicked, this, &RunPage::meanwhile);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(8);
-  for (QWidget* part : std::initializer_list<QWidget*>{m_where, m_heading, m_figure, m_gauge, m_detail,
-                                                       makeFields(), m_choices, m_next, m_caution, m_result})
+  for (QWidget* part : std::initializer_list<QWidget*>{m_where, m_heading, m_figure, m_gauge, m_scale,
+                                                       m_detail, m_fields, m_choices, m_next, m_meanwhile,
+                                                       m_stray, m_troubles, m_caution, m_result})
     column->addWidget(part);
   column->addStretch();
   column->addWidget(m_log);
-  column->addWidget(makeFoot());
+  column->addWidget(m_foot);
+  connectParts();
+}
+
+void RunPage::connectParts() {
   m_clock.setInterval(clockMilliseconds);
   connect(&m_clock, &QTimer::timeout, this, &RunPage::refreshTime);
-  connect(&units, &UnitsShown::changed, this, &RunPage::refresh);
-  connect(&desk, &BookDesk::changed, this, &RunPage::onBookChanged);
-  connect(&desk, &BookDesk::bookOpened, this, [this] {
+  connect(&m_units, &UnitsShown::changed, this, &RunPage::refresh);
+  connect(&m_desk, &BookDesk::changed, this, &RunPage::onBookChanged);
+  connect(&m_desk, &BookDesk::bookOpened, this, [this] {
     if (m_run.isOpen()) emit left();
     m_run.leave();
   });
-}
-
-QWidget* RunPage::makeFields() {
-  const auto field = [this](const QString& name, const char* id, double most) {
-    auto* made = new NumberField({name, "", 0, most, true});
-    made->setObjectName(id);
-    made->setFont(faceOf(fieldSize, true));
-    made->setFixedSize(170, gloveHeight - 12);
-    made->onMessage = [this](const QString& words) { emit message(words); };
-    return made;
-  };
-  m_mass = field(tr("weight on the scale"), "runMass", 1e9);
-  m_mass->asked = [this] { return AskedUnit{scaleUnit(), {}}; };
-  m_volume = field(tr("volume"), "runVolume", 1e9);
-  m_volume->asked = [this] { return AskedUnit{m_units.volumeUnit().toStdString(), {}}; };
-  m_ec = field(tr("EC read"), "runEc", 1e6);
-  m_ec->asked = [this] { return AskedUnit{m_units.conductivityUnit().toStdString(), {}}; };
-  m_ph = field(tr("pH read"), "runPh", 14);
-  m_massUnit = new PlainLabel;
-  m_volumeUnit = new PlainLabel;
-  m_ecUnit = new PlainLabel;
-  m_lot = new QLineEdit;
-  m_lot->setObjectName("runLot");
-  m_lot->setPlaceholderText(tr("lot"));
-  m_lot->setAccessibleName(tr("lot of the bag"));
-  m_lot->setFixedWidth(130);
-  const auto rowOf = [](std::initializer_list<QWidget*> parts) {
-    auto* box = new QWidget;
-    auto* row = new QHBoxLayout(box);
-    row->setContentsMargins(0, 0, 0, 0);
-    for (auto* part : parts)
-      row->addWidget(part);
-    row->addStretch();
-    return box;
-  };
-  m_massRow = rowOf({new PlainLabel(tr("The scale shows")), m_mass, m_massUnit, m_lot});
-  m_volumeRow = rowOf({new PlainLabel(tr("Poured")), m_volume, m_volumeUnit});
-  m_readRow = rowOf({new PlainLabel(tr("EC")), m_ec, m_ecUnit, new PlainLabel(tr("pH")), m_ph});
-  auto* box = new QWidget;
-  auto* column = new QVBoxLayout(box);
-  column->setContentsMargins(0, 0, 0, 0);
-  for (auto* row : {m_massRow, m_volumeRow, m_readRow})
-    column->addWidget(row);
-  return box;
-}
-
-QWidget* RunPage::makeFoot() {
-  auto* box = new QWidget;
-  auto* row = new QHBoxLayout(box);
-  row->setContentsMargins(0, 0, 0, 0);
-  const auto add = [&](const QString& text, const char* name, void (RunPage::*what)()) {
-    auto* button = new QPushButton(text);
-    button->setObjectName(name);
-    connect(button, &QPushButton::clicked, this, what);
-    row->addWidget(button);
-    return button;
-  };
-  add(tr("Strike the last (F9)"), "runStrike", &RunPage::strike);
-  m_skip = add(tr("Without this one"), "runSkip", &RunPage::skip);
-  add(tr("Hand over…"), "runHandOver", &RunPage::handOver);
-  add(tr("End it here…"), "runEnd", &RunPage::endHere);
-  row->addStretch();
-  auto* leave = new QPushButton(tr("To the sheet; go on later"));
-  leave->setObjectName("runLeave");
-  connect(leave, &QPushButton::clicked, this, &RunPage::left);
-  row->addWidget(leave);
-  return box;
+  m_fields->massUnit = [this] { return scaleUnit(); };
+  m_fields->onMessage = [this](const QString& words) { emit message(words); };
+  m_troubles->onDeeds = [this](const std::vector<core::RunDeed>& deeds) { tellAll(deeds); };
+  m_troubles->onMessage = [this](const QString& words) { emit message(words); };
+  m_stray->onDeeds = [this](const std::vector<core::RunDeed>& deeds) { tellAll(deeds); };
+  m_scale->onCapture = [this](core::Mass mass) { tellWeight(mass, false); };
+  m_scale->onChange = [this] { refreshLive(); };
+  m_scale->onMessage = [this](const QString& words) { emit message(words); };
+  connect(&m_devices, &DeviceDesk::devicesChanged, this, &RunPage::refresh);
+  connect(m_foot, &RunFoot::strike, this, &RunPage::strike);
+  connect(m_foot, &RunFoot::skip, this, &RunPage::skip);
+  connect(m_foot, &RunFoot::wrong, m_troubles, &RunTroublePanel::openOrShut);
+  connect(m_foot, &RunFoot::pause, this, &RunPage::pause);
+  connect(m_foot, &RunFoot::fullScreen, this, &RunPage::fullScreen);
+  connect(m_foot, &RunFoot::handOver, this, &RunPage::handOver);
+  connect(m_foot, &RunFoot::endHere, this, &RunPage::endHere);
+  connect(m_foot, &RunFoot::standIn, this, &RunPage::standIn);
+  connect(m_foot, &RunFoot::devices, this, &RunPage::devicesAsked);
+  connect(m_foot, &RunFoot::leave, this, &RunPage::left);
 }
 
 void RunPage::begin(const FormulaEditor& editor) {
@@ -170,12 +126,12 @@ void RunPage::told(const book::Trouble& trouble) {
   if (m_run.isOpen()) refresh();
 }
 
-void RunPage::tell(const core::RunDeed& deed) {
+void RunPage::tellAll(const std::vector<core::RunDeed>& deeds) {
+  if (deeds.empty()) return refresh();
   m_telling = true;
-  const auto trouble = m_run.tell(deed);
+  const auto trouble = m_run.tellAll(deeds);
   m_telling = false;
-  for (auto* field : {m_mass, m_volume, m_ec, m_ph})
-    if (!trouble) field->show({}); // what was refused stays to be mended
+  if (!trouble) m_fields->clear(); // what was refused stays to be mended
   told(trouble);
 }
 
@@ -190,38 +146,39 @@ void RunPage::onBookChanged(const std::vector<book::Ref>& refs) {
 
 /// Of the scale that the product in hand goes on; else the person's own.
 std::string RunPage::scaleUnit() const {
-  const bool weighing = m_run.isOpen() && m_run.state().next.phase == RunPhase::Weigh;
+  const bool weighing = m_run.isOpen() && m_run.at().phase == RunPhase::Weigh;
   return weighing ? shownNow(m_run, m_units).unit : m_units.massUnit().toStdString();
 }
 
 std::size_t RunPage::product() const {
-  const auto& next = m_run.state().next;
+  const auto next = m_run.at();
   return m_run.plan().vessels[next.vessel].steps[next.step].product;
 }
 
 void RunPage::next() {
   if (!m_run.isOpen()) return;
-  const auto& next = m_run.state().next;
+  if (m_run.state().paused) return tell(core::did::Resumed{});
+  m_troubles->shut();
+  const auto next = m_run.at();
   const bool pours = next.phase == RunPhase::Pour || next.phase == RunPhase::TopUp;
-  if (pours && (m_volume->isWrong() || isZero(*m_volume)))
+  if (pours && m_fields->isVolumeWrong())
     return emit message(tr("Type how much water it is, or leave the field empty for what stands above."));
-  const auto typedVolume = [this](core::Volume usual) {
-    return m_volume->digits().isEmpty()
-               ? usual
-               : core::Volume::fromLitres(inUnit(m_volume->digits(), m_units.volumeUnit(), "L"));
-  };
+  const auto typed = m_fields->volume();
   switch (next.phase) {
+  case RunPhase::Prepare:
+    return tell(core::did::Prepared{});
   case RunPhase::Pour:
-    return tell(core::did::Poured{next.vessel, typedVolume(waterToBeginWith(m_run))});
+    return tell(core::did::Poured{next.vessel, typed.value_or(waterToBeginWith(m_run))});
   case RunPhase::Weigh:
     return weigh();
   case RunPhase::Tip:
+    m_scale->emptied();
     return tell(core::did::Tipped{product(), next.vessel});
   case RunPhase::Dissolve:
     return tell(core::did::Clear{product(), next.vessel});
   case RunPhase::TopUp:
     return tell(core::did::ToppedUp{
-        next.vessel, typedVolume(m_run.plan().vessels[next.vessel].volume * m_run.state().ratio)});
+        next.vessel, typed.value_or(m_run.plan().vessels[next.vessel].volume * m_run.state().ratio)});
   case RunPhase::Measure:
     return measure();
   case RunPhase::Decide:
@@ -233,30 +190,73 @@ void RunPage::next() {
 }
 
 void RunPage::weigh() {
-  if (m_mass->isWrong() || m_mass->digits().isEmpty() || isZero(*m_mass))
-    return emit message(tr("Type what the scale shows for this, then press Enter."));
-  const auto grams = inUnit(m_mass->digits(), QString::fromStdString(scaleUnit()), "g");
-  tell(core::did::Weighed{product(), core::Mass::fromGrams(grams), m_lot->text().trimmed().toStdString(),
-                          true});
+  if (!m_fields->hasMass() && m_scale->captureNow()) return;
+  const auto mass = m_fields->mass();
+  if (!mass) return emit message(tr("Type what the scale shows for this, then press Enter."));
+  tellWeight(*mass, true);
+}
+
+void RunPage::tellWeight(core::Mass mass, bool typed) {
+  tell(core::did::Weighed{product(), mass, m_fields->lot(), typed});
+}
+
+/// The next salt into a cup of its own, and back to the one that dissolves.
+void RunPage::meanwhile() {
+  m_run.weighMeanwhile(m_run.at().phase == RunPhase::Dissolve);
+  refresh();
+}
+
+void RunPage::standIn() {
+  m_devices.standIn() ? m_devices.stopStandIn() : m_devices.startStandIn();
+  if (auto* panel = m_devices.standInPanel()) panel->show();
+  refresh();
 }
 
 void RunPage::measure() {
-  core::did::Read read{m_run.state().next.vessel, {}, {}};
-  if (m_ec->isWrong() || m_ph->isWrong()) return;
-  if (!m_ec->digits().isEmpty())
-    read.conductivity = core::Conductivity::fromMilliSiemensPerCm(
-        inUnit(m_ec->digits(), m_units.conductivityUnit(), "mS/cm"));
-  if (!m_ph->digits().isEmpty()) read.ph = m_ph->digits().toDouble();
+  if (m_fields->areReadingsWrong()) return;
+  auto read = m_fields->readings(m_run.at().vessel);
+  if (const auto pen = m_scale->read(); pen && !read.conductivity && !read.ph) {
+    if (!pen->still)
+      return emit message(tr("The pen still moves: wait until it is still, or type what it shows."));
+    read.conductivity = pen->conductivity;
+    read.ph = pen->ph;
+  }
   if (!read.conductivity && !read.ph) return emit message(tr("Type the EC or the pH that the meter shows."));
   tell(read);
 }
 
 void RunPage::strike() {
-  if (const auto last = m_run.lastStanding()) tell(core::did::Struck{*last});
+  const auto last = m_run.lastStanding();
+  if (!last) return;
+  m_scale->struck();
+  tell(core::did::Struck{*last});
 }
 
 void RunPage::skip() {
-  tell(core::did::Skipped{product(), m_run.state().next.vessel});
+  tell(core::did::Skipped{product(), m_run.at().vessel});
+}
+
+void RunPage::pause() {
+  if (m_run.state().paused)
+    tell(core::did::Resumed{});
+  else
+    tell(core::did::Paused{});
+}
+
+void RunPage::fullScreen() {
+  m_fullScreen = !m_fullScreen;
+  emit fullScreenAsked(m_fullScreen);
+}
+
+void RunPage::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  m_awake->set(true, tr("weighing at the bench"));
+}
+
+void RunPage::hideEvent(QHideEvent* event) {
+  QWidget::hideEvent(event);
+  m_awake->set(false, {});
+  if (m_fullScreen) fullScreen();
 }
 
 void RunPage::handOver() {
@@ -304,61 +304,75 @@ QString RunPage::cautions() const {
 void RunPage::refresh() {
   if (!m_run.isOpen()) return;
   const auto& state = m_run.state();
-  const auto phase = state.next.phase;
-  const bool done = phase == RunPhase::Done;
+  const auto phase = m_run.at().phase;
+  const bool done = phase == RunPhase::Done, prepares = phase == RunPhase::Prepare;
   const bool salt = phase == RunPhase::Weigh || phase == RunPhase::Decide || phase == RunPhase::Tip ||
                     phase == RunPhase::Dissolve;
-  m_where->setText(done ? m_run.name()
-                        : tr("%1 · vessel %2 of %3: %4")
-                              .arg(m_run.name())
-                              .arg(state.next.vessel + 1)
-                              .arg(m_run.plan().vessels.size())
-                              .arg(qtext(m_run.plan().vessels[state.next.vessel].name)));
+  m_where->setText(done || prepares ? m_run.name()
+                                    : tr("%1 · vessel %2 of %3: %4")
+                                          .arg(m_run.name())
+                                          .arg(m_run.at().vessel + 1)
+                                          .arg(m_run.plan().vessels.size())
+                                          .arg(qtext(m_run.plan().vessels[m_run.at().vessel].name)));
   m_heading->setText(runHeading(m_run));
   m_figure->setText(runFigure(m_run, m_units));
   m_figure->setVisible(!m_figure->text().isEmpty());
   m_gauge->setVisible(phase == RunPhase::Weigh || phase == RunPhase::Decide);
   if (salt) {
-    const auto& step = m_run.plan().vessels[state.next.vessel].steps[state.next.step];
+    const auto& step = m_run.plan().vessels[m_run.at().vessel].steps[m_run.at().step];
     const auto wanted = core::wantedOf(state, step);
-    const auto missing = core::stillToWeigh(state, m_run.plan(), state.next.vessel, state.next.step);
+    const auto missing = core::stillToWeigh(state, m_run.plan(), m_run.at().vessel, m_run.at().step);
     m_gauge->show((wanted - missing).grams(), wanted.grams(), (step.tolerance * state.ratio).grams());
   }
   m_caution->setText(salt ? cautions() : QString());
   m_caution->setVisible(!m_caution->text().isEmpty());
-  m_result->setText(done ? runResultText(m_run, m_units) : QString());
-  m_result->setVisible(done);
+  m_result->setText(done       ? runResultText(m_run, m_units)
+                    : prepares ? runPreparation(m_run, m_units)
+                               : QString());
+  m_result->setVisible(done || prepares);
+  m_stray->refresh();
   m_log->setText(runLog(m_run, m_units, logLines).join("\n"));
   m_next->setText(runDone(m_run, m_units));
   m_next->setVisible(phase != RunPhase::Decide);
-  m_skip->setEnabled(salt);
+  m_meanwhile->setVisible(phase == RunPhase::Dissolve ? m_run.canWeighMeanwhile() : m_run.isMeanwhile());
+  m_meanwhile->setText(phase == RunPhase::Dissolve ? tr("Weigh the next one meanwhile")
+                                                   : tr("Back to what dissolves"));
+  m_foot->refresh(salt, m_devices.standIn() != nullptr, state.paused);
   refreshFields();
   m_choices->refresh();
   refreshTime();
+  m_scale->refresh();
+}
+
+/// What the scale shows while it is poured.
+void RunPage::refreshLive() {
+  if (!m_run.isOpen()) return;
+  const auto at = m_run.at();
+  const auto now = m_scale->weighed();
+  if (!now || at.phase != RunPhase::Weigh || !isVisible()) return;
+  const auto& step = m_run.plan().vessels[at.vessel].steps[at.step];
+  const auto toPour = core::toWeighNow(m_run.state(), m_run.plan(), at.vessel, at.step);
+  if (auto* panel = m_devices.standInPanel()) panel->setPortion(toPour);
+  const bool weight = now->state >= devices::WatchState::NotZero && now->state != devices::WatchState::Lifted;
+  const auto fresh = weight && now->state != devices::WatchState::NotZero ? now->fresh : core::Mass{};
+  m_figure->setText(displayOf(*now).text(toPour - fresh));
+  m_gauge->show(fresh.grams(), toPour.grams(), (step.tolerance * m_run.state().ratio).grams());
 }
 
 /// A lot belongs to one product's bag.
 void RunPage::refreshLot() {
-  const auto phase = m_run.state().next.phase;
+  const auto phase = m_run.at().phase;
   if (phase != RunPhase::Weigh && phase != RunPhase::Decide) return;
-  if (m_lotOf && *m_lotOf != product()) m_lot->clear();
+  if (m_lotOf && *m_lotOf != product()) m_fields->clearLot();
   m_lotOf = product();
 }
 
 void RunPage::refreshFields() {
   refreshLot();
-  const auto phase = m_run.state().next.phase;
-  const bool volume = phase == RunPhase::Pour || phase == RunPhase::TopUp;
-  m_massRow->setVisible(phase == RunPhase::Weigh);
-  m_volumeRow->setVisible(volume);
-  m_readRow->setVisible(phase == RunPhase::Measure);
-  m_massUnit->setText(QString::fromStdString(scaleUnit()));
-  m_volumeUnit->setText(m_units.volumeUnitName() + tr(" (as above where empty)"));
-  m_ecUnit->setText(m_units.conductivityUnitName());
-  auto* field = phase == RunPhase::Weigh     ? static_cast<QWidget*>(m_mass)
-                : phase == RunPhase::Measure ? m_ec
-                                             : static_cast<QWidget*>(m_next);
-  if (isVisible()) field->setFocus();
+  const auto phase = m_run.at().phase;
+  m_fields->refresh(phase);
+  auto* field = m_fields->fieldOf(phase);
+  if (isVisible()) (field ? field : m_next)->setFocus();
 }
 
 void RunPage::refreshTime() {
@@ -370,9 +384,25 @@ void RunPage::refreshTime() {
 }
 
 void RunPage::keyPressEvent(QKeyEvent* event) {
-  if (event->key() == Qt::Key_F9) return strike();
+  switch (event->key()) {
+  case Qt::Key_F9:
+    return strike();
+  case Qt::Key_F4:
+    return m_troubles->openOrShut();
+  case Qt::Key_F7:
+  case Qt::Key_F8:
+    return m_scale->press(event->key());
+  case Qt::Key_F11:
+    return fullScreen();
+  case Qt::Key_Escape:
+    m_troubles->shut();
+    if (m_fullScreen) fullScreen();
+    return;
+  default:
+    break;
+  }
   const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
-  if (enter && m_ec->hasFocus() && m_ph->digits().isEmpty()) return m_ph->setFocus();
+  if (enter && m_fields->goesOnToPh()) return;
   if (enter && m_next->isVisible()) return next();
   QWidget::keyPressEvent(event);
 }

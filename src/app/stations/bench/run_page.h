@@ -6,15 +6,20 @@
 #include <optional>
 
 class QLabel;
-class QLineEdit;
 class QPushButton;
 
 namespace butte::app {
 
-class NumberField;
 class Prompts;
 class RunChoices;
+class RunFields;
 class RunGauge;
+class DeviceDesk;
+class ScaleRow;
+class KeepAwake;
+class RunFoot;
+class RunStray;
+class RunTroublePanel;
 class UnitsShown;
 
 /// Weighing by the bench, one thing at a time: what to do, how much, in figures for a metre's distance; one
@@ -23,7 +28,8 @@ class RunPage : public QWidget {
   Q_OBJECT
 
 public:
-  RunPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget* parent = nullptr);
+  RunPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, DeviceDesk& devices,
+          QWidget* parent = nullptr);
   const BenchEdits& run() const { return m_run; }
   void begin(const FormulaEditor& editor);
   void goOn(const book::Ref& ref);
@@ -32,23 +38,33 @@ signals:
   void message(const QString& words);
   void left();
   void finished(const butte::book::Ref& batch);
+  void devicesAsked();
+  void fullScreenAsked(bool on);
 
 protected:
   void keyPressEvent(QKeyEvent* event) override;
+  void showEvent(QShowEvent* event) override;
+  void hideEvent(QHideEvent* event) override;
 
 private:
-  QWidget* makeFields();
-  QWidget* makeFoot();
   void refresh();
   void refreshFields();
   void refreshLot();
   void refreshTime();
+  void refreshLive();
+  void connectParts();
+  void tellWeight(core::Mass mass, bool typed);
+  void meanwhile();
+  void standIn();
   void next();
-  void tell(const core::RunDeed& deed);
+  void tell(const core::RunDeed& deed) { tellAll({deed}); }
+  void tellAll(const std::vector<core::RunDeed>& deeds);
   void weigh();
   void measure();
   void strike();
   void skip();
+  void pause();
+  void fullScreen();
   void handOver();
   void finish();
   void endHere();
@@ -62,13 +78,17 @@ private:
   BenchEdits m_run;
   UnitsShown& m_units;
   Prompts& m_prompts;
+  DeviceDesk& m_devices;
   QLabel *m_where, *m_heading, *m_figure, *m_detail, *m_caution, *m_log, *m_result;
   RunGauge* m_gauge;
-  NumberField *m_mass, *m_volume, *m_ec, *m_ph;
-  QLabel *m_massUnit, *m_volumeUnit, *m_ecUnit;
-  QLineEdit* m_lot;
-  QWidget *m_massRow, *m_volumeRow, *m_readRow;
-  QPushButton *m_next, *m_skip;
+  ScaleRow* m_scale;
+  RunFields* m_fields;
+  RunTroublePanel* m_troubles;
+  KeepAwake* m_awake;
+  RunStray* m_stray;
+  RunFoot* m_foot;
+  bool m_fullScreen = false;
+  QPushButton *m_next, *m_meanwhile;
   RunChoices* m_choices;
   QTimer m_clock;
   std::optional<std::size_t> m_lotOf; ///< the product whose lot stands in its field

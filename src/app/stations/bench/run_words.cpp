@@ -21,22 +21,30 @@ using core::RunPhase;
 namespace {
 
 QString vesselOf(const BenchEdits& run) {
-  return qtext(run.plan().vessels[run.state().next.vessel].name);
+  return qtext(run.plan().vessels[run.at().vessel].name);
 }
 
 std::size_t productOf(const BenchEdits& run) {
-  const auto& next = run.state().next;
+  const auto next = run.at();
   return run.plan().vessels[next.vessel].steps[next.step].product;
 }
 
 core::Volume fullOf(const BenchEdits& run) {
-  return run.plan().vessels[run.state().next.vessel].volume * run.state().ratio;
+  return run.plan().vessels[run.at().vessel].volume * run.state().ratio;
 }
 
 /// "3 min 05 s"
 QString lasting(qint64 milliseconds) {
   const auto seconds = std::max<qint64>(0, milliseconds / 1000);
   return tr("%1 min %2 s").arg(seconds / 60).arg(seconds % 60, 2, 10, QChar('0'));
+}
+
+/// "calcium nitrate dissolves for 3 min 05 s"
+QString dissolving(const BenchEdits& run, qint64 nowMilliseconds) {
+  const auto& next = run.state().next;
+  const auto product = run.plan().vessels[next.vessel].steps[next.step].product;
+  const auto& since = run.state().vessels[next.vessel].of[product].tippedAtMilliseconds;
+  return tr("%1 dissolves for %2").arg(run.nameOf(product), lasting(since ? nowMilliseconds - *since : 0));
 }
 
 /// One decimal; what rounds to nothing has no sign.
@@ -57,6 +65,10 @@ struct EventWords {
   const UnitsShown& units;
 
   QString vessel(std::size_t v) const { return qtext(run.plan().vessels[v].name); }
+  QString operator()(const core::did::Prepared&) const { return tr("all stands ready"); }
+  QString operator()(const core::did::Discarded& d) const {
+    return tr("%1 poured away").arg(vessel(d.vessel));
+  }
   QString operator()(const core::did::Poured& d) const {
     return tr("%1 of water into %2").arg(units.stockText(d.volume), vessel(d.vessel));
   }
@@ -105,18 +117,31 @@ struct EventWords {
 
 core::Volume waterToBeginWith(const BenchEdits& run) {
   constexpr double ofATank = 0.5;
-  const bool feed = run.plan().vessels[run.state().next.vessel].factor <= 1;
+  const bool feed = run.plan().vessels[run.at().vessel].factor <= 1;
   return fullOf(run) * (feed ? core::waterBeforeSalts : ofATank);
 }
 
+OnDisplay displayOf(const devices::WatchNow& now) {
+  return {now.unit, now.decimals};
+}
+
 QString OnDisplay::text(core::Mass mass) const {
+  if (unit == "lb:oz") {
+    constexpr double ouncesPerPound = 16;
+    const double step = std::pow(10.0, -decimals);
+    const double ounces = std::round(std::abs(mass.ounces()) / step) * step;
+    const double pounds = std::floor(ounces / ouncesPerPound);
+    return (mass < core::Mass{} && ounces > 0 ? QString("-") : QString()) +
+           QString("%1 lb %2 oz")
+               .arg(localNumber(pounds, 0), localNumber(ounces - pounds * ouncesPerPound, decimals));
+  }
   const auto value = core::convert(mass.grams(), "g", unit);
   return localNumber(value ? *value : mass.grams(), decimals) + " " + qtext(unit);
 }
 
 /// Of the scale that the sheet weighs it on too; the person's own unit where that is a set of spoons.
 OnDisplay shownNow(const BenchEdits& run, const UnitsShown& units) {
-  const auto& next = run.state().next;
+  const auto next = run.at();
   const auto& step = run.plan().vessels[next.vessel].steps[next.step];
   const auto& scales = run.document().scales;
   std::vector<core::Mass> weights(run.plan().shelf.size());
@@ -134,8 +159,12 @@ OnDisplay shownNow(const BenchEdits& run, const UnitsShown& units) {
 }
 
 QString runHeading(const BenchEdits& run) {
-  const auto& next = run.state().next;
+  const auto& state = run.state();
+  const auto next = run.at();
+  if (state.paused) return tr("Paused");
   switch (next.phase) {
+  case RunPhase::Prepare:
+    return tr("Before you begin");
   case RunPhase::Pour:
     return tr("Water into %1").arg(vesselOf(run));
   case RunPhase::Weigh:
@@ -158,12 +187,12 @@ QString runHeading(const BenchEdits& run) {
 
 QString runFigure(const BenchEdits& run, const UnitsShown& units) {
   const auto& state = run.state();
-  const auto& next = state.next;
+  const auto next = run.at();
   switch (next.phase) {
   case RunPhase::Pour:
     return units.stockText(waterToBeginWith(run));
   case RunPhase::Weigh:
-    return shownNow(run, units).text(core::stillToWeigh(state, run.plan(), next.vessel, next.step));
+    return shownNow(run, units).text(core::toWeighNow(state, run.plan(), next.vessel, next.step));
   case RunPhase::Decide:
     return "+ " + shownNow(run, units)
                       .text(core::Mass{} - core::stillToWeigh(state, run.plan(), next.vessel, next.step));
@@ -171,6 +200,7 @@ QString runFigure(const BenchEdits& run, const UnitsShown& units) {
     return shownNow(run, units).text(state.cup[productOf(run)]);
   case RunPhase::TopUp:
     return units.stockText(fullOf(run));
+  case RunPhase::Prepare:
   case RunPhase::Dissolve:
   case RunPhase::Measure:
   case RunPhase::Done:
@@ -181,9 +211,10 @@ QString runFigure(const BenchEdits& run, const UnitsShown& units) {
 
 QString runDetail(const BenchEdits& run, const UnitsShown& units, qint64 nowMilliseconds) {
   const auto& state = run.state();
-  const auto& next = state.next;
+  const auto next = run.at();
   switch (next.phase) {
   case RunPhase::Weigh: {
+    const auto meanwhile = run.isMeanwhile() ? dissolving(run, nowMilliseconds) + "\n" : QString();
     const auto& step = run.plan().vessels[next.vessel].steps[next.step];
     const auto cup = state.cup[step.product];
     const auto display = shownNow(run, units);
@@ -191,24 +222,23 @@ QString runDetail(const BenchEdits& run, const UnitsShown& units, qint64 nowMill
                           .arg(units.text(core::wantedOf(state, step)) +
                                    byJug(run.plan().shelf[step.product], core::wantedOf(state, step), units),
                                display.text(step.tolerance * state.ratio));
-    return cup > core::Mass{}
-               ? tr("%1 lies in the cup, this is still missing. %2").arg(display.text(cup), band)
-               : tr("container on, tare, pour slowly. %1").arg(band);
+    const auto loads = core::loadsOf(state, step);
+    if (loads > 1) return meanwhile + tr("in %1 loads, as much as the scale takes. %2").arg(loads).arg(band);
+    return meanwhile + (cup > core::Mass{}
+                            ? tr("%1 lies in the cup, this is still missing. %2").arg(display.text(cup), band)
+                            : tr("container on, tare, pour slowly. %1").arg(band));
   }
   case RunPhase::Pour:
     return tr("warm, not boiling; the rest comes last, to the mark of %1").arg(units.stockText(fullOf(run)));
   case RunPhase::Tip:
     return tr("then rinse the cup into the vessel");
-  case RunPhase::Dissolve: {
-    const auto& since = state.vessels[next.vessel].of[productOf(run)].tippedAtMilliseconds;
-    return since ? tr("stirred for %1; nothing more goes in before it is clear")
-                       .arg(lasting(nowMilliseconds - *since))
-                 : QString();
-  }
+  case RunPhase::Dissolve:
+    return dissolving(run, nowMilliseconds) + tr("; nothing more goes in before it is clear");
   case RunPhase::TopUp:
     return tr("at the eye's height; stir again");
   case RunPhase::Measure:
     return tr("mixing goes on for minutes to an hour; pH settles last");
+  case RunPhase::Prepare:
   case RunPhase::Decide:
   case RunPhase::Done:
     break;
@@ -217,7 +247,10 @@ QString runDetail(const BenchEdits& run, const UnitsShown& units, qint64 nowMill
 }
 
 QString runDone(const BenchEdits& run, const UnitsShown& units) {
-  switch (run.state().next.phase) {
+  if (run.state().paused) return tr("Go on");
+  switch (run.at().phase) {
+  case RunPhase::Prepare:
+    return tr("All stands ready: begin");
   case RunPhase::Pour:
     return tr("It is in");
   case RunPhase::Weigh:

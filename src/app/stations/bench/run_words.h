@@ -1,5 +1,6 @@
 #pragma once
 #include "run/run_advice.h"
+#include "scale/weigh_watch.h"
 
 #include <QString>
 #include <QStringList>
@@ -11,10 +12,12 @@ class UnitsShown;
 
 /// What the display of the scale shows that a weight goes on, and how finely.
 struct OnDisplay {
-  std::string unit; ///< "g", "oz", "lb"
+  std::string unit; ///< "g", "kg", "oz", "lb", "lb:oz"
   int decimals = 0;
   QString text(core::Mass mass) const;
 };
+/// As a live scale shows it.
+OnDisplay displayOf(const devices::WatchNow& now);
 /// Of the product that is in hand: of the scale that the sheet weighs it on too.
 OnDisplay shownNow(const BenchEdits& run, const UnitsShown& units);
 

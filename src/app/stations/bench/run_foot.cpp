@@ -1,0 +1,40 @@
+#include "stations/bench/run_foot.h"
+
+#include "paint/flow_row.h"
+
+#include <QPushButton>
+
+namespace butte::app {
+
+RunFoot::RunFoot(QWidget* parent) : QWidget(parent), m_row(new FlowRow(this)) {
+  m_row->setContentsMargins(0, 0, 0, 0);
+  add(tr("Strike the last (F9)"), "runStrike", &RunFoot::strike);
+  m_skip = add(tr("Without this one"), "runSkip", &RunFoot::skip);
+  add(tr("Something went wrong (F4)"), "runWrong", &RunFoot::wrong);
+  m_pause = add(tr("Pause"), "runPause", &RunFoot::pause);
+  add(tr("Full screen (F11)"), "runFull", &RunFoot::fullScreen);
+  add(tr("Hand over…"), "runHandOver", &RunFoot::handOver);
+  add(tr("End it here…"), "runEnd", &RunFoot::endHere);
+  m_standIn = add(tr("Stand-in scale"), "runStandIn", &RunFoot::standIn);
+  m_standIn->setCheckable(true);
+  m_standIn->setToolTip(tr("A scale and a pen that are none, with a panel to pour with: to try how it goes"));
+  add(tr("Scales and pens…"), "runDevices", &RunFoot::devices);
+  m_row->addStretch();
+  add(tr("To the sheet; go on later"), "runLeave", &RunFoot::leave);
+}
+
+QPushButton* RunFoot::add(const QString& words, const char* name, void (RunFoot::*what)()) {
+  auto* button = new QPushButton(words);
+  button->setObjectName(name);
+  connect(button, &QPushButton::clicked, this, what);
+  m_row->addWidget(button);
+  return button;
+}
+
+void RunFoot::refresh(bool canSkip, bool standsIn, bool paused) {
+  m_skip->setEnabled(canSkip);
+  m_standIn->setChecked(standsIn);
+  m_pause->setText(paused ? tr("Go on") : tr("Pause"));
+}
+
+} // namespace butte::app

@@ -1,0 +1,37 @@
+#pragma once
+#include <QWidget>
+
+class QPushButton;
+
+namespace butte::app {
+
+class FlowRow;
+
+/// What can be pressed at any time of a run: back, out of order, away.
+class RunFoot : public QWidget {
+  Q_OBJECT
+
+public:
+  explicit RunFoot(QWidget* parent = nullptr);
+  void refresh(bool canSkip, bool standIn, bool paused);
+
+signals:
+  void strike();
+  void skip();
+  void wrong();
+  void pause();
+  void fullScreen();
+  void handOver();
+  void endHere();
+  void standIn();
+  void devices();
+  void leave();
+
+private:
+  QPushButton* add(const QString& words, const char* name, void (RunFoot::*what)());
+
+  FlowRow* m_row;
+  QPushButton *m_skip, *m_standIn, *m_pause;
+};
+
+} // namespace butte::app

@@ -1,0 +1,103 @@
+#include "stations/bench/run_preparation.h"
+
+#include "bench/weigh_plan.h"
+#include "cautions.h"
+#include "edits/bench_edits.h"
+#include "formula/direct_mix.h"
+#include "print/hazard_facts.h"
+#include "services/units_shown.h"
+#include "stations/bench/run_words.h"
+#include "wording/record_words.h"
+#include "wording/tr.h"
+
+#include <QStringList>
+#include <map>
+
+namespace butte::app {
+
+namespace {
+
+QString row(const QString& head, const QStringList& lines) {
+  QStringList safe;
+  for (const auto& line : lines)
+    safe << line.toHtmlEscaped();
+  return QString("<tr><td><b>%1</b></td><td>%2</td></tr>").arg(head.toHtmlEscaped(), safe.join("<br>"));
+}
+
+QStringList gear(const BenchEdits& run) {
+  std::vector<words::HazardFacts> facts;
+  for (const auto& product : run.plan().shelf)
+    for (const auto& vessel : run.plan().vessels)
+      if (std::any_of(vessel.steps.begin(), vessel.steps.end(),
+                      [&](const auto& step) { return run.plan().shelf[step.product].id == product.id; })) {
+        facts.push_back(hazardFacts(run.document(), product));
+        break;
+      }
+  QStringList out;
+  for (const auto& caution : words::cautionsFor(facts)) {
+    constexpr int fewNames = 3;
+    QStringList names;
+    for (const auto& name : caution.products)
+      names << qtext(name);
+    const auto more = names.size() > fewNames ? tr(" and %1 more").arg(names.size() - fewNames) : QString();
+    out << QString("⚠ %1 (%2%3)").arg(qtext(caution.text), names.mid(0, fewNames).join(", "), more);
+  }
+  return out;
+}
+
+QStringList vessels(const BenchEdits& run, const UnitsShown& units) {
+  constexpr double ofATank = 0.5;
+  QStringList out;
+  for (const auto& vessel : run.plan().vessels) {
+    const auto first = vessel.volume * (vessel.factor > 1 ? ofATank : core::waterBeforeSalts);
+    out << tr("%1: a clean vessel with a mark at %2 and its label; %3 of water first, warm, not boiling")
+               .arg(qtext(vessel.name), units.stockText(vessel.volume), units.stockText(first));
+  }
+  return out;
+}
+
+/// Each scale with what goes on it.
+QStringList scales(const BenchEdits& run) {
+  std::map<std::string, QStringList> on;
+  for (const auto& vessel : run.plan().vessels)
+    for (const auto& step : vessel.steps) {
+      auto& names = on[step.scale];
+      const auto name = run.nameOf(step.product);
+      if (!names.contains(name)) names << name;
+    }
+  QStringList out;
+  for (const auto& [scale, names] : on)
+    out << tr("%1: %2").arg(scale.empty() ? tr("the scale") : qtext(scale), names.join(", "));
+  out << tr("Level and hard ground, no fan; a clean spoon and cup for each salt. A known weight tells "
+            "whether the scale still shows right.");
+  return out;
+}
+
+QStringList tooFine(const BenchEdits& run, const UnitsShown& units) {
+  QStringList out;
+  for (const auto& vessel : run.plan().vessels) {
+    std::vector<core::Mass> weights(run.plan().shelf.size());
+    for (const auto& step : vessel.steps)
+      weights[step.product] = step.planned;
+    for (const auto& step : core::weighPlan(run.plan().shelf, weights, run.document().scales)) {
+      if (!step.tooFine) continue;
+      out << tr("▲ %1, %2 into %3: may be off by %4 % here. A finer scale, a pre-stock of it, or a bigger "
+                "batch.")
+                 .arg(run.nameOf(step.product), units.text(step.exact), qtext(vessel.name),
+                      localNumber(step.errorPercent, 0));
+    }
+  }
+  return out;
+}
+
+} // namespace
+
+QString runPreparation(const BenchEdits& run, const UnitsShown& units) {
+  QString rows =
+      row(tr("Gear"), gear(run)) + row(tr("Vessels"), vessels(run, units)) + row(tr("Scales"), scales(run));
+  if (const auto fine = tooFine(run, units); !fine.isEmpty()) rows += row(tr("Too fine"), fine);
+  return QString("<table cellpadding='5'>%1</table><p>%2</p>")
+      .arg(rows, qtext(words::generalCaution()).toHtmlEscaped());
+}
+
+} // namespace butte::app

@@ -1,0 +1,232 @@
+// Whole batches on a scale over a pseudo-terminal: the stand-in plays the scale, the test plays the hand.
+#include "device_port.h"
+#include "edits/bench_edits.h"
+#include "run/run_advice.h"
+#include "serve/sim_server.h"
+#include "services/device_desk.h"
+#include "stations/bench/run_page.h"
+#include "window_fixture.h"
+
+#include <QCheckBox>
+#include <QElapsedTimer>
+#include <QPushButton>
+
+namespace butte::app {
+namespace {
+
+using core::Mass;
+using core::RunPhase;
+using ::testing::HasSubstr;
+
+class LiveScaleTest : public WindowTest {
+protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    hurry();
+    window->devices().keep(
+        {{DeviceSetting::Kind::Scale, "bench", "serial:" + sim.scaleCable(), {}, {}, {}, "T"},
+         {DeviceSetting::Kind::Pen, "pen", "serial:" + sim.penCable(), {}, {}, {}, {}}});
+    window->showStation(Station::Bench);
+    click("weighHere");
+    click("runNext"); // all stands ready
+    click("runNext"); // the water
+  }
+  /// Scale and watch alike, so that a test does not wait as a hand does.
+  void hurry() {
+    sim.setHaste(haste);
+    window->devices().setHaste(haste);
+  }
+  void TearDown() override {
+    window.reset(); // before the scale goes
+  }
+
+  const BenchEdits& run() { return window->findChild<RunPage*>()->run(); }
+  RunPhase phase() { return run().at().phase; }
+  std::string label(const char* name) { return find<QLabel>(name)->text().toStdString(); }
+  Mass toWeigh() {
+    const auto at = run().at();
+    return core::toWeighNow(run().state(), run().plan(), at.vessel, at.step);
+  }
+  bool until(const std::function<bool()>& what, int milliseconds = 15000) {
+    return QTest::qWaitFor(what, milliseconds);
+  }
+  bool shows(const char* words) {
+    return until([&] { return label("scaleWords").find(words) != std::string::npos; });
+  }
+  void cupOnAndTare() {
+    sim.bench().apply(sim::act::LayOn{Mass::fromGrams(38)});
+    ASSERT_TRUE(shows("lies on it")) << label("scaleWords");
+    click("scaleTare");
+    ASSERT_TRUE(shows("At zero")) << label("scaleWords");
+  }
+  void tip() {
+    sim.bench().apply(sim::act::Lift{});
+    QTest::qWait(300);
+    click("runNext");
+    sim.bench().apply(sim::act::Tip{});
+    click("runNext"); // it is clear
+  }
+
+  static constexpr double haste = 3;
+  sim::SimServer sim{{Mass::fromGrams(1), Mass::fromKilograms(60), "g", 0.3, 0.1}, 11};
+};
+
+TEST_F(LiveScaleTest, AGoodPourIsTakenByItselfAndGoesOn) {
+  cupOnAndTare();
+  const auto wanted = toWeigh();
+  sim.bench().apply(sim::act::Pour{wanted * 0.95, 0.5});
+  ASSERT_TRUE(shows("Slowly now")) << label("scaleWords");
+  EXPECT_EQ(phase(), RunPhase::Weigh);
+  sim.bench().apply(sim::act::Pour{wanted * 0.05, 0.3});
+  ASSERT_TRUE(until([&] { return phase() == RunPhase::Tip; })) << label("scaleWords");
+  const auto& weighed = std::get<core::did::Weighed>(run().events().back().deed);
+  EXPECT_FALSE(weighed.typed);
+  EXPECT_NEAR(weighed.mass.grams(), wanted.grams(), 3);
+  tip();
+  EXPECT_EQ(phase(), RunPhase::Weigh) << "the second salt";
+  ASSERT_TRUE(shows("At zero"));
+}
+
+TEST_F(LiveScaleTest, TheFigureFallsWithThePourAndInTheScalesOwnUnit) {
+  cupOnAndTare();
+  const auto wanted = toWeigh();
+  sim.bench().apply(sim::act::Pour{wanted * 0.5, 0});
+  EXPECT_TRUE(until([&] {
+    const auto figure = find<QLabel>("runFigure")->text().remove(',').remove(" g").toDouble();
+    return std::abs(figure - wanted.grams() / 2) < 3;
+  })) << label("runFigure");
+  sim.bench().apply(sim::act::ShowIn{"lb"});
+  EXPECT_TRUE(until([&] { return find<QLabel>("runFigure")->text().endsWith(" lb"); })) << label("runFigure");
+}
+
+TEST_F(LiveScaleTest, AnOvershootIsTakenOutOnTheScale) {
+  cupOnAndTare();
+  const auto wanted = toWeigh();
+  sim.bench().apply(sim::act::Pour{wanted * 1.1, 0.3});
+  ASSERT_TRUE(shows("too much")) << label("scaleWords");
+  EXPECT_EQ(run().events().size(), 2u) << "nothing is taken by itself";
+  sim.bench().apply(sim::act::TakeOut{wanted * 0.1});
+  EXPECT_TRUE(until([&] { return phase() == RunPhase::Tip; })) << label("scaleWords");
+}
+
+TEST_F(LiveScaleTest, AnOvershootMayBeTakenAsItIsAndDecidedThen) {
+  cupOnAndTare();
+  sim.bench().apply(sim::act::Pour{toWeigh() * 1.1, 0.3});
+  ASSERT_TRUE(shows("too much")) << label("scaleWords");
+  QTest::qWait(800); // it comes to rest
+  click("runNext");
+  EXPECT_EQ(phase(), RunPhase::Decide);
+  click("runAccept");
+  EXPECT_EQ(phase(), RunPhase::Tip);
+}
+
+TEST_F(LiveScaleTest, ALostCableIsSaidAndThePourGoesOnWhenItIsBack) {
+  cupOnAndTare();
+  const auto wanted = toWeigh();
+  sim.bench().apply(sim::act::Pour{wanted * 0.5, 0});
+  ASSERT_TRUE(shows("Pour"));
+  sim.bench().apply(sim::act::Unplug{12});
+  ASSERT_TRUE(shows("Nothing comes")) << label("scaleWords");
+  ASSERT_TRUE(shows("Pour")) << "it came back by itself: " << label("scaleWords");
+  sim.bench().apply(sim::act::Pour{wanted * 0.5, 0});
+  EXPECT_TRUE(until([&] { return phase() == RunPhase::Tip; })) << label("scaleWords");
+}
+
+TEST_F(LiveScaleTest, ATypedWeightCountsWhileTheScaleIsSilent) {
+  sim.bench().apply(sim::act::Unplug{1000});
+  ASSERT_TRUE(shows("Nothing comes")) << label("scaleWords");
+  type("runMass", QString::number(toWeigh().grams(), 'f', 2) + " g");
+  click("runNext");
+  EXPECT_EQ(phase(), RunPhase::Tip);
+}
+
+TEST_F(LiveScaleTest, AForgottenTareIsAskedAfter) {
+  ASSERT_TRUE(shows("At zero"));
+  sim.bench().apply(sim::act::LayOn{Mass::fromGrams(940)});
+  ASSERT_TRUE(shows("Is that the container?")) << label("scaleWords");
+  EXPECT_TRUE(find<QPushButton>("scaleSalt")->isVisible());
+  click("scaleZero");
+  ASSERT_TRUE(shows("At zero")) << label("scaleWords");
+  sim.bench().apply(sim::act::Pour{toWeigh(), 1});
+  EXPECT_TRUE(until([&] { return phase() == RunPhase::Tip; })) << label("scaleWords");
+  EXPECT_NEAR(std::get<core::did::Weighed>(run().events().back().deed).mass.grams(),
+              sim.bench().scale.content().grams(), 3);
+}
+
+TEST_F(LiveScaleTest, WhatWasStruckIsNotTakenAgainByItself) {
+  cupOnAndTare();
+  sim.bench().apply(sim::act::Pour{toWeigh(), 0.3});
+  ASSERT_TRUE(until([&] { return phase() == RunPhase::Tip; }));
+  press(Qt::Key_F9);
+  ASSERT_EQ(phase(), RunPhase::Weigh);
+  QTest::qWait(1200);
+  EXPECT_EQ(phase(), RunPhase::Weigh) << "the hand wanted it so";
+  click("runNext");
+  EXPECT_EQ(phase(), RunPhase::Tip) << "and may take it all the same";
+}
+
+TEST_F(LiveScaleTest, TheNextSaltIsWeighedWhileTheFirstDissolves) {
+  cupOnAndTare();
+  sim.bench().apply(sim::act::Pour{toWeigh(), 0.3});
+  ASSERT_TRUE(until([&] { return phase() == RunPhase::Tip; }));
+  sim.bench().apply(sim::act::Lift{});
+  click("runNext");
+  ASSERT_EQ(phase(), RunPhase::Dissolve);
+  sim.bench().apply(sim::act::Tip{});
+  click("runMeanwhile");
+  ASSERT_EQ(phase(), RunPhase::Weigh);
+  EXPECT_THAT(label("runDetail"), HasSubstr("dissolves"));
+  ASSERT_TRUE(shows("At zero")) << label("scaleWords");
+  sim.bench().apply(sim::act::Pour{toWeigh(), 0.3});
+  ASSERT_TRUE(until([&] { return phase() == RunPhase::Dissolve; })) << label("scaleWords");
+  click("runNext"); // the first is clear
+  EXPECT_EQ(phase(), RunPhase::Tip) << "the second waits in its cup";
+}
+
+TEST_F(LiveScaleTest, AVesselByScaleAndPenThroughEveryKill) {
+  // At every event the program goes and comes back: the run stands where it stood.
+  int kills = 0;
+  for (int steps = 0; phase() != RunPhase::Done && run().at().vessel == 0 && steps < 60; ++steps) {
+    const auto events = run().events().size();
+    reopenWindow();
+    hurry();
+    window->showStation(Station::Bench);
+    click("weighHere");
+    ASSERT_EQ(run().events().size(), events);
+    ++kills;
+    if (phase() == RunPhase::Weigh) {
+      sim.bench().apply(sim::act::LayOn{Mass::fromGrams(38)});
+      QTest::qWait(500);
+      click("scaleTare");
+      QTest::qWait(400);
+      sim.bench().apply(sim::act::Pour{toWeigh(), 0});
+      QTest::qWait(700);
+      if (find<QPushButton>("scaleSalt")->isVisible())
+        click("scaleSalt"); // it came at once: the hand says so
+      // Fine weights are beyond this scale: typed from a better one.
+      if (toWeigh() < Mass::fromGrams(100)) {
+        type("runMass", QString::number(toWeigh().grams(), 'f', 3) + " g");
+        click("runNext");
+      } else {
+        ASSERT_TRUE(until([&] { return run().events().size() > events; })) << label("scaleWords");
+      }
+      continue;
+    }
+    if (phase() == RunPhase::Measure) {
+      sim.bench().apply(sim::act::Dip{core::Conductivity::fromMilliSiemensPerCm(1.7), 5.9,
+                                      core::Temperature::fromCelsius(21)});
+      ASSERT_TRUE(shows("it is still")) << label("scaleWords");
+    }
+    click("runNext");
+    ASSERT_GT(run().events().size(), events) << label("runHeading");
+  }
+  EXPECT_GT(kills, 8);
+  EXPECT_GT(run().at().vessel, 0u) << "the first vessel is done";
+  for (const auto& line : core::runResult(run().plan(), run().state()).deviations) {
+    if (line.vessel > 0) continue;
+    EXPECT_LT(std::abs(*line.percent), 2.05) << line.product;
+  }
+}
+
+} // namespace
+} // namespace butte::app
