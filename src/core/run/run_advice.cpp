@@ -77,6 +77,14 @@ std::optional<Overshoot> overshootOf(const RunPlan& plan, const RunState& state,
   return out;
 }
 
+ExpectedReading expectedReading(const RunPlan& plan, const RunState& state, std::size_t vessel) {
+  std::vector<Mass> in(plan.shelf.size());
+  for (std::size_t p = 0; p < in.size(); ++p)
+    in[p] = state.vessels[vessel].of[p].in;
+  const auto made = mix(plan.water, plan.shelf, in, volumeOf(plan, state, vessel));
+  return {made.conductivity, made.ph};
+}
+
 RunResult runResult(const RunPlan& plan, const RunState& state) {
   RunResult out;
   const auto planned = feedOf(plan, gramsPerLitreOfFeed(plan));

@@ -34,6 +34,13 @@ struct Overshoot {
 std::optional<Overshoot> overshootOf(const RunPlan& plan, const RunState& state, std::size_t vessel,
                                      std::size_t step);
 
+/// What meters should show of a vessel as it is now, once it is made up.
+struct ExpectedReading {
+  Conductivity conductivity; ///< at 25 degC; of a stock beyond what most meters show
+  std::optional<double> ph;  ///< nothing where it is not known
+};
+ExpectedReading expectedReading(const RunPlan& plan, const RunState& state, std::size_t vessel);
+
 /// What one product came to in one vessel.
 struct RunDeviation {
   std::size_t vessel = 0, product = 0;

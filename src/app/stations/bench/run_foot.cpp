@@ -10,7 +10,7 @@ RunFoot::RunFoot(QWidget* parent) : QWidget(parent), m_row(new FlowRow(this)) {
   m_row->setContentsMargins(0, 0, 0, 0);
   add(tr("Strike the last (F9)"), "runStrike", &RunFoot::strike);
   m_skip = add(tr("Without this one"), "runSkip", &RunFoot::skip);
-  add(tr("Something went wrong (F4)"), "runWrong", &RunFoot::wrong);
+  add(tr("Trouble (F4)"), "runWrong", &RunFoot::wrong);
   m_pause = add(tr("Pause"), "runPause", &RunFoot::pause);
   add(tr("Full screen (F11)"), "runFull", &RunFoot::fullScreen);
   add(tr("Hand over…"), "runHandOver", &RunFoot::handOver);
@@ -18,9 +18,9 @@ RunFoot::RunFoot(QWidget* parent) : QWidget(parent), m_row(new FlowRow(this)) {
   m_standIn = add(tr("Stand-in scale"), "runStandIn", &RunFoot::standIn);
   m_standIn->setCheckable(true);
   m_standIn->setToolTip(tr("A scale and a pen that are none, with a panel to pour with: to try how it goes"));
-  add(tr("Scales and pens…"), "runDevices", &RunFoot::devices);
+  add(tr("Scales, pens…"), "runDevices", &RunFoot::devices);
   m_row->addStretch();
-  add(tr("To the sheet; go on later"), "runLeave", &RunFoot::leave);
+  add(tr("Go on later"), "runLeave", &RunFoot::leave);
 }
 
 QPushButton* RunFoot::add(const QString& words, const char* name, void (RunFoot::*what)()) {

@@ -7,14 +7,16 @@
 #include "paint/wrapped_label.h"
 #include "panel/sim_panel.h"
 #include "print/hazard_facts.h"
+#include "run/run_advice.h"
+#include "serve/sim_server.h"
 #include "services/device_desk.h"
 #include "services/keep_awake.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
 #include "stations/bench/run_choices.h"
 #include "stations/bench/run_fields.h"
+#include "stations/bench/run_figure.h"
 #include "stations/bench/run_foot.h"
-#include "stations/bench/run_gauge.h"
 #include "stations/bench/run_preparation.h"
 #include "stations/bench/run_stray.h"
 #include "stations/bench/run_trouble_panel.h"
@@ -36,23 +38,21 @@ namespace butte::app {
 using core::RunPhase;
 
 namespace {
-constexpr int headingSize = 26, figureSize = 80, buttonSize = 22;
-constexpr int clockMilliseconds = 1000, logLines = 6;
+constexpr int headingSize = 26, largeHeadingSize = 44, buttonSize = 22;
+constexpr int clockMilliseconds = 1000, logLines = 3;
 } // namespace
 
 RunPage::RunPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, DeviceDesk& devices, QWidget* parent)
     : QWidget(parent), m_desk(desk), m_run(desk), m_units(units), m_prompts(prompts), m_devices(devices),
-      m_where(new PlainLabel), m_heading(new WrappedLabel), m_figure(new PlainLabel),
-      m_detail(new WrappedLabel), m_caution(new WrappedLabel), m_log(new WrappedLabel),
-      m_result(new WrappedLabel), m_gauge(new RunGauge), m_scale(new ScaleRow(devices, m_run, units)),
-      m_fields(new RunFields(units)), m_troubles(new RunTroublePanel(m_run, units)),
-      m_awake(new KeepAwake(this)), m_stray(new RunStray(m_run, units)), m_foot(new RunFoot) {
+      m_where(new PlainLabel), m_heading(new WrappedLabel), m_detail(new WrappedLabel),
+      m_caution(new WrappedLabel), m_log(new WrappedLabel), m_result(new WrappedLabel),
+      m_figure(new RunFigure), m_scale(new ScaleRow(devices, m_run, units)), m_fields(new RunFields(units)),
+      m_troubles(new RunTroublePanel(m_run, units)), m_awake(new KeepAwake(this)),
+      m_stray(new RunStray(m_run, units)), m_foot(new RunFoot) {
   setObjectName("runPage");
   m_where->setProperty("soft", true);
   m_heading->setObjectName("runHeading");
   m_heading->setFont(faceOf(headingSize, true));
-  m_figure->setObjectName("runFigure");
-  m_figure->setFont(faceOf(figureSize, true));
   m_detail->setObjectName("runDetail");
   m_detail->setFont(faceOf(16));
   m_caution->setObjectName("runCaution");
@@ -73,9 +73,9 @@ RunPage::RunPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, DeviceDesk
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(8);
-  for (QWidget* part : std::initializer_list<QWidget*>{m_where, m_heading, m_figure, m_gauge, m_scale,
-                                                       m_detail, m_fields, m_choices, m_next, m_meanwhile,
-                                                       m_stray, m_troubles, m_caution, m_result})
+  for (QWidget* part :
+       std::initializer_list<QWidget*>{m_where, m_heading, m_figure, m_scale, m_detail, m_fields, m_choices,
+                                       m_next, m_meanwhile, m_stray, m_troubles, m_caution, m_result})
     column->addWidget(part);
   column->addStretch();
   column->addWidget(m_log);
@@ -245,6 +245,8 @@ void RunPage::pause() {
 
 void RunPage::fullScreen() {
   m_fullScreen = !m_fullScreen;
+  m_figure->setLarge(m_fullScreen);
+  m_heading->setFont(faceOf(m_fullScreen ? largeHeadingSize : headingSize, true));
   emit fullScreenAsked(m_fullScreen);
 }
 
@@ -315,15 +317,7 @@ void RunPage::refresh() {
                                           .arg(m_run.plan().vessels.size())
                                           .arg(qtext(m_run.plan().vessels[m_run.at().vessel].name)));
   m_heading->setText(runHeading(m_run));
-  m_figure->setText(runFigure(m_run, m_units));
-  m_figure->setVisible(!m_figure->text().isEmpty());
-  m_gauge->setVisible(phase == RunPhase::Weigh || phase == RunPhase::Decide);
-  if (salt) {
-    const auto& step = m_run.plan().vessels[m_run.at().vessel].steps[m_run.at().step];
-    const auto wanted = core::wantedOf(state, step);
-    const auto missing = core::stillToWeigh(state, m_run.plan(), m_run.at().vessel, m_run.at().step);
-    m_gauge->show((wanted - missing).grams(), wanted.grams(), (step.tolerance * state.ratio).grams());
-  }
+  m_figure->refresh(m_run, m_units, m_scale->weighed());
   m_caution->setText(salt ? cautions() : QString());
   m_caution->setVisible(!m_caution->text().isEmpty());
   m_result->setText(done       ? runResultText(m_run, m_units)
@@ -342,6 +336,17 @@ void RunPage::refresh() {
   m_choices->refresh();
   refreshTime();
   m_scale->refresh();
+  if (phase == RunPhase::Measure) dipStandIn();
+}
+
+/// The stand-in's pen hangs in what truly was made.
+void RunPage::dipStandIn() {
+  auto* sim = m_devices.standIn();
+  if (!sim) return;
+  const auto reading = core::expectedReading(m_run.plan(), m_run.state(), m_run.at().vessel);
+  constexpr double neutralPh = 7, roomCelsius = 20;
+  sim->bench().apply(sim::act::Dip{reading.conductivity, reading.ph.value_or(neutralPh),
+                                   core::Temperature::fromCelsius(roomCelsius)});
 }
 
 /// What the scale shows while it is poured.
@@ -350,13 +355,9 @@ void RunPage::refreshLive() {
   const auto at = m_run.at();
   const auto now = m_scale->weighed();
   if (!now || at.phase != RunPhase::Weigh || !isVisible()) return;
-  const auto& step = m_run.plan().vessels[at.vessel].steps[at.step];
-  const auto toPour = core::toWeighNow(m_run.state(), m_run.plan(), at.vessel, at.step);
-  if (auto* panel = m_devices.standInPanel()) panel->setPortion(toPour);
-  const bool weight = now->state >= devices::WatchState::NotZero && now->state != devices::WatchState::Lifted;
-  const auto fresh = weight && now->state != devices::WatchState::NotZero ? now->fresh : core::Mass{};
-  m_figure->setText(displayOf(*now).text(toPour - fresh));
-  m_gauge->show(fresh.grams(), toPour.grams(), (step.tolerance * m_run.state().ratio).grams());
+  if (auto* panel = m_devices.standInPanel())
+    panel->setPortion(core::toWeighNow(m_run.state(), m_run.plan(), at.vessel, at.step));
+  m_figure->refresh(m_run, m_units, now);
 }
 
 /// A lot belongs to one product's bag.

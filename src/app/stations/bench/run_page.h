@@ -13,7 +13,7 @@ namespace butte::app {
 class Prompts;
 class RunChoices;
 class RunFields;
-class RunGauge;
+class RunFigure;
 class DeviceDesk;
 class ScaleRow;
 class KeepAwake;
@@ -56,6 +56,7 @@ private:
   void tellWeight(core::Mass mass, bool typed);
   void meanwhile();
   void standIn();
+  void dipStandIn();
   void next();
   void tell(const core::RunDeed& deed) { tellAll({deed}); }
   void tellAll(const std::vector<core::RunDeed>& deeds);
@@ -79,8 +80,8 @@ private:
   UnitsShown& m_units;
   Prompts& m_prompts;
   DeviceDesk& m_devices;
-  QLabel *m_where, *m_heading, *m_figure, *m_detail, *m_caution, *m_log, *m_result;
-  RunGauge* m_gauge;
+  QLabel *m_where, *m_heading, *m_detail, *m_caution, *m_log, *m_result;
+  RunFigure* m_figure;
   ScaleRow* m_scale;
   RunFields* m_fields;
   RunTroublePanel* m_troubles;

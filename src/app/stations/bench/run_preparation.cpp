@@ -49,9 +49,15 @@ QStringList vessels(const BenchEdits& run, const UnitsShown& units) {
   constexpr double ofATank = 0.5;
   QStringList out;
   for (const auto& vessel : run.plan().vessels) {
+    const bool acid = std::all_of(vessel.steps.begin(), vessel.steps.end(), [&](const auto& step) {
+      return core::isAcidOrBase(run.plan().shelf[step.product]);
+    });
     const auto first = vessel.volume * (vessel.factor > 1 ? ofATank : core::waterBeforeSalts);
-    out << tr("%1: a clean vessel with a mark at %2 and its label; %3 of water first, warm, not boiling")
-               .arg(qtext(vessel.name), units.stockText(vessel.volume), units.stockText(first));
+    const auto water = acid
+                           ? tr("%1 of cool water first, the acid slowly into it").arg(units.stockText(first))
+                           : tr("%1 of water first, warm, not boiling").arg(units.stockText(first));
+    out << tr("%1: a clean vessel with a mark at %2 and its label; %3")
+               .arg(qtext(vessel.name), units.stockText(vessel.volume), water);
   }
   return out;
 }

@@ -209,6 +209,30 @@ QString runFigure(const BenchEdits& run, const UnitsShown& units) {
   return {};
 }
 
+QString runFigureNote(const BenchEdits& run, const std::optional<devices::WatchNow>& live) {
+  switch (run.at().phase) {
+  case RunPhase::Weigh:
+    if (!live) return tr("to weigh");
+    return (live->state == devices::WatchState::TooMuch ? tr("too much\n%1 on it")
+                                                        : tr("still to pour\n%1 on it"))
+        .arg(displayOf(*live).text(live->fresh));
+  case RunPhase::Pour:
+    return tr("of water");
+  case RunPhase::Decide:
+    return tr("too much");
+  case RunPhase::Tip:
+    return tr("in the cup");
+  case RunPhase::TopUp:
+    return tr("in all");
+  case RunPhase::Prepare:
+  case RunPhase::Dissolve:
+  case RunPhase::Measure:
+  case RunPhase::Done:
+    break;
+  }
+  return {};
+}
+
 QString runDetail(const BenchEdits& run, const UnitsShown& units, qint64 nowMilliseconds) {
   const auto& state = run.state();
   const auto next = run.at();
@@ -236,8 +260,14 @@ QString runDetail(const BenchEdits& run, const UnitsShown& units, qint64 nowMill
     return dissolving(run, nowMilliseconds) + tr("; nothing more goes in before it is clear");
   case RunPhase::TopUp:
     return tr("at the eye's height; stir again");
-  case RunPhase::Measure:
-    return tr("mixing goes on for minutes to an hour; pH settles last");
+  case RunPhase::Measure: {
+    const auto patience = tr("mixing goes on for minutes to an hour; pH settles last");
+    if (run.plan().vessels[next.vessel].factor > 1)
+      return patience + tr("; a stock is beyond most EC meters, its pH is not");
+    const auto expected = core::expectedReading(run.plan(), state, next.vessel);
+    return tr("%1. By what is in it: EC %2").arg(patience, units.text(expected.conductivity)) +
+           (expected.ph ? tr(", pH %1").arg(localNumber(*expected.ph, 1)) : QString());
+  }
   case RunPhase::Prepare:
   case RunPhase::Decide:
   case RunPhase::Done:

@@ -25,6 +25,8 @@ OnDisplay shownNow(const BenchEdits& run, const UnitsShown& units);
 QString runHeading(const BenchEdits& run);
 /// Its one figure, large: "4.94 lb"; empty where there is none.
 QString runFigure(const BenchEdits& run, const UnitsShown& units);
+/// What the figure is: "to weigh", "still to pour" and what is on the scale.
+QString runFigureNote(const BenchEdits& run, const std::optional<devices::WatchNow>& live);
 /// What else matters now, such as what lies in the cup, how long it dissolves.
 QString runDetail(const BenchEdits& run, const UnitsShown& units, qint64 nowMilliseconds);
 /// What the one large button does.

@@ -1,7 +1,6 @@
 #include "stations/bench/scale_row.h"
 
 #include "edits/bench_edits.h"
-#include "paint/flow_row.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "refresh/while_seen.h"
@@ -14,9 +13,9 @@
 #include "wording/tr.h"
 
 #include <QCheckBox>
+#include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
-#include <QVBoxLayout>
 
 namespace butte::app {
 
@@ -36,23 +35,21 @@ core::Mass readabilityOf(const BenchEdits& run, const core::RunStep& step) {
 
 ScaleRow::ScaleRow(DeviceDesk& devices, const BenchEdits& run, const UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_devices(devices), m_run(run), m_units(units), m_words(new WrappedLabel),
-      m_auto(new QCheckBox(tr("Take it by itself when it is still and right"))) {
+      m_auto(new QCheckBox(tr("Take it by itself"))) {
   m_words->setObjectName("scaleWords");
   m_words->setFont(faceOf(toldSize, true));
   m_auto->setObjectName("scaleAuto");
   m_auto->setChecked(true);
+  m_auto->setToolTip(tr("A weight is taken once it is still and within its band"));
   m_tare = add(tr("Tare (F7)"), "scaleTare", [](LiveDevice& scale) { scale.send(scale.setting().tare); });
-  m_zero = add(tr("That is the container (F8)"), "scaleZero",
+  m_zero = add(tr("The container (F8)"), "scaleZero",
                [](LiveDevice& scale) { scale.watch().takeAsZero(scale.now()); });
-  m_salt =
-      add(tr("No, it is the salt"), "scaleSalt", [](LiveDevice& scale) { scale.watch().isNoContainer(); });
-  auto* column = new QVBoxLayout(this);
-  column->setContentsMargins(0, 0, 0, 0);
-  column->addWidget(m_words);
-  auto* row = new FlowRow;
-  for (QWidget* part : std::initializer_list<QWidget*>{m_tare, m_zero, m_salt, m_auto})
+  m_salt = add(tr("The salt"), "scaleSalt", [](LiveDevice& scale) { scale.watch().isNoContainer(); });
+  auto* row = new QHBoxLayout(this);
+  row->setContentsMargins(0, 0, 0, 0);
+  row->addWidget(m_words, 1);
+  for (QWidget* part : std::initializer_list<QWidget*>{m_zero, m_salt, m_tare, m_auto})
     row->addWidget(part);
-  column->addLayout(row);
   connect(&devices, &DeviceDesk::changed, this, &ScaleRow::follow);
 }
 
