@@ -1,5 +1,6 @@
 #include "readers.h"
 
+#include "bench_run.h"
 #include "book/book_json.h"
 #include "book/open_book.h"
 #include "book/open_store.h"
@@ -7,12 +8,18 @@
 #include "chem/formula.h"
 #include "formula/formula_answer.h"
 #include "formula_json.h"
+#include "json_reader.h"
 #include "label/label_text.h"
 #include "memory/row_answers.h"
 #include "page/agreed_label.h"
 #include "page/agreed_report.h"
+#include "pen/pen_line.h"
+#include "port/line_buffer.h"
+#include "port/port_address.h"
 #include "quantity/typed_quantity.h"
 #include "report/report_text.h"
+#include "scale/scale_pattern.h"
+#include "scale/weigh_watch.h"
 #include "script_input.h"
 #include "table/plain_table.h"
 #include "tables/tables.h"
@@ -77,7 +84,8 @@ bool takeDocument(std::string_view text) {
 bool takeScript(std::string_view text) {
   const auto input = exchange::readScriptInput(text);
   if (!input) return refused(input.problem(), text);
-  for (auto* verb : {&cli::mix, &cli::solve, &cli::stock, &cli::dose, &cli::equilibrium, &cli::acid}) {
+  for (auto* verb : {&cli::mix, &cli::solve, &cli::stock, &cli::dose, &cli::equilibrium, &cli::acid,
+                     &cli::run, &cli::weigh}) {
     const auto outcome = verb(*input);
     if (!outcome) refused(outcome.problem(), text);
   }
@@ -207,6 +215,54 @@ bool takeMark(std::string_view text) {
   return true;
 }
 
+/// What a scale or a pen sends, with a pattern in the first line: whatever comes, in whatever pieces.
+bool takeDevice(std::string_view text) {
+  devices::LineBuffer whole, pieces;
+  const auto lines = whole.take(text);
+  std::vector<std::string> again;
+  for (const char c : text)
+    for (auto& line : pieces.take({&c, 1}))
+      again.push_back(std::move(line));
+  if (lines != again) broken("lines are the same in whatever pieces they come", text);
+  if (lines.empty()) return false;
+  const auto pattern = devices::ScalePattern::parse(lines.front());
+  if (!pattern) refused(pattern.problem(), text);
+  const auto address = devices::PortAddress::parse(lines.front());
+  if (!address) refused(address.problem(), text);
+  if (address && devices::PortAddress::parse(address->text()).value() != *address)
+    broken("an address is written as it is read", text);
+  devices::WeighWatch watch;
+  const core::Mass wanted = core::Mass::fromGrams(100), tolerance = core::Mass::fromGrams(1);
+  watch.setTask({wanted, tolerance, core::Mass::fromGrams(0.1)});
+  std::int64_t at = 0;
+  for (const auto& line : lines) {
+    const auto reading = pattern ? pattern->read(line) : devices::readScaleLine(line);
+    const bool weight = reading.status == devices::ScaleStatus::Weight;
+    if (weight != reading.mass.has_value() || weight == reading.unit.empty())
+      broken("a weight has a mass and a unit", text);
+    if (weight && !std::isfinite(reading.mass->grams())) broken("a weight is a figure", text);
+    watch.take(reading, at += 50);
+    const auto now = watch.now(at);
+    if (now.mayCapture && (!now.still || std::abs((now.fresh - wanted).grams()) > tolerance.grams()))
+      broken("what is taken by itself is still and right", text);
+    const auto pen = devices::readPenLine(line);
+    if (pen.ph && !(*pen.ph >= 0 && *pen.ph <= 14)) broken("a pH is one", text);
+    if (pen.conductivity && !(pen.conductivity->milliSiemensPerCm() >= 0))
+      broken("a conductivity is one", text);
+  }
+  return true;
+}
+
+bool takeRun(std::string_view text) {
+  const auto json = exchange::parseJsonObject(text);
+  if (!json) return refused(json.problem(), text);
+  const auto run = book::benchRunFromJson(*json);
+  if (!run) return refused(run.problem(), text);
+  const auto again = book::benchRunFromJson(toJson(*run));
+  if (!again || again->events != run->events) broken("a run is read as it was written", text);
+  return true;
+}
+
 } // namespace
 
 const std::vector<Reader>& readers() {
@@ -223,6 +279,8 @@ const std::vector<Reader>& readers() {
       {"readings", {"report.txt"}, takeReadings},
       {"label", {"label.txt"}, takeLabel},
       {"typed", {"typed.txt"}, takeTyped},
+      {"device", {"device.txt"}, takeDevice},
+      {"run", {"run.json"}, takeRun},
   };
   return all;
 }

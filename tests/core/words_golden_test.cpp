@@ -275,6 +275,22 @@ TEST(WordsGolden, Tanks) {
   }
 }
 
+/// Each H-code by itself says something, or is one of those that are the warehouse's and the label's matter.
+TEST(Cautions, EveryCodeOfEveryShippedProductIsSpokenOf) {
+  const std::set<std::string> notAtTheBench{"H290"}; // corrosive to metals: storage
+  std::size_t codes = 0;
+  for (const auto& product : catalogue())
+    for (const auto& code : product.hazardCodes) {
+      const auto cautions = words::cautionsFor({{product.shortName, {code}, false, false, false}});
+      const auto spoken = std::count_if(cautions.begin(), cautions.end(), [&](const auto& caution) {
+        return caution.products == std::vector<std::string>{product.shortName};
+      });
+      EXPECT_EQ(spoken, notAtTheBench.contains(code) ? 0 : 1) << product.id << " " << code;
+      ++codes;
+    }
+  EXPECT_GT(codes, 50u);
+}
+
 TEST(WordsGolden, CautionsOfEveryHazardOnTheShippedShelf) {
   std::map<std::string, std::set<std::string>> whose;
   for (const auto& product : catalogue()) {
