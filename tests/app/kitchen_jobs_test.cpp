@@ -1,6 +1,7 @@
 // What a grower with a jug comes to do, walked from a fresh formula by typing and pressing alone; every
 // figure is reckoned here by hand from the label. How many things the hand did is counted and bounded.
 #include "job_walk.h"
+#include "print/tank_labels.h"
 #include "window/book_actions.h"
 
 #include <QAbstractButton>
@@ -139,6 +140,25 @@ TEST_F(KitchenJobs, TwoBottlesOfConcentrateAreDosedByTheMillilitre) {
   fill("coldest", "77"); // degrees F: a warm kitchen
   QApplication::processEvents();
   EXPECT_TRUE(editor().answer().stock.tanks[1].fallen.empty()) << "warm it stays clear";
+  // A label for each bottle: what is in it, its volume, its dose as the hand pours it.
+  ++actions;
+  const auto labels = tankLabels(editor(), window->units(), "today");
+  ASSERT_EQ(labels.size(), 2);
+  for (const auto& label : labels) {
+    EXPECT_THAT(plain(label), HasSubstr("10.0 mL per US gal"));
+    EXPECT_THAT(plain(label), HasSubstr("16.9 fl oz"));
+  }
+  EXPECT_THAT(plain(labels.join("")), HasSubstr("blend 4-18-38"));
+  EXPECT_THAT(plain(labels.join("")), HasSubstr("calcium nitrate"));
+  // Half dose: half of each bottle's millilitres, and the feed reads about half.
+  ++actions;
+  trigger("strengthHalf");
+  QApplication::processEvents();
+  EXPECT_NEAR(editor().answer().feed.milligramsPerLitre.of(Nutrient::K) * 50 * litresPerGallon / 1000,
+              0.5 * 0.38 * potassiumInOxide * 120, 0.2);
+  ++actions;
+  trigger("undo");
+  QApplication::processEvents();
   // Both into one: calcium meets sulfate and phosphate.
   ++actions;
   trigger("removeTank1");
@@ -319,6 +339,32 @@ TEST_F(KitchenJobs, ABucketBumpedTooFarIsThinned) {
       << "out, then water to the mark";
   for (const auto& mass : direct->grams)
     EXPECT_LT(mass.grams(), 1e-6) << "no more salts";
+}
+
+// A pen that reads too little because the magnesium sulfate is still to come: what it should show before it
+// and after it stands beside each salt, so that nobody bumps the bucket up in vain.
+TEST_F(KitchenJobs, WhatIsReadBeforeTheMagnesiumSulfateIsNotTooLittle) {
+  putShelf();
+  weighTwelveTwelveSeven();
+  go(Station::Stocks);
+  hit("wayDirect");
+  fill("directVessel", "5");
+  QApplication::processEvents();
+  const auto& direct = *editor().answer().direct;
+  ASSERT_TRUE(static_cast<bool>(direct));
+  const auto& shelf = editor().document().given.request.shelf;
+  const auto epsom = std::find_if(direct->steps.begin(), direct->steps.end(),
+                                  [&](const auto& step) { return shelf[step.product].id == "epsom"; });
+  ASSERT_NE(epsom, direct->steps.end());
+  ASSERT_NE(epsom, direct->steps.begin());
+  const auto words = find<QWidget>("ladder")->accessibleDescription().toStdString();
+  for (const auto& reading : {std::prev(epsom)->after, epsom->after})
+    EXPECT_THAT(words, HasSubstr(window->units().text(reading).toStdString()));
+  // 7.5 g in 5 gallons: 0.396 g/L of MgSO4.7H2O, 1.61 mmol/L; handbooks give some 0.3 mS/cm for that.
+  const double bringsMilliSiemens =
+      epsom->after.milliSiemensPerCm() - std::prev(epsom)->after.milliSiemensPerCm();
+  EXPECT_GT(bringsMilliSiemens, 0.2);
+  EXPECT_LT(bringsMilliSiemens, 0.4);
 }
 
 } // namespace

@@ -1,15 +1,21 @@
 // Every text of every view can be read whole, from a small laptop to a wall of a screen, also where the text
 // is made larger: then there is as much less room.
+#include "panel/sim_panel.h"
+#include "serve/sim_server.h"
+#include "services/device_desk.h"
+#include "stations/bench/device_dialog.h"
 #include "stations/formula/product_list.h"
 #include "stations/formula/stage_strip.h"
 #include "stations/stocks/stocks_page.h"
 #include "support/text_places.h"
 #include "window/book_actions.h"
+#include "window/finder.h"
 #include "window/text_size.h"
 #include "window_fixture.h"
 
 #include <QAbstractButton>
 #include <QListView>
+#include <QMenu>
 #include <QScrollArea>
 #include <QScrollBar>
 
@@ -138,6 +144,55 @@ TEST_P(ReadableTest, EveryTextIsWhole) {
     told.removeDuplicates();
     EXPECT_TRUE(told.isEmpty()) << told.join('\n').toStdString();
   }
+}
+
+using MenuTest = WindowTest;
+
+/// Each menu and what opens from it, on the smallest screen that needs no moving sideways: on the screen
+/// whole, no entry cut, and no two keys for one entry's letter in one menu.
+TEST_F(MenuTest, EveryMenuFitsItsScreenAndItsLettersAreItsOwn) {
+  constexpr int leastHeight = 600;
+  int entries = 0;
+  for (auto* menu : window->findChildren<QMenu*>()) {
+    emit menu->aboutToShow();
+    EXPECT_LE(menu->sizeHint().height(), leastHeight) << menu->title().toStdString();
+    QStringList letters;
+    for (const auto* action : menu->actions()) {
+      if (action->isSeparator() || !action->isVisible()) continue;
+      ++entries;
+      EXPECT_FALSE(action->text().isEmpty()) << menu->title().toStdString();
+      const auto at = action->text().indexOf('&');
+      if (at < 0 || at + 1 >= action->text().size()) continue;
+      const auto letter = action->text().mid(at + 1, 1).toLower();
+      EXPECT_FALSE(letters.contains(letter))
+          << menu->title().toStdString() << ": " << action->text().toStdString();
+      letters << letter;
+    }
+  }
+  EXPECT_GT(entries, 60);
+}
+
+using DialogTest = WindowTest;
+
+TEST_F(DialogTest, EveryDialogOfOursIsReadable) {
+  sim::SimServer sim;
+  window->devices().keep(
+      {{DeviceSetting::Kind::Scale, "bench", "serial:" + sim.scaleCable(), {}, {}, {}, "T"}});
+  DeviceDialog scales(window->devices(), editor());
+  sim::SimPanel panel(sim);
+  window->findText("teaspoon");
+  const auto look = [](QWidget& seen, const char* name) {
+    seen.show();
+    QTest::qWait(400);
+    QStringList told;
+    test::Unreadable::in(
+        seen, [&](const QString& widget, const QString& trouble) { told << widget + " " + trouble; });
+    EXPECT_TRUE(told.isEmpty()) << name << ": " << told.join('\n').toStdString();
+  };
+  look(scales, "scales and pens");
+  look(panel, "stand-in scale");
+  look(*window->findChild<Finder*>(), "finder");
+  window->devices().keep({});
 }
 
 using ListTest = WindowTest;

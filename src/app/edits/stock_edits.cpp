@@ -43,7 +43,12 @@ void StockEdits::put(const Deed& deed, const Json& stock) {
 }
 
 core::RatioForm StockEdits::form() const {
-  const auto key = figure("/stock/factor_form").digits;
+  return statedRatioForm(m_editor);
+}
+
+core::RatioForm statedRatioForm(const FormulaEditor& editor) {
+  const auto stock = editor.json().find("stock");
+  const auto key = stock == editor.json().end() ? std::string() : stock->value("factor_form", std::string());
   for (int i = 0; i < core::ratioFormCount; ++i) {
     if (key == core::ratioKey(static_cast<core::RatioForm>(i))) return static_cast<core::RatioForm>(i);
   }

@@ -88,4 +88,7 @@ private:
   exchange::Json placedWithout(const std::string& product) const;
 };
 
+/// How the hand stated the dilution: what papers and labels say it in too.
+core::RatioForm statedRatioForm(const FormulaEditor& editor);
+
 } // namespace butte::app

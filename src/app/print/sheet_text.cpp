@@ -3,6 +3,7 @@
 #include "bench/weigh_plan.h"
 #include "cautions.h"
 #include "document/formula_editor.h"
+#include "edits/stock_edits.h"
 #include "print/direct_sheet.h"
 #include "print/hazard_facts.h"
 #include "print/pre_stock_text.h"
@@ -186,11 +187,12 @@ private:
     const auto makes = answer.stock.feedMade
                            ? tr("; the tanks make %1 of feed").arg(m_units.text(*answer.stock.feedMade))
                            : QString();
-    const auto dose = haveOwnStrengths(answer.stock)
-                          ? doseOfTanks(answer.stock, m_units)
-                          : tr("%1 of each tank (1:%2)")
-                                .arg(m_units.dose(answer.stock.doseMlPerLitre),
-                                     localFigure(m_editor.document().given.stock.factor));
+    const auto dose =
+        haveOwnStrengths(answer.stock)
+            ? doseOfTanks(answer.stock, statedRatioForm(m_editor), m_units)
+            : tr("%1 of each tank (1:%2)")
+                  .arg(statedDose(statedRatioForm(m_editor), m_editor.document().given.stock.factor, m_units),
+                       localFigure(m_editor.document().given.stock.factor));
     return tr("<p><b>Dose</b> %1%2. <b>Expected:</b> water %3, feed <b>EC %4</b> at "
               "%5 (±5 %)%6. Read: EC ______ pH ______ "
               "after stirring and some minutes' wait; EC first, then pH.%7</p>")

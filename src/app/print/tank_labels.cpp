@@ -1,5 +1,8 @@
 #include "print/tank_labels.h"
 
+#include "edits/stock_edits.h"
+#include "wording/dose_words.h"
+
 #include "document/formula_editor.h"
 #include "print/hazard_facts.h"
 #include "services/units_shown.h"
@@ -73,7 +76,6 @@ QString label(const FormulaEditor& editor, const UnitsShown& units, const core::
               const QString& date) {
   const auto& shelf = editor.document().given.request.shelf;
   const auto side = QString::fromStdString(words::tankSideText(shelf, content));
-  const auto dose = 1000 / content.factor;
   const auto name = QString::fromStdString(content.tank.name);
   return QString("<table width='100%' cellpadding='9' cellspacing='0' border='1' style='border-style: solid; "
                  "border-color: black'><tr>"
@@ -88,9 +90,9 @@ QString label(const FormulaEditor& editor, const UnitsShown& units, const core::
                   QString::fromStdString(editor.document().name).toHtmlEscaped()) +
          tr("<span style='font-size:15pt'><b>1:%1 &nbsp; %2</b></span> &nbsp; of feed<br>"
             "%3, %4. Contents: %5<br><b>%6</b><br>")
-             .arg(localFigure(content.factor), units.dose(dose), units.stockText(content.tank.volume),
-                  units.densityText(content.densityKgPerLitre), contents(editor, units, content),
-                  keepFrom(content, core::tankSide(shelf, content))) +
+             .arg(localFigure(content.factor), statedDose(statedRatioForm(editor), content.factor, units),
+                  units.stockText(content.tank.volume), units.densityText(content.densityKgPerLitre),
+                  contents(editor, units, content), keepFrom(content, core::tankSide(shelf, content))) +
          before(editor, content) +
          tr("Mixed on: %1 &nbsp; by: __________ &nbsp; checked: __________<br>"
             "<span style='font-size:7.5pt'>Hazards of the ingredients as bought; this is no "

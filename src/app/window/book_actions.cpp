@@ -63,8 +63,8 @@ void BookActions::addActions(QMenu* menu) {
   connect(m_recent, &QMenu::aboutToShow, this, &BookActions::fillRecent);
   add(tr("&New book…"), {}, &BookActions::makeBook);
   add(tr("&Sample book (Ormsey Glass)"), {}, &BookActions::openSample)->setObjectName("openSample");
-  add(tr("Sample book a&fresh"), {}, &BookActions::startSampleAfresh);
-  add(tr("&Refresh"), QKeySequence("F5"), &BookActions::lookAgain);
+  add(tr("Sample book afr&esh"), {}, &BookActions::startSampleAfresh);
+  add(tr("Re&fresh"), QKeySequence("F5"), &BookActions::lookAgain);
   menu->addSeparator();
   add(tr("&Bring in a table…"), {}, &BookActions::importTable)->setObjectName("importTable");
   add(tr("Bring in the table on the cli&pboard…"), {}, &BookActions::pasteTable)->setObjectName("pasteTable");
@@ -82,7 +82,7 @@ void BookActions::addActions(QMenu* menu) {
   m_decimalComma->setChecked(QLocale().decimalPoint() == ",");
   menu->addSeparator();
   add(tr("Whole book into one &JSON file…"), {}, &BookActions::writeJson);
-  add(tr("New book &from a JSON file…"), {}, &BookActions::bookFromJson);
+  add(tr("Ne&w book from a JSON file…"), {}, &BookActions::bookFromJson);
   menu->addSeparator();
   add(tr("Your &initials…"), {}, [this] {
     const auto initials = m_window.prompts().words(

@@ -70,7 +70,7 @@ void FileActions::addActions(QMenu* menu) {
   add(tr("Bench sheet as &PDF…"), QKeySequence("Ctrl+E"), &FileActions::exportSheet);
   add(tr("P&rint bench sheet…"), QKeySequence::Print, &FileActions::printSheet);
   add(tr("Tank &labels as PDF…"), QKeySequence("Ctrl+L"), &FileActions::exportLabels);
-  add(tr("Print tank la&bels…"), QKeySequence("Ctrl+Shift+L"), &FileActions::printLabels);
+  add(tr("Print t&ank labels…"), QKeySequence("Ctrl+Shift+L"), &FileActions::printLabels);
 }
 
 void FileActions::newFormula() {

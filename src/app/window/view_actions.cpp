@@ -49,7 +49,7 @@ ViewActions::ViewActions(MainWindow& window, QSettings& settings) : QObject(&win
     applyTheme(on);
     emit window.editor().changed(); // painted pictures take the new colours
   });
-  addTextSizes(menu->addMenu(tr("&Text size")), settings);
+  addTextSizes(menu->addMenu(tr("Te&xt size")), settings);
   addUnits(window.menuBar()->addMenu(tr("&Units")));
 }
 

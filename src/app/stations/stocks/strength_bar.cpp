@@ -25,19 +25,7 @@
 
 namespace butte::app {
 
-namespace {
-constexpr std::pair<core::RatioForm, const char*> forms[] = {
-    {core::RatioForm::OneTo, "1 :"},
-    {core::RatioForm::Percent, "%"},
-    {core::RatioForm::MlPerLitre, QT_TRANSLATE_NOOP("butte", "mL per L")},
-    {core::RatioForm::MlPerUsGallon, QT_TRANSLATE_NOOP("butte", "mL per US gal")},
-    {core::RatioForm::MlPerImperialGallon, QT_TRANSLATE_NOOP("butte", "mL per imp gal")},
-    {core::RatioForm::FluidOuncesPerUsGallon, QT_TRANSLATE_NOOP("butte", "fl oz per US gal")},
-    {core::RatioForm::MlPerHundredLitres, QT_TRANSLATE_NOOP("butte", "mL per 100 L")},
-    {core::RatioForm::LitresPerThousandLitres, QT_TRANSLATE_NOOP("butte", "L per 1000 L")},
-    {core::RatioForm::MlPerTenUsGallons, QT_TRANSLATE_NOOP("butte", "mL per 10 US gal")}};
-
-} // namespace
+namespace {} // namespace
 
 StrengthBar::StrengthBar(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_editor(editor), m_units(units) {
@@ -78,8 +66,8 @@ void StrengthBar::makeForm() {
   m_form->setObjectName("ratioForm");
   m_form->setFixedWidth(112);
   m_form->setAccessibleName(tr("how the dilution is stated"));
-  for (const auto& [form, words] : forms)
-    m_form->addItem(app::tr(words), static_cast<int>(form));
+  for (int form = 0; form < core::ratioFormCount; ++form)
+    m_form->addItem(ratioFormWords(static_cast<core::RatioForm>(form)), form);
   connect(m_form, &QComboBox::activated, this, [this] {
     StockEdits(m_editor).setForm(static_cast<core::RatioForm>(m_form->currentData().toInt()));
   });
@@ -166,7 +154,7 @@ void StrengthBar::refresh() {
   const auto left = m_editor.document().given.request.alkalinityLeftMeqPerL;
   m_alkalinity->show(left ? QString::fromStdString(core::decimalText(*left)) : QString());
   const auto& answer = m_editor.answer().stock;
-  m_dose->setText(doseOfTanks(answer, m_units) + makesText());
+  m_dose->setText(doseOfTanks(answer, statedRatioForm(m_editor), m_units) + makesText());
   m_dose->setToolTip(
       (haveOwnStrengths(answer) ? tr("Each tank by its own strength") : m_units.dose(answer.doseMlPerLitre)) +
       acidText());
