@@ -180,6 +180,7 @@ constexpr std::array<Pattern, core::deedCount> patterns{{
     {DeedCode::FormulaOpened, "formula from {0}"},
     {DeedCode::RunBegun, "{0} begun at the bench"},
     {DeedCode::RunTold, "a step at the bench of {0}"},
+    {DeedCode::ScaleChecked, "{0} checked with a known weight"},
     {DeedCode::LayoutKept, "the layout of {0} remembered"},
     {DeedCode::RowsBroughtIn, "{0:figure} row{0:plural} from {1}"},
     {DeedCode::ReadingsBroughtIn, "{0:figure} reading{0:plural} from {1}"},

@@ -2,6 +2,7 @@
 #include "serve/sim_server.h"
 #include "services/device_desk.h"
 #include "stations/bench/device_dialog.h"
+#include "stations/bench/scale_check_dialog.h"
 #include "window_fixture.h"
 
 #include <QComboBox>
@@ -101,6 +102,62 @@ TEST_F(DeviceDialogTest, APenIsHeardToo) {
   sim.bench().apply(
       sim::act::Dip{core::Conductivity::fromMilliSiemensPerCm(2), 6, core::Temperature::fromCelsius(20)});
   EXPECT_TRUE(lineShows("mS/cm")) << state();
+}
+
+class ScaleCheckTest : public WindowTest {
+protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    dialog = std::make_unique<ScaleCheckDialog>(window->desk(), editor(), window->units(), window->devices());
+    dialog->show();
+    QApplication::processEvents();
+  }
+  void TearDown() override {
+    dialog.reset();
+    window.reset();
+  }
+  void typeInto(const char* name, const QString& text) {
+    auto* field = dialog->findChild<QLineEdit*>(name);
+    field->setFocus();
+    field->selectAll();
+    QTest::keyClicks(field, text);
+  }
+  void keep() { QTest::mouseClick(dialog->findChild<QPushButton*>("keepCheck"), Qt::LeftButton); }
+  std::string words(const char* name) { return dialog->findChild<QLabel*>(name)->text().toStdString(); }
+  std::unique_ptr<ScaleCheckDialog> dialog;
+};
+
+TEST_F(ScaleCheckTest, AScaleThatIsOffIsSaidKeptAndStandsBeforeTheNextRun) {
+  EXPECT_THAT(words("checkList"), HasSubstr("not been checked"));
+  keep();
+  EXPECT_THAT(words("checkVerdict"), HasSubstr("Type the weight"));
+  typeInto("checkKnown", "1 kg");
+  typeInto("checkShown", "1000 g");
+  keep();
+  EXPECT_THAT(words("checkVerdict"), HasSubstr("right"));
+  QTest::qWait(1100); // the book knows whole seconds
+  typeInto("checkKnown", "2000 g");
+  typeInto("checkShown", "2040 g");
+  keep();
+  EXPECT_THAT(words("checkVerdict"), HasSubstr("+2.00 %"));
+  EXPECT_THAT(words("checkVerdict"), HasSubstr("calibrate"));
+  EXPECT_THAT(words("checkList"), HasSubstr("shows it right"));
+  window->showStation(Station::Bench);
+  click("weighHere");
+  EXPECT_THAT(find<QLabel>("runResult")->text().toStdString(), HasSubstr("calibrate"));
+  EXPECT_THAT(find<QLabel>("runResult")->text().toStdString(), HasSubstr("never checked"))
+      << "the other scale";
+}
+
+TEST_F(ScaleCheckTest, WhatTheCableSaysComesByItself) {
+  sim::SimServer sim{{Mass::fromGrams(1), Mass::fromKilograms(60), "g", 0, 0.05}, 2};
+  const auto scale = dialog->findChild<QComboBox*>("checkScale")->currentText();
+  window->devices().keep({{DeviceSetting::Kind::Scale, scale, "serial:" + sim.scaleCable(), {}, {}, {}, {}}});
+  sim.bench().apply(sim::act::Pour{Mass::fromGrams(500), 0});
+  EXPECT_TRUE(
+      QTest::qWaitFor([&] { return dialog->findChild<QLineEdit*>("checkShown")->text() == "500"; }, 8000))
+      << words("checkVerdict");
+  window->devices().keep({});
 }
 
 } // namespace

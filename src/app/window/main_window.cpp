@@ -10,6 +10,7 @@
 #include "stations/bench/bench_page.h"
 #include "stations/bench/device_dialog.h"
 #include "stations/bench/run_page.h"
+#include "stations/bench/scale_check_dialog.h"
 #include "stations/book/book_page.h"
 #include "stations/formula/change_line.h"
 #include "stations/formula/element_lanes.h"
@@ -217,6 +218,10 @@ void MainWindow::connectBench(BenchPage* bench) {
     m_line->setVisible(!on);
     m_banner->setVisible(!on && !m_banner->text().isEmpty());
     on ? showFullScreen() : showNormal();
+  });
+  connect(m_run, &RunPage::checkAsked, this, [this] {
+    ScaleCheckDialog(m_desk, m_editor, m_units, m_devices, this).exec();
+    m_run->refresh();
   });
   connect(m_run, &RunPage::devicesAsked, this, [this] { DeviceDialog(m_devices, m_editor, this).exec(); });
   connect(bench, &BenchPage::mixedAsked, this, &MainWindow::keepMixedBatch);

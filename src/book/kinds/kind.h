@@ -17,7 +17,8 @@ enum class Kind {
   Reading,
   ReadingImport,
   PaperLayout,
-  BenchRun
+  BenchRun,
+  ScaleCheck
 };
 
 /// The codes that stand in the file: "water", "product", "stock_plan" ...

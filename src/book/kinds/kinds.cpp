@@ -9,9 +9,9 @@ namespace butte::book {
 namespace {
 
 /// In the order of the book's pages and exports.
-constexpr std::array all{&kinds::water,         &kinds::product,     &kinds::target,  &kinds::formula,
-                         &kinds::stockPlan,     &kinds::vessel,      &kinds::batch,   &kinds::reading,
-                         &kinds::readingImport, &kinds::paperLayout, &kinds::benchRun};
+constexpr std::array all{&kinds::water,         &kinds::product,     &kinds::target,   &kinds::formula,
+                         &kinds::stockPlan,     &kinds::vessel,      &kinds::batch,    &kinds::reading,
+                         &kinds::readingImport, &kinds::paperLayout, &kinds::benchRun, &kinds::scaleCheck};
 
 } // namespace
 

@@ -167,6 +167,7 @@ namespace butte::core {
   X(FormulaOpened, "formula_opened")          /* name: brought in from a file */                             \
   X(RunBegun, "run_begun")                    /* name */                                                     \
   X(RunTold, "run_told")                      /* name */                                                     \
+  X(ScaleChecked, "scale_checked")            /* scale */                                                    \
   X(LayoutKept, "layout_kept")                /* name */                                                     \
   X(RowsBroughtIn, "rows_brought_in")         /* count, kind, file */                                        \
   X(ReadingsBroughtIn, "readings_brought_in") /* count, file */                                              \

@@ -21,6 +21,7 @@
 #include "stations/bench/run_stray.h"
 #include "stations/bench/run_trouble_panel.h"
 #include "stations/bench/run_words.h"
+#include "stations/bench/scale_check_dialog.h"
 #include "stations/bench/scale_row.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
@@ -70,12 +71,14 @@ RunPage::RunPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, DeviceDesk
   connect(m_next, &QPushButton::clicked, this, &RunPage::next);
   m_meanwhile = gloveButton({}, "runMeanwhile");
   connect(m_meanwhile, &QPushButton::clicked, this, &RunPage::meanwhile);
+  m_check = gloveButton(tr("Check a scale with a known weight…"), "runCheckScale");
+  connect(m_check, &QPushButton::clicked, this, &RunPage::checkAsked);
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(8);
-  for (QWidget* part :
-       std::initializer_list<QWidget*>{m_where, m_heading, m_figure, m_scale, m_detail, m_fields, m_choices,
-                                       m_next, m_meanwhile, m_stray, m_troubles, m_caution, m_result})
+  for (QWidget* part : std::initializer_list<QWidget*>{m_where, m_heading, m_figure, m_scale, m_detail,
+                                                       m_fields, m_choices, m_next, m_meanwhile, m_stray,
+                                                       m_troubles, m_caution, m_result, m_check})
     column->addWidget(part);
   column->addStretch();
   column->addWidget(m_log);
@@ -320,10 +323,14 @@ void RunPage::refresh() {
   m_figure->refresh(m_run, m_units, m_scale->weighed());
   m_caution->setText(salt ? cautions() : QString());
   m_caution->setVisible(!m_caution->text().isEmpty());
+  const auto lastCheck = [this](const std::string& scale) {
+    return lastCheckWords(m_desk, m_run.document().scales, scale, m_units);
+  };
   m_result->setText(done       ? runResultText(m_run, m_units)
-                    : prepares ? runPreparation(m_run, m_units)
+                    : prepares ? runPreparation(m_run, m_units, lastCheck)
                                : QString());
   m_result->setVisible(done || prepares);
+  m_check->setVisible(prepares);
   m_stray->refresh();
   m_log->setText(runLog(m_run, m_units, logLines).join("\n"));
   m_next->setText(runDone(m_run, m_units));

@@ -33,12 +33,14 @@ public:
   const BenchEdits& run() const { return m_run; }
   void begin(const FormulaEditor& editor);
   void goOn(const book::Ref& ref);
+  void refresh();
 
 signals:
   void message(const QString& words);
   void left();
   void finished(const butte::book::Ref& batch);
   void devicesAsked();
+  void checkAsked();
   void fullScreenAsked(bool on);
 
 protected:
@@ -47,7 +49,6 @@ protected:
   void hideEvent(QHideEvent* event) override;
 
 private:
-  void refresh();
   void refreshFields();
   void refreshLot();
   void refreshTime();
@@ -89,7 +90,7 @@ private:
   RunStray* m_stray;
   RunFoot* m_foot;
   bool m_fullScreen = false;
-  QPushButton *m_next, *m_meanwhile;
+  QPushButton *m_next, *m_meanwhile, *m_check;
   RunChoices* m_choices;
   QTimer m_clock;
   std::optional<std::size_t> m_lotOf; ///< the product whose lot stands in its field

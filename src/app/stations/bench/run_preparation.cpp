@@ -63,7 +63,7 @@ QStringList vessels(const BenchEdits& run, const UnitsShown& units) {
 }
 
 /// Each scale with what goes on it.
-QStringList scales(const BenchEdits& run) {
+QStringList scales(const BenchEdits& run, const std::function<QString(const std::string&)>& lastCheck) {
   std::map<std::string, QStringList> on;
   for (const auto& vessel : run.plan().vessels)
     for (const auto& step : vessel.steps) {
@@ -73,7 +73,8 @@ QStringList scales(const BenchEdits& run) {
     }
   QStringList out;
   for (const auto& [scale, names] : on)
-    out << tr("%1: %2").arg(scale.empty() ? tr("the scale") : qtext(scale), names.join(", "));
+    out << tr("%1 (%2): %3")
+               .arg(scale.empty() ? tr("the scale") : qtext(scale), lastCheck(scale), names.join(", "));
   out << tr("Level and hard ground, no fan; a clean spoon and cup for each salt. A known weight tells "
             "whether the scale still shows right.");
   return out;
@@ -98,9 +99,10 @@ QStringList tooFine(const BenchEdits& run, const UnitsShown& units) {
 
 } // namespace
 
-QString runPreparation(const BenchEdits& run, const UnitsShown& units) {
-  QString rows =
-      row(tr("Gear"), gear(run)) + row(tr("Vessels"), vessels(run, units)) + row(tr("Scales"), scales(run));
+QString runPreparation(const BenchEdits& run, const UnitsShown& units,
+                       const std::function<QString(const std::string& scale)>& lastCheck) {
+  QString rows = row(tr("Gear"), gear(run)) + row(tr("Vessels"), vessels(run, units)) +
+                 row(tr("Scales"), scales(run, lastCheck));
   if (const auto fine = tooFine(run, units); !fine.isEmpty()) rows += row(tr("Too fine"), fine);
   return QString("<table cellpadding='5'>%1</table><p>%2</p>")
       .arg(rows, qtext(words::generalCaution()).toHtmlEscaped());
