@@ -183,6 +183,35 @@ TEST_F(LiveScaleTest, TheNextSaltIsWeighedWhileTheFirstDissolves) {
   EXPECT_EQ(phase(), RunPhase::Tip) << "the second waits in its cup";
 }
 
+TEST_F(LiveScaleTest, WhatWasPouredBeforeTheProgramWentIsNoContainer) {
+  cupOnAndTare();
+  const auto wanted = toWeigh();
+  sim.bench().apply(sim::act::Pour{wanted * 0.6, 0});
+  ASSERT_TRUE(shows("Pour"));
+  reopenWindow();
+  hurry();
+  window->showStation(Station::Bench);
+  click("weighHere");
+  ASSERT_TRUE(shows("lies on it already")) << label("scaleWords");
+  click("scaleSalt");
+  sim.bench().apply(sim::act::Pour{wanted * 0.4, 0});
+  ASSERT_TRUE(until([&] { return phase() == RunPhase::Tip; })) << label("scaleWords");
+  EXPECT_NEAR(std::get<core::did::Weighed>(run().events().back().deed).mass.grams(), wanted.grams(), 3)
+      << "all of it counts";
+}
+
+TEST_F(LiveScaleTest, NothingIsTakenWhileAnotherPageIsSeen) {
+  cupOnAndTare();
+  const auto wanted = toWeigh();
+  window->showStation(Station::Water);
+  sim.bench().apply(sim::act::Pour{wanted, 0.3});
+  QTest::qWait(1500);
+  EXPECT_EQ(phase(), RunPhase::Weigh);
+  window->showStation(Station::Bench);
+  click("weighHere");
+  EXPECT_TRUE(until([&] { return phase() == RunPhase::Tip; })) << label("scaleWords");
+}
+
 TEST_F(LiveScaleTest, AVesselByScaleAndPenThroughEveryKill) {
   // At every event the program goes and comes back: the run stands where it stood.
   int kills = 0;

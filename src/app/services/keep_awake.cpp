@@ -32,8 +32,12 @@ void KeepAwake::set(bool on, const QString& why) {
   auto* answer = new QDBusPendingCallWatcher(bus.asyncCall(start), this);
   connect(answer, &QDBusPendingCallWatcher::finished, this, [this](QDBusPendingCallWatcher* call) {
     const QDBusPendingReply<uint> reply = *call;
-    if (reply.isValid()) m_cookie = reply.value();
     call->deleteLater();
+    if (!reply.isValid()) return;
+    m_cookie = reply.value();
+    if (m_on) return;
+    m_on = true; // it was ended before the answer came
+    set(false, {});
   });
 }
 

@@ -217,7 +217,7 @@ void MainWindow::connectBench(BenchPage* bench) {
     menuBar()->setVisible(!on);
     m_line->setVisible(!on);
     m_banner->setVisible(!on && !m_banner->text().isEmpty());
-    on ? showFullScreen() : showNormal();
+    setWindowState(windowState().setFlag(Qt::WindowFullScreen, on));
   });
   connect(m_run, &RunPage::checkAsked, this, [this] {
     ScaleCheckDialog(m_desk, m_editor, m_units, m_devices, this).exec();

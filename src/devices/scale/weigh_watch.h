@@ -76,8 +76,8 @@ public:
   void uncount() { m_counted = {}; }
   /// What lies there now is the container: as pressing tare.
   void takeAsZero(std::int64_t atMilliseconds);
-  /// The weight that came at once is what was wanted, no container.
-  void isNoContainer() { m_containerDoubt = false, m_containerKnown = true; }
+  /// What lies there is what was wanted, no container: it counts from zero.
+  void isNoContainer() { m_containerDoubt = false, m_containerKnown = m_zeroSeen = true; }
   /// After a lost line: nothing that was shown before holds; what was counted stays.
   void lost();
   /// How many lines it holds: of seconds, never of an hour.

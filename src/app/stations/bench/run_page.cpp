@@ -100,7 +100,11 @@ void RunPage::connectParts() {
   m_troubles->onDeeds = [this](const std::vector<core::RunDeed>& deeds) { tellAll(deeds); };
   m_troubles->onMessage = [this](const QString& words) { emit message(words); };
   m_stray->onDeeds = [this](const std::vector<core::RunDeed>& deeds) { tellAll(deeds); };
-  m_scale->onCapture = [this](core::Mass mass) { tellWeight(mass, false); };
+  m_scale->onCapture = [this](core::Mass mass) {
+    const auto events = m_run.events().size();
+    tellWeight(mass, false);
+    return m_run.events().size() > events;
+  };
   m_scale->onChange = [this] { refreshLive(); };
   m_scale->onMessage = [this](const QString& words) { emit message(words); };
   connect(&m_devices, &DeviceDesk::devicesChanged, this, &RunPage::refresh);
@@ -231,7 +235,7 @@ void RunPage::measure() {
 void RunPage::strike() {
   const auto last = m_run.lastStanding();
   if (!last) return;
-  m_scale->struck();
+  if (std::holds_alternative<core::did::Weighed>(m_run.events()[*last].deed)) m_scale->struck();
   tell(core::did::Struck{*last});
 }
 
@@ -240,10 +244,7 @@ void RunPage::skip() {
 }
 
 void RunPage::pause() {
-  if (m_run.state().paused)
-    tell(core::did::Resumed{});
-  else
-    tell(core::did::Paused{});
+  tell(m_run.state().paused ? core::RunDeed(core::did::Resumed{}) : core::RunDeed(core::did::Paused{}));
 }
 
 void RunPage::fullScreen() {
@@ -261,7 +262,7 @@ void RunPage::showEvent(QShowEvent* event) {
 void RunPage::hideEvent(QHideEvent* event) {
   QWidget::hideEvent(event);
   m_awake->set(false, {});
-  if (m_fullScreen) fullScreen();
+  if (m_fullScreen && !event->spontaneous()) fullScreen();
 }
 
 void RunPage::handOver() {

@@ -112,7 +112,8 @@ void ScaleRow::follow() {
   else if (pen)
     showPen();
   if (onChange) onChange();
-  if (!now || !now->mayCapture || !m_auto->isChecked() || m_run.state().paused) return;
+  const bool seen = parentWidget() && parentWidget()->isVisible(); // nothing behind the hand's back
+  if (!now || !now->mayCapture || !m_auto->isChecked() || m_run.state().paused || !seen) return;
   const auto& step = m_run.plan().vessels[m_run.at().vessel].steps[m_run.at().step];
   if (m_heldAt && std::abs((now->shown - *m_heldAt).grams()) <= step.tolerance.grams()) return;
   capture(*now);
@@ -129,7 +130,7 @@ void ScaleRow::showWeight(const devices::WatchNow& now) {
   const bool something = now.state == WatchState::NotZero || now.hint == WatchHint::LooksLikeContainer;
   m_tare->setVisible(device && !device->setting().tare.isEmpty());
   m_zero->setVisible(something);
-  m_salt->setVisible(now.hint == WatchHint::LooksLikeContainer);
+  m_salt->setVisible(something);
   m_auto->setVisible(true);
 }
 
@@ -168,7 +169,9 @@ void ScaleRow::capture(const devices::WatchNow& now) {
   m_heldAt.reset();
   auto* device = scale();
   device->watch().count(device->now());
-  onCapture(now.fresh);
+  if (onCapture(now.fresh)) return;
+  device->watch().uncount(); // it is not in the book: not taken again by itself, but by Enter
+  m_heldAt = now.shown;
 }
 
 } // namespace butte::app

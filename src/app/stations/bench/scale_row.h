@@ -30,11 +30,11 @@ public:
   std::optional<devices::PenNow> read() const;
   /// What was weighed went into a vessel.
   void emptied();
-  /// The last event did not happen: nothing is taken by itself until the weight changes.
+  /// The weight told last did not happen: nothing is taken by itself until the weight changes.
   void struck();
 
-  /// A weight to be told.
-  std::function<void(core::Mass mass)> onCapture;
+  /// A weight to be told; false where it could not be kept.
+  std::function<bool(core::Mass mass)> onCapture;
   /// What it shows has changed.
   std::function<void()> onChange;
   std::function<void(const QString& words)> onMessage;

@@ -51,7 +51,7 @@ ScaleWords scaleWords(const WatchNow& now, core::Mass toPour) {
   case WatchState::Busy:
     return {tr("The scale is at work"), Tone::Calm};
   case WatchState::NotZero:
-    return alarm(tr("%1 lies on it: tare before you pour").arg(display.text(now.shown)));
+    return alarm(tr("%1 lies on it already: tare, or say what it is").arg(display.text(now.shown)));
   case WatchState::Waiting:
     return {tr("Wait until it is still"), Tone::Calm};
   case WatchState::Ready:
