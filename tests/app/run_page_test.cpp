@@ -348,6 +348,19 @@ TEST_F(RunPageTest, AnotherSaltInTheCupIsStruckAndToldAsItWas) {
   EXPECT_NEAR(other, grams, 1e-6) << "no gram is lost";
   EXPECT_THAT(label("runTrouble"), HasSubstr("does not belong"));
   EXPECT_EQ(phase(), RunPhase::Weigh) << "the first is still to be weighed";
+  // Into the book as it is: the salt that nobody planned there has its line.
+  window->prompts().goOn = [](const QString&, const QString&, const QString&) { return true; };
+  click("runEnd");
+  const auto head = book().store().batches({}, std::nullopt, 1)->front();
+  const auto batch = book::batchFromJson((*book().record({book::Kind::Batch, head.uid}))->body);
+  ASSERT_TRUE(static_cast<bool>(batch));
+  double inBook = 0, unplanned = 0;
+  for (const auto& line : batch->weights) {
+    inBook += line.actualGrams().value_or(0);
+    if (line.plannedGrams <= 0) unplanned += line.actualGrams().value_or(0);
+  }
+  EXPECT_NEAR(inBook, grams, 1e-3) << "no gram is lost on the way";
+  EXPECT_NEAR(unplanned, grams, 1e-3);
 }
 
 TEST_F(RunPageTest, TooMuchWaterMakesAllLargerOrTheVesselWeaker) {

@@ -203,6 +203,18 @@ TEST_F(Pour, AnotherUnitOnTheDisplayIsTheSameWeight) {
   EXPECT_EQ(now().hint, WatchHint::None);
 }
 
+TEST_F(Pour, ADisplayTooCoarseForTheBandTakesNothing) {
+  bench = sim::SimBench({g(1), g(3000), "g", 0.1, 0.15}, 7);
+  watch.setTask({g(3), g(0.06), g(1)});
+  containerOnAndTare();
+  bench.apply(sim::act::Pour{g(2.7), 1}); // shows 3 g
+  wait(6);
+  EXPECT_FALSE(captured);
+  EXPECT_EQ(now().hint, WatchHint::TooCoarse);
+  watch.setTask({g(100), g(2), g(1)});
+  EXPECT_EQ(now().hint, WatchHint::None);
+}
+
 TEST_F(Pour, ASlowPourThatAScaleCallsStableIsNotStill) {
   containerOnAndTare();
   for (int i = 0; i < 200; ++i) { // "ST" all the way, 0.1 g a line

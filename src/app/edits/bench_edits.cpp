@@ -182,6 +182,38 @@ std::optional<std::size_t> BenchEdits::lastStanding() const {
   return std::nullopt;
 }
 
+std::string BenchEdits::lotsOf(std::size_t product) const {
+  std::string out;
+  for (const auto& lot : m_state.lots)
+    if (lot.product == product && !lot.lot.empty()) out += (out.empty() ? "" : ", ") + lot.lot;
+  return out;
+}
+
+/// What is in the vessels: planned lines with what they came to, and a line for what was not planned there,
+/// so that no gram is left out.
+void BenchEdits::fillWeights(book::Batch& batch) const {
+  const auto amount = [](core::Mass mass) {
+    constexpr double digits = 1e4;
+    return exchange::Amount{core::decimalText(std::round(mass.grams() * digits) / digits), "g"};
+  };
+  for (auto& line : batch.weights)
+    line.plannedGrams *= m_state.ratio;
+  for (std::size_t v = 0; v < m_plan.vessels.size(); ++v)
+    for (std::size_t p = 0; p < m_plan.shelf.size(); ++p) {
+      const auto in = m_state.vessels[v].of[p].in;
+      const auto& tank = m_plan.vessels[v].name;
+      auto line = std::find_if(batch.weights.begin(), batch.weights.end(), [&](const auto& one) {
+        return one.productId == m_plan.shelf[p].id && one.tank == tank;
+      });
+      if (line == batch.weights.end()) {
+        if (in <= core::Mass{}) continue;
+        line = batch.weights.insert(line, {m_plan.shelf[p].id, m_plan.shelf[p].name, tank, 0, {}, {}});
+      }
+      line->actual = amount(in);
+      line->lot = lotsOf(p);
+    }
+}
+
 core::Result<book::Ref> BenchEdits::finish() {
   const auto answer = core::compute(m_document->given);
   if (!answer) return answer.problem();
@@ -190,17 +222,8 @@ core::Result<book::Ref> BenchEdits::finish() {
   batch.formulaUid = m_run.formulaUid;
   batch.formulaVersion = m_run.formulaVersion;
   batch.who = m_state.who;
-  for (auto& line : batch.weights) {
-    for (std::size_t v = 0; v < m_plan.vessels.size(); ++v)
-      for (std::size_t p = 0; p < m_plan.shelf.size(); ++p) {
-        if (m_plan.shelf[p].id != line.productId || m_plan.vessels[v].name != line.tank) continue;
-        constexpr double digits = 1e4;
-        const double grams = std::round(m_state.vessels[v].of[p].in.grams() * digits) / digits;
-        line.actual = exchange::Amount{core::decimalText(grams), "g"};
-        for (const auto& lot : m_state.lots)
-          if (lot.product == p && !lot.lot.empty()) line.lot += (line.lot.empty() ? "" : ", ") + lot.lot;
-      }
-  }
+  batch.litres *= m_state.ratio;
+  fillWeights(batch);
   const auto& read = m_state.vessels.back().read;
   if (m_plan.vessels.back().factor == 1 && !read.empty()) {
     if (const auto& ec = read.back().conductivity)

@@ -1,4 +1,5 @@
 #pragma once
+#include "book/batch.h"
 #include "book/bench_run.h"
 #include "formula_document.h"
 #include "run/run_state.h"
@@ -58,6 +59,8 @@ public:
 private:
   book::Trouble takePlan();
   book::Trouble takeState();
+  std::string lotsOf(std::size_t product) const;
+  void fillWeights(book::Batch& batch) const;
 
   BookDesk& m_desk;
   bool m_open = false, m_meanwhile = false;

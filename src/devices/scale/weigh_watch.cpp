@@ -183,7 +183,10 @@ WatchNow WeighWatch::now(std::int64_t at) const {
   out.state = stateOf(out.fresh, out.still);
   const auto less = m_plateau - out.shown;
   const bool wasTooMuch = m_plateau - m_counted > m_task.wanted + m_task.tolerance; // taken out by the hand
-  if (m_containerDoubt)
+  constexpr double nearly = 1 + 1e-6;
+  if (step() * 0.5 > m_task.tolerance * nearly && m_task.wanted > Mass{})
+    out.hint = WatchHint::TooCoarse;
+  else if (m_containerDoubt)
     out.hint = WatchHint::LooksLikeContainer;
   else if (isBackAndForth())
     out.hint = WatchHint::MovesUpAndDown;

@@ -35,6 +35,7 @@ enum class WatchState {
 /// What looks wrong beside the state; the hand decides.
 enum class WatchHint {
   None,
+  TooCoarse,          ///< its display can't show the band: half a step of it is more
   LooksLikeContainer, ///< the first weight came at once, and no tare was ever seen
   ShowsLess,          ///< it shows less than it did: something holds it up, or some was taken out
   MovesUpAndDown      ///< a hand on it, a draught, something touches it

@@ -157,7 +157,8 @@ bool ScaleRow::captureNow() {
   if (!now) return false;
   const bool weight = now->state == WatchState::Right || now->state == WatchState::TooMuch ||
                       now->state == WatchState::Filling || now->state == WatchState::Near;
-  if (!weight || !now->still || now->hint == WatchHint::LooksLikeContainer) {
+  const bool doubt = now->hint == WatchHint::LooksLikeContainer || now->hint == WatchHint::TooCoarse;
+  if (!weight || !now->still || doubt) {
     onMessage(tr("Nothing is taken yet: %1").arg(scaleWords(*now, m_toPour).text));
     return true;
   }

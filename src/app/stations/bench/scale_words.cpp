@@ -19,6 +19,8 @@ ScaleWords alarm(const QString& text) {
 ScaleWords hintWords(const WatchNow& now) {
   const auto display = displayOf(now);
   switch (now.hint) {
+  case WatchHint::TooCoarse:
+    return alarm(tr("This display is too coarse for it: a finer scale, and type what it shows"));
   case WatchHint::LooksLikeContainer:
     return alarm(tr("%1 came at once. Is that the container? Then tare.").arg(display.text(now.fresh)));
   case WatchHint::ShowsLess:
