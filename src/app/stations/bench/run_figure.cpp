@@ -41,14 +41,17 @@ void RunFigure::setLarge(bool large) {
 void RunFigure::refresh(const BenchEdits& run, const UnitsShown& units,
                         const std::optional<devices::WatchNow>& live) {
   const auto at = run.at();
+  const bool salt = at.phase == RunPhase::Weigh || at.phase == RunPhase::Decide;
+  m_note->setText(runFigureNote(run, live));
+  m_gauge->setVisible(salt);
+  if (salt && live) { // 20 times a second: nothing is worked out that the scale says itself
+    setVisible(true);
+    return showLive(run, *live);
+  }
   const auto text = runFigure(run, units);
   setVisible(!text.isEmpty());
   m_figure->setText(text);
-  m_note->setText(runFigureNote(run, live));
-  const bool salt = at.phase == RunPhase::Weigh || at.phase == RunPhase::Decide;
-  m_gauge->setVisible(salt);
   if (!salt) return;
-  if (live) return showLive(run, *live);
   const auto& step = run.plan().vessels[at.vessel].steps[at.step];
   const auto wanted = core::wantedOf(run.state(), step);
   const auto missing = core::stillToWeigh(run.state(), run.plan(), at.vessel, at.step);

@@ -3,7 +3,6 @@
 #include "bench/weigh_plan.h"
 #include "cautions.h"
 #include "edits/bench_edits.h"
-#include "formula/direct_mix.h"
 #include "print/hazard_facts.h"
 #include "services/units_shown.h"
 #include "stations/bench/run_words.h"
@@ -46,13 +45,12 @@ QStringList gear(const BenchEdits& run) {
 }
 
 QStringList vessels(const BenchEdits& run, const UnitsShown& units) {
-  constexpr double ofATank = 0.5;
   QStringList out;
   for (const auto& vessel : run.plan().vessels) {
     const bool acid = std::all_of(vessel.steps.begin(), vessel.steps.end(), [&](const auto& step) {
       return core::isAcidOrBase(run.plan().shelf[step.product]);
     });
-    const auto first = vessel.volume * (vessel.factor > 1 ? ofATank : core::waterBeforeSalts);
+    const auto first = waterFirst(vessel);
     const auto water = acid
                            ? tr("%1 of cool water first, the acid slowly into it").arg(units.stockText(first))
                            : tr("%1 of water first, warm, not boiling").arg(units.stockText(first));

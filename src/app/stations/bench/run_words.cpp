@@ -115,10 +115,19 @@ struct EventWords {
 
 } // namespace
 
-core::Volume waterToBeginWith(const BenchEdits& run) {
+core::Volume waterFirst(const core::RunVessel& vessel) {
   constexpr double ofATank = 0.5;
-  const bool feed = run.plan().vessels[run.at().vessel].factor <= 1;
-  return fullOf(run) * (feed ? core::waterBeforeSalts : ofATank);
+  return vessel.volume * (vessel.factor > 1 ? ofATank : core::waterBeforeSalts);
+}
+
+core::Volume waterToBeginWith(const BenchEdits& run) {
+  return waterFirst(run.plan().vessels[run.at().vessel]) * run.state().ratio;
+}
+
+core::Mass stepOfScale(const std::vector<core::Scale>& scales, const std::string& name) {
+  const auto known = std::find_if(scales.begin(), scales.end(),
+                                  [&](const core::Scale& one) { return !one.spoons && one.name == name; });
+  return known == scales.end() ? core::Mass{} : known->readability;
 }
 
 OnDisplay displayOf(const devices::WatchNow& now) {

@@ -18,6 +18,8 @@ struct OnDisplay {
 };
 /// As a live scale shows it.
 OnDisplay displayOf(const devices::WatchNow& now);
+/// The step of a farm's scale by its name; nothing where it is not known, or a set of spoons.
+core::Mass stepOfScale(const std::vector<core::Scale>& scales, const std::string& name);
 /// Of the product that is in hand: of the scale that the sheet weighs it on too.
 OnDisplay shownNow(const BenchEdits& run, const UnitsShown& units);
 
@@ -31,7 +33,9 @@ QString runFigureNote(const BenchEdits& run, const std::optional<devices::WatchN
 QString runDetail(const BenchEdits& run, const UnitsShown& units, qint64 nowMilliseconds);
 /// What the one large button does.
 QString runDone(const BenchEdits& run, const UnitsShown& units);
-/// The water to begin a vessel with: half a tank; most of a vessel of feed (common practice).
+/// The water to begin a vessel with, as planned: half a tank; most of a vessel of feed (common practice).
+core::Volume waterFirst(const core::RunVessel& vessel);
+/// The same of the vessel in hand, as the run is scaled now.
 core::Volume waterToBeginWith(const BenchEdits& run);
 /// What became of it: each weight against its plan, and the feed.
 QString runResultText(const BenchEdits& run, const UnitsShown& units);

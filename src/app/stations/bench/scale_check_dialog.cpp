@@ -53,11 +53,8 @@ QString lastCheckWords(BookDesk& desk, const std::vector<core::Scale>& scales, c
                        const UnitsShown& units) {
   const auto last = ScaleChecks(desk).lastOf(scale);
   if (!last) return tr("never checked with a known weight");
-  core::Mass step;
-  for (const auto& one : scales)
-    if (one.name == scale) step = one.readability;
   const auto day = QLocale().toString(QDateTime::fromSecsSinceEpoch(last->at.seconds), "d MMM");
-  return tr("checked %1: %2").arg(day, scaleErrorWords(*last, step, units));
+  return tr("checked %1: %2").arg(day, scaleErrorWords(*last, stepOfScale(scales, scale), units));
 }
 
 ScaleDrift::ScaleDrift(QWidget* parent) : QWidget(parent) {
@@ -154,9 +151,7 @@ std::string ScaleCheckDialog::unit() const {
 }
 
 core::Mass ScaleCheckDialog::step() const {
-  for (const auto& one : m_editor.document().scales)
-    if (one.name == scale()) return one.readability;
-  return {};
+  return stepOfScale(m_editor.document().scales, scale());
 }
 
 void ScaleCheckDialog::refresh() {

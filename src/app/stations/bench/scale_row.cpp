@@ -25,12 +25,6 @@ using devices::WatchState;
 
 namespace {
 constexpr int toldSize = 30;
-
-core::Mass readabilityOf(const BenchEdits& run, const core::RunStep& step) {
-  for (const auto& scale : run.document().scales)
-    if (!scale.spoons && scale.name == step.scale) return scale.readability;
-  return {};
-}
 } // namespace
 
 ScaleRow::ScaleRow(DeviceDesk& devices, const BenchEdits& run, const UnitsShown& units, QWidget* parent)
@@ -87,7 +81,8 @@ void ScaleRow::refresh() {
   if (auto* device = scale(); device && at.phase == RunPhase::Weigh) {
     const auto& step = m_run.plan().vessels[at.vessel].steps[at.step];
     m_toPour = core::toWeighNow(m_run.state(), m_run.plan(), at.vessel, at.step);
-    device->watch().setTask({m_toPour, step.tolerance * m_run.state().ratio, readabilityOf(m_run, step)});
+    device->watch().setTask(
+        {m_toPour, step.tolerance * m_run.state().ratio, stepOfScale(m_run.document().scales, step.scale)});
   }
   follow();
 }
