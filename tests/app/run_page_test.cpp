@@ -1,6 +1,7 @@
 // A whole run at the bench by typing and pressing, the mishaps that happen, and coming back to it.
 #include "book/batch.h"
 #include "edits/bench_edits.h"
+#include "panel/sim_panel.h"
 #include "run/run_advice.h"
 #include "stations/bench/run_gauge.h"
 #include "stations/bench/run_page.h"
@@ -267,6 +268,26 @@ TEST_F(RunPageTest, WhatHasToStandReadyIsSaidFirst) {
   EXPECT_THAT(text, HasSubstr("calcium nitrate"));
   EXPECT_THAT(text, HasSubstr("100 L of water first"));
   EXPECT_THAT(text, HasSubstr("clean spoon and cup"));
+}
+
+TEST_F(RunPageTest, WhatIsAskedAboutTroubleShutsWhenSomethingElseIsTold) {
+  pourAndWeighFirst();
+  press(Qt::Key_F4);
+  ASSERT_TRUE(find<QWidget>("runTroublePanel")->isVisible());
+  weigh(missing());
+  EXPECT_EQ(phase(), RunPhase::Tip);
+  EXPECT_FALSE(find<QWidget>("runTroublePanel")->isVisible()) << "its answers would be of the run before";
+}
+
+TEST_F(RunPageTest, TheStandInsPanelDoesNotKeepTheProgramOpen) {
+  pourAndWeighFirst();
+  click("runStandIn");
+  auto* panel = window->devices().standInPanel();
+  ASSERT_NE(panel, nullptr);
+  EXPECT_TRUE(panel->isVisible());
+  EXPECT_FALSE(panel->testAttribute(Qt::WA_QuitOnClose));
+  click("runStandIn");
+  EXPECT_EQ(window->devices().standInPanel(), nullptr);
 }
 
 TEST_F(RunPageTest, APauseHoldsAllAndIsInTheBook) {

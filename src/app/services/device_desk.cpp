@@ -67,6 +67,7 @@ void DeviceDesk::startStandIn() {
   kind.capacity = core::Mass::fromKilograms(60); // a bench's pail and a drum's load alike
   m_sim = std::make_unique<sim::SimServer>(kind);
   m_panel = std::make_unique<sim::SimPanel>(*m_sim);
+  m_panel->setAttribute(Qt::WA_QuitOnClose, false); // it does not keep the program open
   listen({DeviceSetting::Kind::Scale, tr("stand-in scale"), "serial:" + m_sim->scaleCable(), {}, {}, {}, "T"},
          m_standIns);
   listen({DeviceSetting::Kind::Pen, tr("stand-in pen"), "serial:" + m_sim->penCable(), {}, {}, {}, {}},

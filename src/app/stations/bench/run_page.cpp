@@ -135,6 +135,7 @@ void RunPage::told(const book::Trouble& trouble) {
 
 void RunPage::tellAll(const std::vector<core::RunDeed>& deeds) {
   if (deeds.empty()) return refresh();
+  m_troubles->shut(); // its answers are of the run as it was
   m_telling = true;
   const auto trouble = m_run.tellAll(deeds);
   m_telling = false;
@@ -165,7 +166,6 @@ std::size_t RunPage::product() const {
 void RunPage::next() {
   if (!m_run.isOpen()) return;
   if (m_run.state().paused) return tell(core::did::Resumed{});
-  m_troubles->shut();
   const auto next = m_run.at();
   const bool pours = next.phase == RunPhase::Pour || next.phase == RunPhase::TopUp;
   if (pours && m_fields->isVolumeWrong())
