@@ -1,6 +1,7 @@
 #include "bench_run.h"
 
 #include "base/decimal.h"
+#include "run/run_order.h"
 #include "run/run_state.h"
 #include "script_run.h"
 #include "typed_numbers.h"
@@ -17,7 +18,7 @@ using exchange::ObjectReader;
 
 namespace {
 
-constexpr std::size_t mostVessels = 50, mostSteps = 500, mostEvents = 100000;
+constexpr std::size_t mostVessels = 500, mostSteps = 500, mostEvents = 100000;
 
 /// The plan with its names alone: enough to read and write events.
 core::RunPlan namesOf(const BenchRun& run) {
@@ -50,6 +51,8 @@ core::RunStep readStep(const Json& json, const std::string& path, BenchRun& run,
   if (json.contains("most_at_once_g"))
     step.mostAtOnce = core::Mass::fromGrams(above(reader, "most_at_once_g", 0, false));
   step.scale = reader.text("scale").value_or("");
+  if (json.contains("readability_g"))
+    step.readability = core::Mass::fromGrams(above(reader, "readability_g", 0, false));
   reader.finish();
   return step;
 }
@@ -59,7 +62,8 @@ core::RunVessel readVessel(const Json& json, const std::string& path, BenchRun& 
   core::RunVessel vessel{reader.text("name").value_or(""),
                          core::Volume::fromLitres(above(reader, "volume_l", 0, false)),
                          above(reader, "factor", 1, true),
-                         {}};
+                         {},
+                         reader.flag("bag").value_or(false)};
   const auto* steps = reader.array("steps");
   if (!steps || steps->empty() || steps->size() > mostSteps)
     reader.fail(ProblemCode::MissingKey, "steps", {"what goes into the vessel, up to 500 products"});
@@ -79,9 +83,12 @@ core::Result<BenchRun> benchRunFromJson(const Json& json) {
   run.formulaUid = reader.text("formula").value_or("");
   run.formulaVersion = static_cast<int>(above(reader, "formula_version", 1, true));
   run.batchUid = reader.text("batch").value_or("");
+  run.order = reader.text("order").value_or("");
+  if (!run.order.empty() && !core::orderSchoolFromKey(run.order))
+    reader.fail(ProblemCode::NotOneOf, "order", {run.order, "the name of an order, such as chemistry"});
   const auto* vessels = reader.array("vessels");
   if (!vessels || vessels->empty() || vessels->size() > mostVessels)
-    reader.fail(ProblemCode::MissingKey, "vessels", {"the vessels of the run, up to 50"});
+    reader.fail(ProblemCode::MissingKey, "vessels", {"the vessels of the run, up to 500"});
   for (std::size_t i = 0; vessels && i < vessels->size() && !problem; ++i)
     run.vessels.push_back(readVessel((*vessels)[i], item("vessels", i), run, problem));
   const auto* others = reader.array("other_products"); // that were not planned: a wrong bag
@@ -97,6 +104,13 @@ core::Result<BenchRun> benchRunFromJson(const Json& json) {
     else
       run.events.push_back(*event);
   }
+  if (const auto* practice = reader.object("practice"); practice && !problem) {
+    auto read = practiceFromJson(*practice, "practice", plan);
+    if (!read)
+      problem = read.problem();
+    else
+      run.practice = std::move(*read);
+  }
   reader.finish();
   if (problem) return *problem;
   if (const auto state = core::runState(plan, run.events); !state) return state.problem();
@@ -107,25 +121,44 @@ Json toJson(const BenchRun& run, const core::RunEvent& event) {
   return exchange::toJson(event, namesOf(run));
 }
 
-Json toJson(const BenchRun& run) {
-  Json vessels = Json::array(), events = Json::array(), others = Json::array();
-  std::vector<bool> planned(run.products.size(), false);
+Json toJson(const BenchRun& run, const core::TrueEvent& event) {
+  return toJson(event, namesOf(run));
+}
+
+bool BenchRun::isFinished() const {
+  return !batchUid.empty() ||
+         (!events.empty() && std::holds_alternative<core::did::Finished>(events.back().deed));
+}
+
+Json vesselsToJson(const BenchRun& run) {
+  Json vessels = Json::array();
   for (const auto& vessel : run.vessels) {
     Json steps = Json::array();
     for (const auto& step : vessel.steps) {
-      planned[step.product] = true;
       Json one{{"product", run.products[step.product]},
                {"g", step.planned.grams()},
                {"tolerance_g", step.tolerance.grams()}};
       if (step.mostAtOnce > core::Mass{}) one["most_at_once_g"] = step.mostAtOnce.grams();
       if (!step.scale.empty()) one["scale"] = step.scale;
+      if (step.readability > core::Mass{}) one["readability_g"] = step.readability.grams();
       steps.push_back(std::move(one));
     }
-    vessels.push_back({{"name", vessel.name},
-                       {"volume_l", vessel.volume.litres()},
-                       {"factor", vessel.factor},
-                       {"steps", steps}});
+    Json one{{"name", vessel.name},
+             {"volume_l", vessel.volume.litres()},
+             {"factor", vessel.factor},
+             {"steps", steps}};
+    if (vessel.isBag) one["bag"] = true;
+    vessels.push_back(std::move(one));
   }
+  return vessels;
+}
+
+Json toJson(const BenchRun& run) {
+  Json events = Json::array(), others = Json::array();
+  std::vector<bool> planned(run.products.size(), false);
+  for (const auto& vessel : run.vessels)
+    for (const auto& step : vessel.steps)
+      planned[step.product] = true;
   for (const auto& event : run.events)
     events.push_back(toJson(run, event));
   for (std::size_t p = 0; p < planned.size(); ++p)
@@ -133,10 +166,12 @@ Json toJson(const BenchRun& run) {
   Json out{{"name", run.name},
            {"formula", run.formulaUid},
            {"formula_version", run.formulaVersion},
-           {"vessels", vessels}};
+           {"vessels", vesselsToJson(run)}};
+  if (!run.order.empty()) out["order"] = run.order;
   if (!others.empty()) out["other_products"] = others;
   out["events"] = events;
-  if (run.isFinished()) out["batch"] = run.batchUid;
+  if (!run.batchUid.empty()) out["batch"] = run.batchUid;
+  if (run.practice) out["practice"] = toJson(*run.practice, namesOf(run));
   return out;
 }
 

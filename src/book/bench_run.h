@@ -1,9 +1,11 @@
 #pragma once
 #include "base/result.h"
+#include "practice.h"
 #include "record.h"
 #include "run/run_event.h"
 #include "run/run_plan.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -18,9 +20,13 @@ struct BenchRun {
   std::vector<core::RunVessel> vessels;
   std::vector<std::string> products; ///< ids; a step's product is an index into them
   std::vector<core::RunEvent> events;
-  std::string batchUid; ///< once it is finished
+  std::string batchUid; ///< once it is finished; bags and practice become no batch
+  std::string order;    ///< orderSchoolKey() of the order that was chosen; empty: the first, by chemistry
+  std::optional<Practice> practice;
 
-  bool isFinished() const { return !batchUid.empty(); }
+  bool isOfBags() const { return !vessels.empty() && vessels.front().isBag; }
+  /// It became a batch, or its end was told.
+  bool isFinished() const;
 };
 
 /// Reads strictly: a Problem names the key, the value and what would be right.
@@ -28,5 +34,8 @@ core::Result<BenchRun> benchRunFromJson(const Json& json);
 Json toJson(const BenchRun& run);
 /// One event as it stands in the body's list.
 Json toJson(const BenchRun& run, const core::RunEvent& event);
+Json toJson(const BenchRun& run, const core::TrueEvent& event);
+/// The vessels as they stand in the body.
+Json vesselsToJson(const BenchRun& run);
 
 } // namespace butte::book

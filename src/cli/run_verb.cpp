@@ -1,5 +1,7 @@
 /// `butte-cli run`: a run at the bench, replayed from its events.
 #include "run/run_advice.h"
+#include "run/run_result.h"
+#include "run/substitute.h"
 #include "verb_json.h"
 
 namespace butte::cli {
@@ -83,19 +85,56 @@ Json overshootsArray(const RunPlan& plan, const RunState& state) {
   return out;
 }
 
+const char* code(RunVerdict verdict) {
+  switch (verdict) {
+  case RunVerdict::AsPlanned:
+    return "as_planned";
+  case RunVerdict::Close:
+    return "close";
+  case RunVerdict::Off:
+    return "off";
+  case RunVerdict::FallsOut:
+    return "falls_out";
+  case RunVerdict::ReadsOtherwise:
+    break;
+  }
+  return "reads_otherwise";
+}
+
+Json plusMinusObject(const RunResult& result) {
+  Json out = Json::object();
+  for (const auto& one : result.elements)
+    out[std::string(nutrientKey(one.nutrient))] = one.plusMinusMgPerLitre;
+  return out;
+}
+
+/// The elements that are off, with the weight that moved each most.
+Json checkArray(const RunPlan& plan, const RunResult& result, const RunJudgement& judgement) {
+  Json out = Json::array();
+  for (const auto e : judgement.check) {
+    const auto& one = result.elements[e];
+    Json line{{"element", nutrientKey(one.nutrient)}, {"off_percent", one.offPercent}, {"moved_by", nullptr}};
+    if (one.movedBy) line["moved_by"] = plan.shelf[result.deviations[*one.movedBy].product].id;
+    out.push_back(std::move(line));
+  }
+  return out;
+}
+
 } // namespace
 
 Result<Outcome> run(const exchange::ScriptInput& input) {
   if (!input.run) return problemAt(ProblemCode::MissingKey, "run", {"the run's vessels and events"});
-  auto plan = input.run->plan;
-  setTolerances(plan, input.scale ? input.scale->readability : Mass{});
+  auto first = input.run->plan;
+  setTolerances(first, input.scale ? input.scale->readability : Mass{});
+  const auto plan = withSubstitutes(first, input.run->events);
   const auto state = runState(plan, input.run->events);
   if (!state) {
     auto problem = state.problem();
     problem.where = "run." + problem.where;
     return problem;
   }
-  const auto result = runResult(plan, *state);
+  const auto result = runResult(plan, *state, first);
+  const auto judgement = judged(plan, *state, result);
   Json vessels = Json::object(), lots = Json::array();
   for (std::size_t v = 0; v < plan.vessels.size(); ++v) {
     const auto& vessel = state->vessels[v];
@@ -104,7 +143,11 @@ Result<Outcome> run(const exchange::ScriptInput& input) {
                                      {"weights_g", weightsOfVessel(plan, vessel)}};
   }
   for (const auto& lot : state->lots)
-    lots.push_back({{"product", plan.shelf[lot.product].id}, {"lot", lot.lot}, {"g", lot.mass.grams()}});
+    lots.push_back({{"product", plan.shelf[lot.product].id},
+                    {"lot", lot.lot},
+                    {"g", lot.mass.grams()},
+                    {"vessel", lot.vessel ? Json(plan.vessels[*lot.vessel].name) : Json(nullptr)},
+                    {"discarded", lot.discarded}});
   Outcome out;
   out.json = {{"next", nextObject(plan, *state)},
               {"ratio", state->ratio},
@@ -117,6 +160,9 @@ Result<Outcome> run(const exchange::ScriptInput& input) {
               {"planned_mg_per_l", nutrientObject(result.plannedMgPerLitre)},
               {"ec_ms_per_cm_25c", result.actual.milliSiemensPerCm()},
               {"planned_ec_ms_per_cm_25c", result.planned.milliSiemensPerCm()},
+              {"plus_minus_mg_per_l", plusMinusObject(result)},
+              {"verdict", code(judgement.verdict)},
+              {"check_first", checkArray(plan, result, judgement)},
               {"deviations", deviationsArray(plan, result)},
               {"overshoots", overshootsArray(plan, *state)},
               {"warnings", inputWarnings(input)}};

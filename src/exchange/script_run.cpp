@@ -69,6 +69,10 @@ private:
          [](EventReader& r) -> RunDeed {
            return did::Skipped{r.product(), r.vessel()};
          }},
+        {"substituted",
+         [](EventReader& r) -> RunDeed {
+           return did::Substituted{r.product(), r.vessel(), r.product("by"), r.mass()};
+         }},
         {"accepted",
          [](EventReader& r) -> RunDeed {
            return did::Accepted{r.product(), r.vessel()};
@@ -120,11 +124,11 @@ private:
     out.ph = numberIn("ph", 0, 14);
     return out;
   }
-  std::size_t product() {
-    const auto id = m_reader.text("product").value_or("");
+  std::size_t product(std::string_view key = "product") {
+    const auto id = m_reader.text(key).value_or("");
     for (std::size_t i = 0; i < m_plan.shelf.size(); ++i)
       if (m_plan.shelf[i].id == id) return i;
-    m_reader.fail(ProblemCode::UnknownProduct, "product", {id});
+    m_reader.fail(ProblemCode::UnknownProduct, key, {id});
     return 0;
   }
   /// The only one where none is named.
@@ -208,6 +212,11 @@ struct Teller {
   void operator()(const core::did::Tipped& d) { did("tipped"), both(d.product, d.vessel); }
   void operator()(const core::did::Clear& d) { did("clear"), both(d.product, d.vessel); }
   void operator()(const core::did::Skipped& d) { did("skipped"), both(d.product, d.vessel); }
+  void operator()(const core::did::Substituted& d) {
+    did("substituted"), both(d.product, d.vessel);
+    out["by"] = plan.shelf[d.by].id;
+    out["g"] = d.mass.grams();
+  }
   void operator()(const core::did::Accepted& d) { did("accepted"), both(d.product, d.vessel); }
   void operator()(const core::did::Rescaled& d) { did("rescaled"), out["ratio"] = d.ratio; }
   void operator()(const core::did::ToppedUp& d) {

@@ -144,8 +144,8 @@ TEST_F(ScaleCheckTest, AScaleThatIsOffIsSaidKeptAndStandsBeforeTheNextRun) {
   EXPECT_THAT(words("checkList"), HasSubstr("shows it right"));
   window->showStation(Station::Bench);
   click("weighHere");
-  EXPECT_THAT(find<QLabel>("runResult")->text().toStdString(), HasSubstr("calibrate"));
-  EXPECT_THAT(find<QLabel>("runResult")->text().toStdString(), HasSubstr("never checked"))
+  EXPECT_THAT(find<QLabel>("runPreparation")->text().toStdString(), HasSubstr("calibrate"));
+  EXPECT_THAT(find<QLabel>("runPreparation")->text().toStdString(), HasSubstr("never checked"))
       << "the other scale";
 }
 

@@ -1,7 +1,7 @@
 // Whole batches on a scale over a pseudo-terminal: the stand-in plays the scale, the test plays the hand.
 #include "device_port.h"
 #include "edits/bench_edits.h"
-#include "run/run_advice.h"
+#include "run/run_result.h"
 #include "serve/sim_server.h"
 #include "services/device_desk.h"
 #include "stations/bench/run_page.h"

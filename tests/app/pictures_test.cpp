@@ -139,6 +139,73 @@ TEST_F(PicturesTest, ASaltOnTheScale) {
   window->devices().stopStandIn();
 }
 
+TEST_F(PicturesTest, APracticeRunAndWhatARunCameTo) {
+  window->showStation(Station::Bench);
+  click("practiceRun");
+  keep("weigh-practice-ready");
+  click("runNext");
+  auto* page = window->findChild<RunPage*>();
+  const auto press = [this](const QString& name) { click(name); };
+  const auto at = [&](std::size_t vessel, const QString& name) {
+    find<QComboBox>("practiceVessels")->setCurrentIndex(static_cast<int>(vessel));
+    click(name);
+  };
+  const auto takeTub = [&](std::size_t product) { choose("practiceTubs", page->run().nameOf(product)); };
+  press("practiceGoggles");
+  at(0, "practiceWater");
+  click("runNext");
+  const auto product = page->run().plan().vessels[0].steps[0].product;
+  takeTub(product);
+  press("practiceCup");
+  press("practiceTare");
+  QTest::qWait(1500);
+  press("practiceScoop");
+  press("practiceScoop");
+  QTest::qWait(700);
+  keep("weigh-practice");
+  window->prompts().goOn = [](const QString&, const QString&, const QString&) { return true; };
+  for (int steps = 0; page->run().at().phase != core::RunPhase::Done && steps < 300; ++steps) {
+    const auto now = page->run().at();
+    if (now.phase == core::RunPhase::Weigh) {
+      takeTub(page->run().plan().vessels[now.vessel].steps[now.step].product);
+      press("practiceWindow");
+      press("practiceCup");
+      const auto wanted = core::toWeighNow(page->run().state(), page->run().plan(), now.vessel, now.step);
+      type("runMass", QString::number(wanted.grams() * (now.step == 1 ? 1.01 : 1.0), 'f', 3) + " g");
+      window->devices().standIn()->bench().apply(sim::act::Pour{wanted, 0});
+    }
+    if (now.phase == core::RunPhase::Decide) {
+      click("runAccept");
+      continue;
+    }
+    if (now.phase == core::RunPhase::Tip) at(now.vessel, "practiceTip");
+    if (now.phase == core::RunPhase::Dissolve) at(now.vessel, "practiceStir");
+    if (now.phase == core::RunPhase::Measure) type("runPh", "5.9");
+    if (now.phase == core::RunPhase::Pour || now.phase == core::RunPhase::TopUp)
+      at(now.vessel, "practiceWater");
+    click("runNext");
+  }
+  find<QListWidget>("debriefMoments")->setCurrentRow(4);
+  keep("debrief");
+  click("runNext");
+  click("runNext");
+  click("weighHere");
+  for (int steps = 0; page->run().at().phase != core::RunPhase::Done && steps < 300; ++steps) {
+    const auto now = page->run().at();
+    if (now.phase == core::RunPhase::Weigh) {
+      const auto missing = core::stillToWeigh(page->run().state(), page->run().plan(), now.vessel, now.step);
+      type("runMass", QString::number(missing.grams() * (now.step == 1 ? 1.08 : 1.001), 'f', 3) + " g");
+    }
+    if (now.phase == core::RunPhase::Decide) {
+      click("runAccept");
+      continue;
+    }
+    if (now.phase == core::RunPhase::Measure) type("runPh", "5.9");
+    click("runNext");
+  }
+  keep("weigh-result");
+}
+
 TEST_F(PicturesTest, ADrumToppedUpInTheDark) {
   window->units().setVolume(VolumeShown::UsGallons);
   window->showStation(Station::Stocks);

@@ -2,7 +2,7 @@
 #include "book/batch.h"
 #include "edits/bench_edits.h"
 #include "panel/sim_panel.h"
-#include "run/run_advice.h"
+#include "run/run_result.h"
 #include "stations/bench/run_gauge.h"
 #include "stations/bench/run_page.h"
 #include "window_fixture.h"
@@ -94,7 +94,7 @@ TEST_F(RunPageTest, AWholeRunEndsAsABatchWithWhatWasWeighed) {
   EXPECT_EQ(batch->weights[1].lot, "") << "the lot was of the first bag alone";
   for (const auto& line : batch->weights)
     EXPECT_NEAR(*line.deviationPercent(), 0, 0.05) << line.productName;
-  EXPECT_FALSE(BenchEdits::unfinished(window->desk())) << "it is over";
+  EXPECT_FALSE(BenchEdits::unfinished(window->desk(), RunSort::Batch)) << "it is over";
 }
 
 TEST_F(RunPageTest, OneKeyLeadsThroughEveryStep) {
@@ -226,7 +226,7 @@ TEST_F(RunPageTest, EndedEarlyItIsABatchOfWhatIsInOrNothingAtAll) {
   begin();
   window->prompts().goOn = [](const QString&, const QString&, const QString&) { return true; };
   click("runEnd");
-  EXPECT_FALSE(BenchEdits::unfinished(window->desk()));
+  EXPECT_FALSE(BenchEdits::unfinished(window->desk(), RunSort::Batch));
   EXPECT_EQ(window->station(), Station::Bench);
   EXPECT_EQ(*book().store().batchCount({}), 0);
   pourAndWeighFirst();
@@ -263,11 +263,11 @@ TEST(RunGaugeTest, TheLastTenthIsAsWideAsTheNineBefore) {
 
 TEST_F(RunPageTest, WhatHasToStandReadyIsSaidFirst) {
   click("weighHere");
-  const auto text = label("runResult");
+  const auto text = label("runPreparation");
   EXPECT_THAT(text, HasSubstr("goggles"));
   EXPECT_THAT(text, HasSubstr("calcium nitrate"));
   EXPECT_THAT(text, HasSubstr("100 L of water first"));
-  EXPECT_THAT(text, HasSubstr("clean spoon and cup"));
+  EXPECT_THAT(text, HasSubstr("dry spoons and cups"));
 }
 
 TEST_F(RunPageTest, WhatIsAskedAboutTroubleShutsWhenSomethingElseIsTold) {

@@ -1,6 +1,7 @@
 // A run at the bench, told by its events. Weights and shares are reckoned by hand; what must always hold is
 // tried on runs put together at random.
 #include "run/run_advice.h"
+#include "run/run_result.h"
 #include "support/shelf_builder.h"
 
 #include <gmock/gmock.h>
@@ -145,6 +146,22 @@ TEST(Run, AnOvershootAsksForADecision) {
   wet.push_back(did::Tipped{calcium, 0});
   EXPECT_EQ(stateOf(plan, wet).next.phase, RunPhase::Decide);
   EXPECT_EQ(overshootOf(plan, stateOf(plan, wet), 0, 0)->takeOut, Mass{}) << "what is wet stays";
+}
+
+// Potassium nitrate goes into both tanks: too much of it that is accepted for A stays A's.
+TEST(Run, ACupThatWasAcceptedGoesWhereItWasAcceptedFor) {
+  const auto plan = twoTanks();
+  std::vector<RunDeed> deeds{poured(0, 5), weighed(calcium, 800), did::Tipped{calcium, 0},
+                             did::Clear{calcium, 0}, weighed(potassium, 130)};
+  ASSERT_EQ(stateOf(plan, deeds).next.phase, RunPhase::Decide);
+  deeds.push_back(did::Accepted{potassium, 0});
+  auto state = stateOf(plan, deeds);
+  EXPECT_EQ(state.next.phase, RunPhase::Tip);
+  EXPECT_EQ(vesselOfCup(state, plan, potassium), std::optional<std::size_t>(0));
+  deeds.push_back(did::Tipped{potassium, 0});
+  state = stateOf(plan, deeds);
+  EXPECT_EQ(state.next.phase, RunPhase::Dissolve);
+  EXPECT_EQ(vesselOfCup(state, plan, potassium), std::optional<std::size_t>(1)) << "the next cup is B's";
 }
 
 TEST(Run, WhatWasRescaledKeepsTheFeed) {

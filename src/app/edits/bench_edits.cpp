@@ -4,8 +4,9 @@
 #include "book/batch_plan.h"
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
+#include "edits/run_plans.h"
 #include "formula_json.h"
-#include "stock_words.h"
+#include "run/substitute.h"
 
 #include <QDateTime>
 #include <algorithm>
@@ -20,57 +21,32 @@ using core::problemAt;
 using core::ProblemCode;
 using exchange::Json;
 
-namespace {
-
-std::vector<core::RunVessel> directVessel(const core::DirectMix& mix) {
-  core::RunVessel vessel{words::vesselTitle(), mix.vessel, 1, {}};
-  for (const auto& step : mix.steps)
-    vessel.steps.push_back({step.product, step.mass, {}});
-  return {vessel};
-}
-
-/// Tanks in the order of the plan, each salt in the order of mixing.
-std::vector<core::RunVessel> tanksOf(const std::vector<core::ShelfProduct>& shelf,
-                                     const core::StockAnswer& stock) {
-  std::vector<core::RunVessel> out;
-  for (const auto& tank : stock.tanks) {
-    std::vector<core::Mass> weights(shelf.size());
-    for (const auto& item : tank.items)
-      weights[item.product] = weights[item.product] + item.mass;
-    auto name = words::tankTitle(shelf, tank);
-    const auto same = std::count_if(out.begin(), out.end(), [&](const auto& v) { return v.name == name; });
-    if (same > 0) name += " " + std::to_string(same + 1);
-    auto vessel = core::runVessel(name, tank.tank.volume, tank.factor, shelf, weights);
-    if (!vessel.steps.empty()) out.push_back(std::move(vessel));
-  }
-  return out;
-}
-
-std::vector<core::RunVessel> vesselsOf(const FormulaEditor& editor) {
-  const auto& answer = editor.answer();
-  const auto& shelf = editor.document().given.request.shelf;
-  if (!answer.direct) return tanksOf(shelf, answer.stock);
-  const bool fresh =
-      *answer.direct && (*answer.direct)->present <= core::Volume{} && !(*answer.direct)->steps.empty();
-  return fresh ? directVessel(**answer.direct) : std::vector<core::RunVessel>();
-}
-
-} // namespace
-
 bool BenchEdits::canBegin(const FormulaEditor& editor) {
-  return !vesselsOf(editor).empty();
+  return !runPlanOf(editor).vessels.empty();
 }
 
 Trouble BenchEdits::begin(const FormulaEditor& editor) {
+  return beginWith(editor, runPlanOf(editor), std::nullopt);
+}
+
+Trouble BenchEdits::beginBags(const FormulaEditor& editor, std::size_t count) {
+  return beginWith(editor, bagsOf(editor, count), std::nullopt);
+}
+
+Trouble BenchEdits::beginPractice(const FormulaEditor& editor, std::uint64_t seed) {
+  return beginWith(editor, runPlanOf(editor), book::Practice{seed, {}});
+}
+
+Trouble BenchEdits::beginWith(const FormulaEditor& editor, const core::RunPlan& plan,
+                              std::optional<book::Practice> practice) {
   const auto version = m_desk.makeVersion("used");
   if (!version) return version.problem();
   book::BenchRun run;
   run.name = editor.document().name;
   run.formulaUid = m_desk.inHand().uid;
   run.formulaVersion = *version;
-  core::RunPlan plan{editor.document().given.request.shelf, editor.answer().waters.water, vesselsOf(editor)};
-  core::fitScales(plan, editor.document().scales);
   run.vessels = plan.vessels;
+  run.practice = std::move(practice);
   for (const auto& product : plan.shelf)
     run.products.push_back(product.id);
   const auto ref = m_desk.book().create(Kind::BenchRun, toJson(run), {DeedCode::RunBegun, {run.name}});
@@ -79,15 +55,23 @@ Trouble BenchEdits::begin(const FormulaEditor& editor) {
   return goOn(*ref);
 }
 
-std::optional<book::Ref> BenchEdits::unfinished(BookDesk& desk) {
+RunSort BenchEdits::sort() const {
+  return m_run.practice ? RunSort::Practice : m_run.isOfBags() ? RunSort::Bags : RunSort::Batch;
+}
+
+std::optional<book::Ref> BenchEdits::unfinished(BookDesk& desk, RunSort sort) {
   if (!desk.isOpen()) return std::nullopt;
   const auto heads = desk.book().store().list(Kind::BenchRun, false);
   if (!heads) return std::nullopt;
   std::optional<book::RecordHead> newest;
   for (const auto& head : *heads) {
+    if (newest && !(newest->changedAt < head.changedAt)) continue;
     const auto record = desk.book().record(head.ref);
-    const bool open = record && *record && !(*record)->body.contains("batch");
-    if (open && (!newest || newest->changedAt < head.changedAt)) newest = head;
+    if (!record || !*record) continue;
+    const auto run = book::benchRunFromJson((*record)->body);
+    if (!run || run->isFinished()) continue;
+    const auto its = run->practice ? RunSort::Practice : run->isOfBags() ? RunSort::Bags : RunSort::Batch;
+    if (its == sort) newest = head;
   }
   return newest ? std::optional(newest->ref) : std::nullopt;
 }
@@ -118,17 +102,18 @@ Trouble BenchEdits::takePlan() {
   m_document = std::move(document).value();
   const auto answer = core::compute(m_document->given);
   if (!answer) return answer.problem();
-  m_plan = {{}, answer->waters.water, m_run.vessels};
+  m_first = {{}, answer->waters.water, m_run.vessels};
   for (const auto& id : m_run.products) {
     const auto& shelf = m_document->given.request.shelf;
     const auto known = std::find_if(shelf.begin(), shelf.end(), [&](const auto& p) { return p.id == id; });
     if (known == shelf.end()) return problemAt(ProblemCode::UnknownProduct, "product", {id});
-    m_plan.shelf.push_back(*known);
+    m_first.shelf.push_back(*known);
   }
   return std::nullopt;
 }
 
 Trouble BenchEdits::takeState() {
+  m_plan = core::withSubstitutes(m_first, m_run.events);
   auto state = core::runState(m_plan, m_run.events);
   if (!state) return state.problem();
   m_state = std::move(state).value();
@@ -156,15 +141,54 @@ Trouble BenchEdits::tellAll(const std::vector<core::RunDeed>& deeds) {
     changes.push_back(
         {m_ref, "/body/events/" + std::to_string(events.size() - 1), Json(), toJson(m_run, events.back())});
   }
-  auto state = core::runState(m_plan, events);
+  auto plan = core::withSubstitutes(m_first, events);
+  auto state = core::runState(plan, events);
   if (!state) return state.problem();
   if (auto trouble = m_desk.book().apply({0, {}, {}, {DeedCode::RunTold, {m_run.name}}, {}, changes}))
     return trouble;
   if (auto trouble = m_desk.book().flush()) return trouble;
   m_run.events = std::move(events);
+  m_plan = std::move(plan);
   m_state = std::move(state).value();
   if (!canWeighMeanwhile()) m_meanwhile = false;
   return std::nullopt;
+}
+
+Trouble BenchEdits::tellTruth(const core::TrueDeed& deed) {
+  auto& truth = m_run.practice->truth;
+  truth.push_back({QDateTime::currentMSecsSinceEpoch(), m_run.events.size(), deed});
+  const auto path = "/body/practice/truth/" + std::to_string(truth.size() - 1);
+  auto trouble = m_desk.book().apply({0,
+                                      {},
+                                      {},
+                                      {DeedCode::RunTold, {m_run.name}},
+                                      {},
+                                      {{m_ref, path, Json(), toJson(m_run, truth.back())}}});
+  if (!trouble) trouble = m_desk.book().flush();
+  return trouble;
+}
+
+core::OrderSchool BenchEdits::order() const {
+  return core::orderSchoolFromKey(m_run.order).value_or(core::OrderSchool::Chemistry);
+}
+
+/// The plan is not told yet, so it may still be put in another order.
+Trouble BenchEdits::setOrder(core::OrderSchool school) {
+  auto run = m_run;
+  for (std::size_t v = 0; v < run.vessels.size(); ++v)
+    run.vessels[v].steps = core::orderedBy(school, m_first, v);
+  run.order = core::orderSchoolKey(school);
+  const auto before = [&](const std::string& key) { return m_run.order.empty() ? Json() : Json(key); };
+  if (auto trouble = m_desk.book().apply({0,
+                                          {},
+                                          {},
+                                          {DeedCode::RunTold, {m_run.name}},
+                                          {},
+                                          {{m_ref, "/body/vessels", vesselsToJson(m_run), vesselsToJson(run)},
+                                           {m_ref, "/body/order", before(m_run.order), Json(run.order)}}}))
+    return trouble;
+  if (auto trouble = m_desk.book().flush()) return trouble;
+  return goOn(m_ref);
 }
 
 std::vector<bool> BenchEdits::standing() const {
@@ -182,10 +206,11 @@ std::optional<std::size_t> BenchEdits::lastStanding() const {
   return std::nullopt;
 }
 
-std::string BenchEdits::lotsOf(std::size_t product) const {
+std::string BenchEdits::lotsOf(std::size_t product, std::size_t vessel) const {
   std::string out;
   for (const auto& lot : m_state.lots)
-    if (lot.product == product && !lot.lot.empty()) out += (out.empty() ? "" : ", ") + lot.lot;
+    if (lot.product == product && lot.vessel == vessel && !lot.discarded && !lot.lot.empty())
+      out += (out.empty() ? "" : ", ") + lot.lot;
   return out;
 }
 
@@ -210,8 +235,12 @@ void BenchEdits::fillWeights(book::Batch& batch) const {
         line = batch.weights.insert(line, {m_plan.shelf[p].id, m_plan.shelf[p].name, tank, 0, {}, {}});
       }
       line->actual = amount(in);
-      line->lot = lotsOf(p);
+      line->lot = lotsOf(p, v);
     }
+}
+
+Trouble BenchEdits::endWithoutBatch() {
+  return m_state.finished ? std::nullopt : tell(core::did::Finished{});
 }
 
 core::Result<book::Ref> BenchEdits::finish() {

@@ -2,6 +2,7 @@
 #include "book/batch.h"
 #include "book/bench_run.h"
 #include "formula_document.h"
+#include "run/run_order.h"
 #include "run/run_state.h"
 
 #include <QString>
@@ -13,6 +14,13 @@ namespace butte::app {
 class BookDesk;
 class FormulaEditor;
 
+/// What a run at the bench is for.
+enum class RunSort : int {
+  Batch,   ///< vessels that are filled now
+  Bags,    ///< weighed for later
+  Practice ///< a bench that is none: nothing of it becomes a batch
+};
+
 /// A run at the bench: begun from the formula in hand, told event by event, each in the book before it counts
 /// here; gone on with after whatever came between.
 class BenchEdits {
@@ -23,15 +31,23 @@ public:
   /// that nothing is in yet.
   static bool canBegin(const FormulaEditor& editor);
   book::Trouble begin(const FormulaEditor& editor);
-  /// The newest run of the book that is not finished.
-  static std::optional<book::Ref> unfinished(BookDesk& desk);
+  book::Trouble beginBags(const FormulaEditor& editor, std::size_t count);
+  book::Trouble beginPractice(const FormulaEditor& editor, std::uint64_t seed);
+  /// The newest run of its sort in the book that is not finished.
+  static std::optional<book::Ref> unfinished(BookDesk& desk, RunSort sort);
   book::Trouble goOn(const book::Ref& ref);
   void leave() { m_open = false; }
 
   bool isOpen() const { return m_open; }
   const book::Ref& ref() const { return m_ref; }
   QString name() const { return QString::fromStdString(m_run.name); }
+  RunSort sort() const;
+  /// In effect: what came in another's place is in it.
   const core::RunPlan& plan() const { return m_plan; }
+  /// As it was begun.
+  const core::RunPlan& firstPlan() const { return m_first; }
+  /// Of a practice run only.
+  const book::Practice& practice() const { return *m_run.practice; }
   const core::RunState& state() const { return m_state; }
   const std::vector<core::RunEvent>& events() const { return m_run.events; }
   /// What the hand is at: the next thing, or what is weighed while that dissolves.
@@ -48,6 +64,12 @@ public:
   book::Trouble tell(const core::RunDeed& deed) { return tellAll({deed}); }
   /// All of them or none, in one step.
   book::Trouble tellAll(const std::vector<core::RunDeed>& deeds);
+  /// What truly happened at a practice bench.
+  book::Trouble tellTruth(const core::TrueDeed& deed);
+  core::OrderSchool order() const;
+  /// Before anything is told.
+  book::Trouble setOrder(core::OrderSchool school);
+  bool canBeReordered() const { return m_run.events.empty() && sort() != RunSort::Bags; }
   /// The newest event that can be struck.
   std::optional<std::size_t> lastStanding() const;
   /// Whether an event counts: neither struck nor a strike.
@@ -55,11 +77,15 @@ public:
 
   /// The batch with what was really weighed, and its lots. The run then ends.
   core::Result<book::Ref> finish();
+  /// Of bags and practice: its end is told, and it stays open to be looked at.
+  book::Trouble endWithoutBatch();
 
 private:
+  book::Trouble beginWith(const FormulaEditor& editor, const core::RunPlan& plan,
+                          std::optional<book::Practice> practice);
   book::Trouble takePlan();
   book::Trouble takeState();
-  std::string lotsOf(std::size_t product) const;
+  std::string lotsOf(std::size_t product, std::size_t vessel) const;
   void fillWeights(book::Batch& batch) const;
 
   BookDesk& m_desk;
@@ -67,7 +93,7 @@ private:
   book::Ref m_ref;
   book::BenchRun m_run;
   std::optional<exchange::FormulaDocument> m_document; ///< the version that is made
-  core::RunPlan m_plan;
+  core::RunPlan m_first, m_plan;
   core::RunState m_state;
 };
 

@@ -37,6 +37,8 @@ public:
   /// Of all of them, from now on.
   void setHaste(double haste);
 
+  QSettings& settings() const { return m_settings; }
+
   /// A stand-in of scale and pen, with its panel, over the same cables as true ones.
   void startStandIn();
   void stopStandIn();

@@ -208,6 +208,16 @@ bool FileActions::exportLabelsTo(const QString& path) {
   return true;
 }
 
+void FileActions::exportBagLabels(const QStringList& labels) {
+  const auto path = m_prompts.fileToMake(tr("Labels of the bags as PDF"),
+                                         suggestedName(tr(" - bags") + ".pdf"), tr("PDF (*.pdf)"));
+  if (path.isEmpty()) return;
+  const auto trouble = writePdf(labels, m_window.units().pageSize(), path,
+                                QString::fromStdString(m_window.editor().document().name));
+  if (!trouble.isEmpty()) return m_prompts.trouble(trouble);
+  m_window.say(tr("The labels are in %1").arg(QDir::toNativeSeparators(path)));
+}
+
 void FileActions::exportStageCard() {
   const auto path = m_prompts.fileToMake(tr("Card of all stages as PDF"),
                                          suggestedName(tr(" - stages") + ".pdf"), tr("PDF (*.pdf)"));

@@ -34,6 +34,8 @@ public:
   void exportStageCard();
   bool exportStageCardTo(const QString& path);
   void exportLabels();
+  /// Of bags that were weighed.
+  void exportBagLabels(const QStringList& labels);
   bool exportLabelsTo(const QString& path);
   void printLabels();
   void nameVersion();

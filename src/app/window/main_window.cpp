@@ -44,6 +44,7 @@
 #include <QLabel>
 #include <QMenuBar>
 #include <QMimeData>
+#include <QRandomGenerator>
 #include <QScrollArea>
 #include <QStackedWidget>
 #include <QStatusBar>
@@ -141,7 +142,10 @@ void MainWindow::connectParts(QWidget* acidPart) {
   });
 }
 
-MainWindow::~MainWindow() = default;
+/// What its pages put away when they are hidden still needs its parts.
+MainWindow::~MainWindow() {
+  hide();
+}
 
 void MainWindow::openReport(const QString& path) {
   showStation(Station::Water);
@@ -209,7 +213,11 @@ void MainWindow::connectBench(BenchPage* bench) {
   m_run = new RunPage(m_desk, m_units, m_prompts, m_devices);
   m_runView = scrolling(m_run);
   m_pages->addWidget(m_runView);
-  connect(bench, &BenchPage::runAsked, this, &MainWindow::runAtTheBench);
+  connect(bench, &BenchPage::runAsked, this, [this] { runAtTheBench(RunSort::Batch); });
+  connect(bench, &BenchPage::bagsAsked, this, [this] { runAtTheBench(RunSort::Bags); });
+  connect(bench, &BenchPage::practiceAsked, this, [this] { runAtTheBench(RunSort::Practice); });
+  connect(m_run, &RunPage::labelsAsked, this,
+          [this](const QStringList& labels) { m_files->exportBagLabels(labels); });
   connect(m_run, &RunPage::message, this, &MainWindow::say);
   connect(m_run, &RunPage::left, this, [this] { showStation(Station::Bench); });
   connect(m_run, &RunPage::finished, this, &MainWindow::showRecord);
@@ -275,23 +283,44 @@ void MainWindow::showRecord(const book::Ref& ref) {
 }
 
 /// What was begun goes on; else the formula in hand is begun.
-void MainWindow::runAtTheBench() {
+void MainWindow::runAtTheBench(RunSort sort) {
   if (!m_desk.isOpen()) return;
   if (m_desk.isReadOnly())
     return say(tr("This book can only be read here: what is weighed could not be kept."));
-  if (const auto begun = BenchEdits::unfinished(m_desk)) {
+  if (const auto begun = BenchEdits::unfinished(m_desk, sort)) {
     m_run->goOn(*begun);
   } else if (!BenchEdits::canBegin(m_editor)) {
     return say(tr("Nothing to weigh: tanks with salts are needed, or one vessel that is still empty."));
-  } else {
-    if (!m_files->mayLeave()) return;
-    m_run->begin(m_editor);
+  } else if (!beginRun(sort)) {
+    return;
   }
   if (!m_run->run().isOpen()) return; // it has said why
   m_side->hide();
   m_body->setSpacing(0);
   m_pages->setCurrentWidget(m_runView);
   m_run->setFocus();
+}
+
+/// False where it was not begun.
+bool MainWindow::beginRun(RunSort sort) {
+  std::optional<std::size_t> bags;
+  if (sort == RunSort::Bags && !(bags = askedBags())) return false;
+  if (!m_files->mayLeave()) return false;
+  if (sort == RunSort::Batch) m_run->begin(m_editor);
+  if (sort == RunSort::Practice) m_run->beginPractice(m_editor, QRandomGenerator::global()->generate());
+  if (bags) m_run->beginBags(m_editor, *bags);
+  return true;
+}
+
+std::optional<std::size_t> MainWindow::askedBags() {
+  constexpr int mostBags = 40; // of each salt: a run takes so many vessels, a hand so many an hour
+  const auto typed = m_prompts.words(tr("Bags"), tr("How many bags of each salt?"), "10").trimmed();
+  if (typed.isEmpty()) return std::nullopt;
+  bool isNumber = false;
+  const int count = typed.toInt(&isNumber);
+  if (isNumber && count >= 1 && count <= mostBags) return static_cast<std::size_t>(count);
+  say(tr("\"%1\" bags: a whole number from 1 to %2 is needed.").arg(typed).arg(mostBags));
+  return std::nullopt;
 }
 
 void MainWindow::keepMixedBatch() {

@@ -11,6 +11,7 @@
 #include <QSettings>
 #include <functional>
 #include <map>
+#include <optional>
 
 class QHBoxLayout;
 class QLabel;
@@ -30,6 +31,7 @@ class ProductList;
 class ProductPage;
 class BenchPage;
 class RunPage;
+enum class RunSort : int;
 class StocksPage;
 class WaterPage;
 class ViewActions;
@@ -83,7 +85,9 @@ private:
   void connectParts(QWidget* acid);
   void connectBench(BenchPage* bench);
   void keepMixedBatch();
-  void runAtTheBench();
+  void runAtTheBench(RunSort sort);
+  bool beginRun(RunSort sort);
+  std::optional<std::size_t> askedBags();
   void light(const std::string& productId);
   void refreshTitle();
   void askForProduct(const std::string& id);

@@ -11,21 +11,6 @@ namespace {
 
 constexpr double worthTellingPercent = 0.5;
 
-/// A vessel's content as it will be made up.
-Volume volumeOf(const RunPlan& plan, const RunState& state, std::size_t vessel) {
-  return state.vessels[vessel].full.value_or(plan.vessels[vessel].volume * state.ratio);
-}
-
-std::vector<Mass> gramsInLitreOfFeed(const RunPlan& plan, const RunState& state) {
-  std::vector<Mass> out(plan.shelf.size());
-  for (std::size_t v = 0; v < plan.vessels.size(); ++v) {
-    const double litres = volumeOf(plan, state, v).litres() * plan.vessels[v].factor;
-    for (std::size_t p = 0; p < out.size(); ++p)
-      out[p] = out[p] + state.vessels[v].of[p].in * (1 / litres);
-  }
-  return out;
-}
-
 MixResult feedOf(const RunPlan& plan, const std::vector<Mass>& gramsPerLitre) {
   return mix(plan.water, plan.shelf, gramsPerLitre, Volume::fromLitres(1));
 }
@@ -81,32 +66,8 @@ ExpectedReading expectedReading(const RunPlan& plan, const RunState& state, std:
   std::vector<Mass> in(plan.shelf.size());
   for (std::size_t p = 0; p < in.size(); ++p)
     in[p] = state.vessels[vessel].of[p].in;
-  const auto made = mix(plan.water, plan.shelf, in, volumeOf(plan, state, vessel));
+  const auto made = mix(plan.water, plan.shelf, in, madeUpTo(plan, state, vessel));
   return {made.conductivity, made.ph};
-}
-
-RunResult runResult(const RunPlan& plan, const RunState& state) {
-  RunResult out;
-  const auto planned = feedOf(plan, gramsPerLitreOfFeed(plan));
-  const auto actual = feedOf(plan, gramsInLitreOfFeed(plan, state));
-  out.plannedMgPerLitre = planned.milligramsPerLitre;
-  out.actualMgPerLitre = actual.milligramsPerLitre;
-  out.planned = planned.conductivity;
-  out.actual = actual.conductivity;
-  for (std::size_t v = 0; v < plan.vessels.size(); ++v) {
-    std::vector<bool> told(plan.shelf.size(), false);
-    for (const auto& step : plan.vessels[v].steps) {
-      const auto wanted = wantedOf(state, step), in = state.vessels[v].of[step.product].in;
-      RunDeviation line{v, step.product, wanted, in, {}};
-      if (wanted > Mass{}) line.percent = 100 * (in - wanted).grams() / wanted.grams();
-      out.deviations.push_back(line);
-      told[step.product] = true;
-    }
-    for (std::size_t p = 0; p < told.size(); ++p)
-      if (!told[p] && state.vessels[v].of[p].in > Mass{})
-        out.deviations.push_back({v, p, {}, state.vessels[v].of[p].in, {}});
-  }
-  return out;
 }
 
 } // namespace butte::core

@@ -41,21 +41,4 @@ struct ExpectedReading {
 };
 ExpectedReading expectedReading(const RunPlan& plan, const RunState& state, std::size_t vessel);
 
-/// What one product came to in one vessel.
-struct RunDeviation {
-  std::size_t vessel = 0, product = 0;
-  Mass wanted, actual; ///< wanted: nothing where it was not planned there
-  std::optional<double> percent;
-};
-
-/// What the run made of its plan.
-struct RunResult {
-  NutrientAmounts plannedMgPerLitre, actualMgPerLitre; ///< of the feed, its water included
-  Conductivity planned, actual;                        ///< of the feed, as computed
-  std::vector<RunDeviation> deviations; ///< in the order of the plan, then what was not planned
-};
-
-/// By what is in the vessels, each made up to what it is (else to what it will be).
-RunResult runResult(const RunPlan& plan, const RunState& state);
-
 } // namespace butte::core

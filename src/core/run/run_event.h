@@ -50,6 +50,13 @@ struct Skipped {
   std::size_t product = 0, vessel = 0;
   bool operator==(const Skipped&) const = default;
 };
+/// What a step still lacks comes as another product into the same vessel (withSubstitutes()).
+struct Substituted {
+  std::size_t product = 0, vessel = 0;
+  std::size_t by = 0; ///< the product that goes in instead
+  Mass mass;          ///< so much of that, of the run as it is scaled then
+  bool operator==(const Substituted&) const = default;
+};
 /// A weight that is off is taken as it is.
 struct Accepted {
   std::size_t product = 0, vessel = 0;
@@ -102,8 +109,8 @@ struct Finished {
 
 using RunDeed =
     std::variant<did::Prepared, did::Poured, did::Weighed, did::TakenOut, did::Tipped, did::Clear,
-                 did::Skipped, did::Accepted, did::Rescaled, did::ToppedUp, did::Read, did::Discarded,
-                 did::Paused, did::Resumed, did::HandedOver, did::Struck, did::Finished>;
+                 did::Skipped, did::Substituted, did::Accepted, did::Rescaled, did::ToppedUp, did::Read,
+                 did::Discarded, did::Paused, did::Resumed, did::HandedOver, did::Struck, did::Finished>;
 
 struct RunEvent {
   std::int64_t atMilliseconds = 0; ///< since 1970, UTC

@@ -1,6 +1,7 @@
 #include "run/run_plan.h"
 
 #include "bench/weigh_plan.h"
+#include "formula/direct_mix.h"
 #include "formula/mix.h"
 
 #include <algorithm>
@@ -13,6 +14,12 @@ RunVessel runVessel(const std::string& name, Volume volume, double factor,
   for (const auto product : mixingOrder(shelf, weights, factor > 1 ? MixingInto::Tank : MixingInto::Vessel))
     out.steps.push_back({product, weights[product], {}});
   return out;
+}
+
+Volume waterFirst(const RunVessel& vessel) {
+  constexpr double ofATank = 0.5;
+  if (vessel.isBag) return {};
+  return vessel.volume * (vessel.factor > 1 ? ofATank : waterBeforeSalts);
 }
 
 std::vector<Mass> gramsPerLitreOfFeed(const RunPlan& plan) {
@@ -73,6 +80,7 @@ void fitScales(RunPlan& plan, const std::vector<Scale>& scales) {
         step.tolerance = toleranceIn(feed, plan, vessel, step, weighed.step);
         step.mostAtOnce = scale.spoons ? Mass{} : scale.capacity;
         step.scale = scale.name;
+        step.readability = weighed.step;
       }
   }
 }

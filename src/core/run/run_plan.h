@@ -16,6 +16,7 @@ struct RunStep {
   Mass tolerance;      ///< either way; see toleranceOf()
   Mass mostAtOnce{};   ///< what its scale takes; nothing: all of it
   std::string scale{}; ///< that it is weighed on, by its name
+  Mass readability{};  ///< the smallest step of that scale; nothing: not known
 };
 
 /// A vessel that is filled in a run, its products in the order of mixing.
@@ -24,7 +25,12 @@ struct RunVessel {
   Volume volume;     ///< full to its mark
   double factor = 1; ///< stock factor: a litre of it makes this many litres of feed; 1: it is the feed
   std::vector<RunStep> steps;
+  bool isBag = false; ///< weighed for later: no water, nothing to dissolve; `volume` is the feed it makes
 };
+
+/// The water that a vessel begins with: half a tank; most of a vessel of feed (common practice); a bag takes
+/// none.
+Volume waterFirst(const RunVessel& vessel);
 
 /// What a run sets out to do; never changed while it goes on. Events say what became of it.
 struct RunPlan {

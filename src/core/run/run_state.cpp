@@ -25,7 +25,25 @@ RunPhase phaseOf(const RunPlan& plan, const RunState& state, std::size_t vessel,
   }
   if (cup > Mass{}) return RunPhase::Tip;
   if (there.in <= Mass{}) return RunPhase::Weigh;
-  return there.clear ? RunPhase::Done : RunPhase::Dissolve;
+  return there.clear || plan.vessels[vessel].isBag ? RunPhase::Done : RunPhase::Dissolve;
+}
+
+/// The first thing that is not done, vessel by vessel.
+RunNext nextFrom(const RunPlan& plan, const RunState& state, std::size_t vessel) {
+  for (auto v = vessel; v < plan.vessels.size(); ++v) {
+    const auto& planned = plan.vessels[v];
+    const auto& there = state.vessels[v];
+    if (planned.steps.empty()) continue;
+    if (!planned.isBag && there.water <= Volume{} && !there.full) return {RunPhase::Pour, v, 0};
+    for (std::size_t s = 0; s < planned.steps.size(); ++s) {
+      const auto phase = phaseOf(plan, state, v, s);
+      if (phase != RunPhase::Done) return {phase, v, s};
+    }
+    if (planned.isBag) continue;
+    if (!there.full) return {RunPhase::TopUp, v, 0};
+    if (there.read.empty()) return {RunPhase::Measure, v, 0};
+  }
+  return {RunPhase::Done, 0, 0};
 }
 
 /// Takes events one after the other.
@@ -36,6 +54,7 @@ public:
     for (auto& vessel : m_state.vessels)
       vessel.of.resize(plan.shelf.size());
     m_state.cup.resize(plan.shelf.size());
+    m_state.cupAcceptedFor.resize(plan.shelf.size());
     m_state.taken.resize(plan.shelf.size());
   }
 
@@ -108,7 +127,7 @@ private:
     m_state.taken[deed.product] = m_state.taken[deed.product] - deed.mass;
     auto left = deed.mass;
     for (auto lot = m_state.lots.rbegin(); lot != m_state.lots.rend() && left > Mass{}; ++lot) {
-      if (lot->product != deed.product) continue;
+      if (lot->product != deed.product || lot->vessel) continue;
       const auto part = std::min(left, lot->mass);
       lot->mass = lot->mass - part;
       left = left - part;
@@ -121,10 +140,12 @@ private:
     auto& cup = m_state.cup[deed.product];
     if (cup <= Mass{}) return problem(ProblemCode::MissingKey, "product", {"something of it in the cup"});
     auto& step = at(deed.product, deed.vessel);
+    lotsGoInto(deed.product, deed.vessel);
     step.in = step.in + cup;
     step.clear = false;
     step.tippedAtMilliseconds = m_at;
     cup = Mass{};
+    m_state.cupAcceptedFor[deed.product].reset();
     return std::nullopt;
   }
   std::optional<Problem> on(const did::Clear& deed) {
@@ -139,9 +160,19 @@ private:
     at(deed.product, deed.vessel).skipped = true;
     return std::nullopt;
   }
+  std::optional<Problem> on(const did::Substituted& deed) {
+    if (const auto wrong = placeWrong(deed.product, deed.vessel)) return wrong;
+    if (const auto wrong = productWrong(deed.by)) return wrong;
+    if (const auto wrong = massWrong(deed.mass)) return wrong;
+    if (deed.by == deed.product)
+      return problem(ProblemCode::NotOneOf, "by", {m_plan.shelf[deed.by].id, "another product"});
+    at(deed.product, deed.vessel).skipped = true;
+    return std::nullopt;
+  }
   std::optional<Problem> on(const did::Accepted& deed) {
     if (const auto wrong = placeWrong(deed.product, deed.vessel)) return wrong;
     at(deed.product, deed.vessel).accepted = true;
+    if (m_state.cup[deed.product] > Mass{}) m_state.cupAcceptedFor[deed.product] = deed.vessel;
     return std::nullopt;
   }
   /// What was taken as it was may be too little now.
@@ -160,6 +191,7 @@ private:
     if (const auto wrong = vesselWrong(deed.vessel)) return wrong;
     if (const auto wrong = volumeWrong(deed.volume)) return wrong;
     m_state.vessels[deed.vessel].full = deed.volume;
+    m_state.vessels[deed.vessel].fullAtMilliseconds = m_at;
     return std::nullopt;
   }
   std::optional<Problem> on(const did::Read& deed) {
@@ -173,6 +205,8 @@ private:
     if (const auto wrong = vesselWrong(deed.vessel)) return wrong;
     m_state.vessels[deed.vessel] = VesselState{};
     m_state.vessels[deed.vessel].of.resize(m_plan.shelf.size());
+    for (auto& lot : m_state.lots)
+      if (lot.vessel == deed.vessel) lot.discarded = true;
     return std::nullopt;
   }
   std::optional<Problem> on(const did::Paused&) { return m_state.paused = true, std::nullopt; }
@@ -185,32 +219,29 @@ private:
   std::optional<Problem> on(const did::Struck&) { return std::nullopt; } // taken out before
   std::optional<Problem> on(const did::Finished&) { return m_state.finished = true, std::nullopt; }
 
-  void addLot(std::size_t product, const std::string& lot, Mass mass) {
+  void addLot(std::size_t product, const std::string& lot, Mass mass,
+              std::optional<std::size_t> vessel = std::nullopt) {
     const auto known = std::find_if(m_state.lots.begin(), m_state.lots.end(), [&](const LotUse& use) {
-      return use.product == product && use.lot == lot;
+      return use.product == product && use.lot == lot && use.vessel == vessel && !use.discarded;
     });
     if (known != m_state.lots.end())
       known->mass = known->mass + mass;
     else
-      m_state.lots.push_back({product, lot, mass});
+      m_state.lots.push_back({product, lot, mass, vessel, false});
+  }
+  void lotsGoInto(std::size_t product, std::size_t vessel) {
+    std::vector<LotUse> gone;
+    for (const auto& lot : m_state.lots)
+      if (lot.product == product && !lot.vessel) gone.push_back(lot);
+    std::erase_if(m_state.lots, [&](const LotUse& lot) { return lot.product == product && !lot.vessel; });
+    for (const auto& lot : gone)
+      addLot(product, lot.lot, lot.mass, vessel);
   }
 
-  /// The first thing that is not done, vessel by vessel.
   RunNext next() const {
     if (!m_begun) return {RunPhase::Prepare, 0, 0};
-    for (std::size_t v = 0; v < m_plan.vessels.size(); ++v) {
-      const auto& vessel = m_plan.vessels[v];
-      const auto& state = m_state.vessels[v];
-      if (vessel.steps.empty()) continue;
-      if (state.water <= Volume{} && !state.full) return {RunPhase::Pour, v, 0};
-      for (std::size_t s = 0; s < vessel.steps.size(); ++s) {
-        const auto phase = phaseOf(m_plan, m_state, v, s);
-        if (phase != RunPhase::Done) return {phase, v, s};
-      }
-      if (!state.full) return {RunPhase::TopUp, v, 0};
-      if (state.read.empty()) return {RunPhase::Measure, v, 0};
-    }
-    return {RunPhase::Done, 0, 0};
+    if (m_state.finished) return {RunPhase::Done, 0, 0};
+    return nextFrom(m_plan, m_state, 0);
   }
 
   const RunPlan& m_plan;
@@ -242,6 +273,7 @@ Mass wantedOf(const RunState& state, const RunStep& step) {
 }
 
 std::optional<std::size_t> vesselOfCup(const RunState& state, const RunPlan& plan, std::size_t product) {
+  if (const auto& accepted = state.cupAcceptedFor[product]) return accepted;
   std::optional<std::size_t> out;
   for (std::size_t v = 0; v < plan.vessels.size(); ++v)
     for (const auto& step : plan.vessels[v].steps) {
@@ -281,7 +313,15 @@ Mass toWeighNow(const RunState& state, const RunPlan& plan, std::size_t vessel, 
   return std::min(missing, wantedOf(state, planned) * (1.0 / loads) - cup);
 }
 
+Volume madeUpTo(const RunPlan& plan, const RunState& state, std::size_t vessel) {
+  return state.vessels[vessel].full.value_or(plan.vessels[vessel].volume * state.ratio);
+}
+
 std::optional<RunNext> weighMeanwhile(const RunPlan& plan, const RunState& state) {
+  if (state.next.phase == RunPhase::Measure) {
+    const auto later = nextFrom(plan, state, state.next.vessel + 1);
+    return later.phase == RunPhase::Done ? std::nullopt : std::optional(later);
+  }
   if (state.next.phase != RunPhase::Dissolve) return std::nullopt;
   const auto v = state.next.vessel;
   for (auto s = state.next.step + 1; s < plan.vessels[v].steps.size(); ++s) {

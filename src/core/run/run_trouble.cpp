@@ -1,6 +1,7 @@
 #include "run/run_trouble.h"
 
 #include "formula/mix.h"
+#include "run/settled_vessel.h"
 
 #include <algorithm>
 #include <cmath>
@@ -37,31 +38,11 @@ std::optional<std::size_t> vesselThatLacks(const RunPlan& plan, const RunState& 
   return std::nullopt;
 }
 
-Volume madeUpTo(const RunPlan& plan, const RunState& state, std::size_t v) {
-  return state.vessels[v].full.value_or(plan.vessels[v].volume * state.ratio);
-}
-
 std::vector<Mass> contentOf(const RunPlan& plan, const RunState& state, std::size_t v) {
   std::vector<Mass> out(plan.shelf.size());
   for (std::size_t p = 0; p < out.size(); ++p)
     out[p] = state.vessels[v].of[p].in;
   return out;
-}
-
-/// The vessel as a tank of its own, all that is in it placed by hand.
-StockAnswer asTank(const RunPlan& plan, const RunState& state, std::size_t v) {
-  const auto& vessel = plan.vessels[v];
-  const auto volume = madeUpTo(plan, state, v);
-  StockPlan tank;
-  tank.factor = vessel.factor;
-  tank.tanks = {{vessel.name, volume}};
-  if (vessel.factor <= 1) { // it is the feed: its water counts
-    const auto water = mix(plan.water, plan.shelf, std::vector<Mass>(plan.shelf.size()), volume);
-    tank.tanks[0].makeUpPerLitre = water.solutesPerLitre;
-  }
-  for (const auto& product : plan.shelf)
-    tank.shares[product.id] = {1};
-  return planStock(plan.shelf, contentOf(plan, state, v), volume * vessel.factor, tank);
 }
 
 } // namespace
@@ -81,7 +62,8 @@ std::vector<Misplaced> misplacedIn(const RunPlan& plan, const RunState& state) {
 }
 
 VesselOutcome outcomeOf(const RunPlan& plan, const RunState& state, std::size_t vessel) {
-  const auto tank = asTank(plan, state, vessel);
+  const auto tank =
+      settledVessel(plan, vessel, contentOf(plan, state, vessel), madeUpTo(plan, state, vessel));
   const auto& content = tank.tanks.front();
   VesselOutcome out{content.fallen, content.meetings, tank.notices, {}, true};
   out.known = std::none_of(tank.notices.begin(), tank.notices.end(),

@@ -54,10 +54,24 @@ BenchPage::BenchPage(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
       tr("One thing at a time, in large figures; everything is in the book at once. What was begun "
          "goes on where it stood."));
   connect(weigh, &QPushButton::clicked, this, &BenchPage::runAsked);
+  auto* bags = new QPushButton(tr("Bags…"));
+  bags->setObjectName("weighBags");
+  bags->setToolTip(
+      tr("Weighs several bags of each salt for later, each for one fill of its vessel, with their "
+         "labels and how even they are"));
+  connect(bags, &QPushButton::clicked, this, &BenchPage::bagsAsked);
+  auto* practice = new QPushButton(tr("Practice"));
+  practice->setObjectName("practiceRun");
+  practice->setToolTip(
+      tr("The same bench with a scale and pens that are none, and with mishaps that nobody "
+         "announces; in the end it shows each moment again. Nothing of it becomes a batch."));
+  connect(practice, &QPushButton::clicked, this, &BenchPage::practiceAsked);
   auto* head = new FlowRow;
   head->addWidget(title);
   head->addStretch();
   head->addWidget(weigh);
+  head->addWidget(bags);
+  head->addWidget(practice);
   head->addWidget(mixed);
   head->addWidget(pdf);
   head->addWidget(print);

@@ -27,6 +27,8 @@ signals:
   void printAsked();
   void mixedAsked();
   void runAsked();
+  void bagsAsked();
+  void practiceAsked();
 
 protected:
   void showEvent(QShowEvent* event) override;

@@ -132,6 +132,11 @@ std::string RunFields::lot() const {
   return m_lot->text().trimmed().toStdString();
 }
 
+void RunFields::newLot() {
+  m_lot->clear();
+  m_lot->setFocus();
+}
+
 void RunFields::clearLot() {
   m_lot->clear();
 }

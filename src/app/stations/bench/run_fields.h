@@ -46,6 +46,7 @@ public:
 
   std::string lot() const;
   void clearLot();
+  void newLot(); ///< another bag: its lot is typed next
 
 private:
   NumberField* field(const QString& name, const QString& id, double most);

@@ -18,7 +18,14 @@ RunFoot::RunFoot(QWidget* parent) : QWidget(parent), m_row(new FlowRow(this)) {
   m_standIn = add(tr("Stand-in scale"), "runStandIn", &RunFoot::standIn);
   m_standIn->setCheckable(true);
   m_standIn->setToolTip(tr("A scale and a pen that are none, with a panel to pour with: to try how it goes"));
-  add(tr("Scales, pens…"), "runDevices", &RunFoot::devices);
+  m_devices = add(tr("Scales, pens…"), "runDevices", &RunFoot::devices);
+  m_sounds = new QPushButton(tr("Sounds"));
+  m_sounds->setObjectName("runSounds");
+  m_sounds->setCheckable(true);
+  m_sounds->setToolTip(
+      tr("A tone when a weight is taken, when it is too much, and when a vessel has rested"));
+  connect(m_sounds, &QPushButton::clicked, this, &RunFoot::sounds);
+  m_row->addWidget(m_sounds);
   m_row->addStretch();
   add(tr("Go on later"), "runLeave", &RunFoot::leave);
 }
@@ -31,10 +38,13 @@ QPushButton* RunFoot::add(const QString& words, const char* name, void (RunFoot:
   return button;
 }
 
-void RunFoot::refresh(bool canSkip, bool standsIn, bool paused) {
-  m_skip->setEnabled(canSkip);
-  m_standIn->setChecked(standsIn);
-  m_pause->setText(paused ? tr("Go on") : tr("Pause"));
+void RunFoot::refresh(const State& state) {
+  m_skip->setEnabled(state.canSkip);
+  m_standIn->setChecked(state.standsIn);
+  m_standIn->setVisible(!state.practises);
+  m_devices->setVisible(!state.practises);
+  m_pause->setText(state.isPaused ? tr("Go on") : tr("Pause"));
+  m_sounds->setChecked(state.sounds);
 }
 
 } // namespace butte::app

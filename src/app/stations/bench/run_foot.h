@@ -12,8 +12,12 @@ class RunFoot : public QWidget {
   Q_OBJECT
 
 public:
+  struct State {
+    bool canSkip = false, standsIn = false, isPaused = false, practises = false, sounds = false;
+  };
+
   explicit RunFoot(QWidget* parent = nullptr);
-  void refresh(bool canSkip, bool standIn, bool paused);
+  void refresh(const State& state);
 
 signals:
   void strike();
@@ -26,12 +30,13 @@ signals:
   void standIn();
   void devices();
   void leave();
+  void sounds(bool on);
 
 private:
   QPushButton* add(const QString& words, const char* name, void (RunFoot::*what)());
 
   FlowRow* m_row;
-  QPushButton *m_skip, *m_standIn, *m_pause;
+  QPushButton *m_skip, *m_standIn, *m_devices, *m_pause, *m_sounds;
 };
 
 } // namespace butte::app

@@ -1,23 +1,25 @@
 #include "stations/bench/run_page.h"
 
-#include "cautions.h"
 #include "document/book_desk.h"
-#include "paint/plain_label.h"
 #include "paint/theme.h"
-#include "paint/wrapped_label.h"
 #include "panel/sim_panel.h"
-#include "print/hazard_facts.h"
 #include "run/run_advice.h"
 #include "serve/sim_server.h"
+#include "services/bench_sounds.h"
 #include "services/device_desk.h"
 #include "services/keep_awake.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
+#include "stations/bench/practice/debrief_view.h"
+#include "stations/bench/practice/practice_panel.h"
 #include "stations/bench/run_choices.h"
+#include "stations/bench/run_deeds.h"
 #include "stations/bench/run_fields.h"
 #include "stations/bench/run_figure.h"
 #include "stations/bench/run_foot.h"
+#include "stations/bench/run_order_row.h"
 #include "stations/bench/run_preparation.h"
+#include "stations/bench/run_result_view.h"
 #include "stations/bench/run_stray.h"
 #include "stations/bench/run_trouble_panel.h"
 #include "stations/bench/run_words.h"
@@ -25,7 +27,6 @@
 #include "stations/bench/scale_row.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
-#include "words.h"
 
 #include <QDateTime>
 #include <QKeyEvent>
@@ -39,89 +40,19 @@ namespace butte::app {
 using core::RunPhase;
 
 namespace {
-constexpr int headingSize = 26, largeHeadingSize = 44, buttonSize = 22;
-constexpr int clockMilliseconds = 1000, logLines = 3;
+constexpr int headingSize = 26, largeHeadingSize = 44, logLines = 3;
 } // namespace
-
-RunPage::RunPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, DeviceDesk& devices, QWidget* parent)
-    : QWidget(parent), m_desk(desk), m_run(desk), m_units(units), m_prompts(prompts), m_devices(devices),
-      m_where(new PlainLabel), m_heading(new WrappedLabel), m_detail(new WrappedLabel),
-      m_caution(new WrappedLabel), m_log(new WrappedLabel), m_result(new WrappedLabel),
-      m_figure(new RunFigure), m_scale(new ScaleRow(devices, m_run, units)), m_fields(new RunFields(units)),
-      m_troubles(new RunTroublePanel(m_run, units)), m_awake(new KeepAwake(this)),
-      m_stray(new RunStray(m_run, units)), m_foot(new RunFoot) {
-  setObjectName("runPage");
-  m_where->setProperty("soft", true);
-  m_heading->setObjectName("runHeading");
-  m_heading->setFont(faceOf(headingSize, true));
-  m_detail->setObjectName("runDetail");
-  m_detail->setFont(faceOf(16));
-  m_caution->setObjectName("runCaution");
-  m_caution->setFont(faceOf(14));
-  m_log->setObjectName("runLog");
-  m_log->setProperty("soft", true);
-  m_result->setObjectName("runResult");
-  m_result->setTextFormat(Qt::RichText);
-  m_result->setFont(faceOf(14));
-  m_next = gloveButton({}, "runNext");
-  m_next->setFont(faceOf(buttonSize, true));
-  m_next->setProperty("primary", true);
-  m_choices = new RunChoices(m_run, units);
-  m_choices->onChosen = [this](const core::RunDeed& deed) { tell(deed); };
-  connect(m_next, &QPushButton::clicked, this, &RunPage::next);
-  m_meanwhile = gloveButton({}, "runMeanwhile");
-  connect(m_meanwhile, &QPushButton::clicked, this, &RunPage::meanwhile);
-  m_check = gloveButton(tr("Check a scale with a known weight…"), "runCheckScale");
-  connect(m_check, &QPushButton::clicked, this, &RunPage::checkAsked);
-  auto* column = new QVBoxLayout(this);
-  column->setContentsMargins(0, 0, 0, 0);
-  column->setSpacing(8);
-  for (QWidget* part : std::initializer_list<QWidget*>{m_where, m_heading, m_figure, m_scale, m_detail,
-                                                       m_fields, m_choices, m_next, m_meanwhile, m_stray,
-                                                       m_troubles, m_caution, m_result, m_check})
-    column->addWidget(part);
-  column->addStretch();
-  column->addWidget(m_log);
-  column->addWidget(m_foot);
-  connectParts();
-}
-
-void RunPage::connectParts() {
-  m_clock.setInterval(clockMilliseconds);
-  connect(&m_clock, &QTimer::timeout, this, &RunPage::refreshTime);
-  connect(&m_units, &UnitsShown::changed, this, &RunPage::refresh);
-  connect(&m_desk, &BookDesk::changed, this, &RunPage::onBookChanged);
-  connect(&m_desk, &BookDesk::bookOpened, this, [this] {
-    if (m_run.isOpen()) emit left();
-    m_run.leave();
-  });
-  m_fields->massUnit = [this] { return scaleUnit(); };
-  m_fields->onMessage = [this](const QString& words) { emit message(words); };
-  m_troubles->onDeeds = [this](const std::vector<core::RunDeed>& deeds) { tellAll(deeds); };
-  m_troubles->onMessage = [this](const QString& words) { emit message(words); };
-  m_stray->onDeeds = [this](const std::vector<core::RunDeed>& deeds) { tellAll(deeds); };
-  m_scale->onCapture = [this](core::Mass mass) {
-    const auto events = m_run.events().size();
-    tellWeight(mass, false);
-    return m_run.events().size() > events;
-  };
-  m_scale->onChange = [this] { refreshLive(); };
-  m_scale->onMessage = [this](const QString& words) { emit message(words); };
-  connect(&m_devices, &DeviceDesk::devicesChanged, this, &RunPage::refresh);
-  connect(m_foot, &RunFoot::strike, this, &RunPage::strike);
-  connect(m_foot, &RunFoot::skip, this, &RunPage::skip);
-  connect(m_foot, &RunFoot::wrong, m_troubles, &RunTroublePanel::openOrShut);
-  connect(m_foot, &RunFoot::pause, this, &RunPage::pause);
-  connect(m_foot, &RunFoot::fullScreen, this, &RunPage::fullScreen);
-  connect(m_foot, &RunFoot::handOver, this, &RunPage::handOver);
-  connect(m_foot, &RunFoot::endHere, this, &RunPage::endHere);
-  connect(m_foot, &RunFoot::standIn, this, &RunPage::standIn);
-  connect(m_foot, &RunFoot::devices, this, &RunPage::devicesAsked);
-  connect(m_foot, &RunFoot::leave, this, &RunPage::left);
-}
 
 void RunPage::begin(const FormulaEditor& editor) {
   told(m_run.begin(editor));
+}
+
+void RunPage::beginBags(const FormulaEditor& editor, std::size_t count) {
+  told(m_run.beginBags(editor, count));
+}
+
+void RunPage::beginPractice(const FormulaEditor& editor, std::uint64_t seed) {
+  told(m_run.beginPractice(editor, seed));
 }
 
 void RunPage::goOn(const book::Ref& ref) {
@@ -137,6 +68,7 @@ void RunPage::tellAll(const std::vector<core::RunDeed>& deeds) {
   if (deeds.empty()) return refresh();
   m_troubles->shut(); // its answers are of the run as it was
   m_telling = true;
+  m_practice->settle();
   const auto trouble = m_run.tellAll(deeds);
   m_telling = false;
   if (!trouble) m_fields->clear(); // what was refused stays to be mended
@@ -170,35 +102,16 @@ void RunPage::next() {
   const bool pours = next.phase == RunPhase::Pour || next.phase == RunPhase::TopUp;
   if (pours && m_fields->isVolumeWrong())
     return emit message(tr("Type how much water it is, or leave the field empty for what stands above."));
-  const auto typed = m_fields->volume();
-  switch (next.phase) {
-  case RunPhase::Prepare:
-    return tell(core::did::Prepared{});
-  case RunPhase::Pour:
-    return tell(core::did::Poured{next.vessel, typed.value_or(waterToBeginWith(m_run))});
-  case RunPhase::Weigh:
-    return weigh();
-  case RunPhase::Tip:
-    m_scale->emptied();
-    return tell(core::did::Tipped{product(), next.vessel});
-  case RunPhase::Dissolve:
-    return tell(core::did::Clear{product(), next.vessel});
-  case RunPhase::TopUp:
-    return tell(core::did::ToppedUp{
-        next.vessel, typed.value_or(m_run.plan().vessels[next.vessel].volume * m_run.state().ratio)});
-  case RunPhase::Measure:
-    return measure();
-  case RunPhase::Decide:
-    return;
-  case RunPhase::Done:
-    break;
-  }
-  finish();
+  if (next.phase == RunPhase::Tip) m_scale->emptied();
+  if (const auto deed = plainDeed(m_run, pours ? m_fields->volume() : std::nullopt)) return tell(*deed);
+  if (next.phase == RunPhase::Weigh) return weigh();
+  if (next.phase == RunPhase::Measure) return measure();
+  if (next.phase == RunPhase::Done) finish();
 }
 
 void RunPage::weigh() {
   if (!m_fields->hasMass() && m_scale->captureNow()) return;
-  const auto mass = m_fields->mass();
+  const auto mass = m_fields->hasMass() ? m_fields->mass() : massBySpoons(m_run);
   if (!mass) return emit message(tr("Type what the scale shows for this, then press Enter."));
   tellWeight(*mass, true);
 }
@@ -207,9 +120,9 @@ void RunPage::tellWeight(core::Mass mass, bool typed) {
   tell(core::did::Weighed{product(), mass, m_fields->lot(), typed});
 }
 
-/// The next salt into a cup of its own, and back to the one that dissolves.
+/// The next salt into a cup of its own, or the next vessel, and back to what dissolves or rests.
 void RunPage::meanwhile() {
-  m_run.weighMeanwhile(m_run.at().phase == RunPhase::Dissolve);
+  m_run.weighMeanwhile(!m_run.isMeanwhile());
   refresh();
 }
 
@@ -262,7 +175,9 @@ void RunPage::showEvent(QShowEvent* event) {
 void RunPage::hideEvent(QHideEvent* event) {
   QWidget::hideEvent(event);
   m_awake->set(false, {});
-  if (m_fullScreen && !event->spontaneous()) fullScreen();
+  if (event->spontaneous()) return;
+  if (m_fullScreen) fullScreen();
+  m_practice->putAway();
 }
 
 void RunPage::handOver() {
@@ -271,6 +186,10 @@ void RunPage::handOver() {
 }
 
 void RunPage::finish() {
+  if (m_run.sort() != RunSort::Batch) {
+    if (m_run.state().finished) return emit left();
+    return tell(core::did::Finished{});
+  }
   m_telling = true;
   const auto batch = m_run.finish();
   m_telling = false;
@@ -285,26 +204,19 @@ void RunPage::endHere() {
     return std::any_of(vessel.of.begin(), vessel.of.end(),
                        [](const auto& step) { return step.in > core::Mass{}; });
   });
-  if (!m_prompts.goOn(
-          tr("End it here"),
-          something
-              ? tr("What is in the vessels goes into the book as a batch; the rest of the plan is left.")
-              : tr("Nothing is in a vessel yet: the run goes into the bin."),
-          tr("End it")))
+  const auto kept =
+      m_run.sort() == RunSort::Batch
+          ? tr("What is in the vessels goes into the book as a batch; the rest of the plan is left.")
+          : tr("What was done stays in the book; the rest of the plan is left.");
+  if (!m_prompts.goOn(tr("End it here"),
+                      something ? kept : tr("Nothing is in a vessel yet: the run goes into the bin."),
+                      tr("End it")))
     return;
   if (something) return finish();
   const auto trouble = m_desk.book().moveToBin(m_run.ref(), m_run.name().toStdString());
   if (trouble) return emit message(problemWords(*trouble));
   m_run.leave();
   emit left();
-}
-
-QString RunPage::cautions() const {
-  const auto facts = hazardFacts(m_run.document(), m_run.plan().shelf[product()]);
-  QStringList lines;
-  for (const auto& caution : words::cautionsFor({facts}))
-    lines << "⚠ " + qtext(caution.text);
-  return lines.mid(0, 2).join("\n");
 }
 
 void RunPage::refresh() {
@@ -322,24 +234,27 @@ void RunPage::refresh() {
                                           .arg(qtext(m_run.plan().vessels[m_run.at().vessel].name)));
   m_heading->setText(runHeading(m_run));
   m_figure->refresh(m_run, m_units, m_scale->weighed());
-  m_caution->setText(salt ? cautions() : QString());
+  m_caution->setText(salt ? runCautions(m_run) : QString());
   m_caution->setVisible(!m_caution->text().isEmpty());
   const auto lastCheck = [this](const std::string& scale) {
     return lastCheckWords(m_desk, m_run.document().scales, scale, m_units);
   };
-  m_result->setText(done       ? runResultText(m_run, m_units)
-                    : prepares ? runPreparation(m_run, m_units, lastCheck)
-                               : QString());
-  m_result->setVisible(done || prepares);
+  m_preparation->setText(prepares ? runPreparation(m_run, m_units, lastCheck) : QString());
+  m_preparation->setVisible(prepares);
+  m_order->refresh();
+  m_result->setVisible(done && m_run.sort() != RunSort::Practice);
+  if (m_result->isVisibleTo(this)) m_result->refresh();
+  m_practice->refresh();
+  m_debrief->refresh();
   m_check->setVisible(prepares);
   m_stray->refresh();
   m_log->setText(runLog(m_run, m_units, logLines).join("\n"));
   m_next->setText(runDone(m_run, m_units));
   m_next->setVisible(phase != RunPhase::Decide);
-  m_meanwhile->setVisible(phase == RunPhase::Dissolve ? m_run.canWeighMeanwhile() : m_run.isMeanwhile());
-  m_meanwhile->setText(phase == RunPhase::Dissolve ? tr("Weigh the next one meanwhile")
-                                                   : tr("Back to what dissolves"));
-  m_foot->refresh(salt, m_devices.standIn() != nullptr, state.paused);
+  m_meanwhile->setVisible(m_run.canWeighMeanwhile());
+  m_meanwhile->setText(meanwhileWords(m_run));
+  m_foot->refresh({salt, m_devices.standIn() != nullptr, state.paused, m_run.sort() == RunSort::Practice,
+                   m_sounds->isOn()});
   refreshFields();
   m_choices->refresh();
   refreshTime();
@@ -350,7 +265,7 @@ void RunPage::refresh() {
 /// The stand-in's pen hangs in what truly was made.
 void RunPage::dipStandIn() {
   auto* sim = m_devices.standIn();
-  if (!sim) return;
+  if (!sim || m_run.sort() == RunSort::Practice) return; // there the hand dips it
   const auto reading = core::expectedReading(m_run.plan(), m_run.state(), m_run.at().vessel);
   constexpr double neutralPh = 7, roomCelsius = 20;
   sim->bench().apply(sim::act::Dip{reading.conductivity, reading.ph.value_or(neutralPh),
@@ -363,6 +278,9 @@ void RunPage::refreshLive() {
   const auto at = m_run.at();
   const auto now = m_scale->weighed();
   if (!now || at.phase != RunPhase::Weigh || !isVisible()) return;
+  const bool tooMuch = now->state == devices::WatchState::TooMuch;
+  if (tooMuch && !m_wasTooMuch) m_sounds->play(BenchSound::Warning);
+  m_wasTooMuch = tooMuch;
   if (auto* panel = m_devices.standInPanel())
     panel->setPortion(core::toWeighNow(m_run.state(), m_run.plan(), at.vessel, at.step));
   m_figure->refresh(m_run, m_units, now);
@@ -386,9 +304,14 @@ void RunPage::refreshFields() {
 
 void RunPage::refreshTime() {
   if (!m_run.isOpen()) return;
-  const bool waits = m_run.state().next.phase == RunPhase::Dissolve;
+  const auto& next = m_run.state().next;
+  const bool waits = next.phase == RunPhase::Dissolve || next.phase == RunPhase::Measure;
   if (waits != m_clock.isActive()) waits ? m_clock.start() : m_clock.stop();
-  m_detail->setText(runDetail(m_run, m_units, QDateTime::currentMSecsSinceEpoch()));
+  const auto now = QDateTime::currentMSecsSinceEpoch();
+  const bool rested = hasRested(m_run, now);
+  if (rested && !m_hasRested) m_sounds->play(BenchSound::TimeUp);
+  m_hasRested = rested;
+  m_detail->setText(runDetail(m_run, m_units, now));
   m_detail->setVisible(!m_detail->text().isEmpty());
 }
 

@@ -11,7 +11,12 @@ class QPushButton;
 namespace butte::app {
 
 class Prompts;
+class BenchSounds;
+class DebriefView;
+class PracticePanel;
 class RunChoices;
+class RunOrderRow;
+class RunResultView;
 class RunFields;
 class RunFigure;
 class DeviceDesk;
@@ -32,6 +37,8 @@ public:
           QWidget* parent = nullptr);
   const BenchEdits& run() const { return m_run; }
   void begin(const FormulaEditor& editor);
+  void beginBags(const FormulaEditor& editor, std::size_t count);
+  void beginPractice(const FormulaEditor& editor, std::uint64_t seed);
   void goOn(const book::Ref& ref);
   void refresh();
 
@@ -42,6 +49,7 @@ signals:
   void devicesAsked();
   void checkAsked();
   void fullScreenAsked(bool on);
+  void labelsAsked(const QStringList& labels);
 
 protected:
   void keyPressEvent(QKeyEvent* event) override;
@@ -53,7 +61,9 @@ private:
   void refreshLot();
   void refreshTime();
   void refreshLive();
+  void layOut();
   void connectParts();
+  void connectFoot();
   void tellWeight(core::Mass mass, bool typed);
   void meanwhile();
   void standIn();
@@ -73,7 +83,6 @@ private:
   void onBookChanged(const std::vector<book::Ref>& refs);
   std::size_t product() const;
   std::string scaleUnit() const;
-  QString cautions() const;
   void told(const book::Trouble& trouble);
 
   BookDesk& m_desk;
@@ -81,7 +90,7 @@ private:
   UnitsShown& m_units;
   Prompts& m_prompts;
   DeviceDesk& m_devices;
-  QLabel *m_where, *m_heading, *m_detail, *m_caution, *m_log, *m_result;
+  QLabel *m_where, *m_heading, *m_detail, *m_caution, *m_log, *m_preparation;
   RunFigure* m_figure;
   ScaleRow* m_scale;
   RunFields* m_fields;
@@ -91,6 +100,12 @@ private:
   RunFoot* m_foot;
   bool m_fullScreen = false;
   QPushButton *m_next, *m_meanwhile, *m_check;
+  RunOrderRow* m_order;
+  RunResultView* m_result;
+  PracticePanel* m_practice;
+  DebriefView* m_debrief;
+  BenchSounds* m_sounds;
+  bool m_wasTooMuch = false, m_hasRested = false; ///< told to ears once
   RunChoices* m_choices;
   QTimer m_clock;
   std::optional<std::size_t> m_lotOf; ///< the product whose lot stands in its field

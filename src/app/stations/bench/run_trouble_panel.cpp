@@ -7,12 +7,14 @@
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "run/run_trouble.h"
+#include "run/substitute.h"
 #include "services/units_shown.h"
 #include "stations/bench/run_choices.h"
 #include "stations/bench/run_words.h"
 #include "units/convert.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
+#include "words.h"
 
 #include <QLabel>
 #include <QPushButton>
@@ -103,8 +105,9 @@ void RunTroublePanel::askBag() {
           .arg(m_units.text(core::hasOf(m_run.state(), m_run.plan(), at.vessel, at.step))));
   add(tr("From another bag: type its lot"), "troubleSecondBag", [this] {
     shut();
-    onDeeds({});
+    onSecondBag();
   });
+  addSubstitutes(at.vessel, at.step);
   if (const auto ratio = core::ratioThatSuffices(m_run.plan(), m_run.state(), at.vessel, at.step))
     addDeeds(tr("All of it smaller: %1 times the plan").arg(localNumber(*ratio, 3)), "troubleSmaller",
              {core::did::Rescaled{*ratio}});
@@ -113,6 +116,30 @@ void RunTroublePanel::askBag() {
                     m_run.state().vessels[at.vessel].of[step.product].in > core::Mass{}
                 ? core::RunDeed(core::did::Accepted{step.product, at.vessel})
                 : core::RunDeed(core::did::Skipped{step.product, at.vessel})});
+}
+
+/// What else on the shelf brings what is missing, and what it does to the feed.
+void RunTroublePanel::addSubstitutes(std::size_t vessel, std::size_t step) {
+  const auto product = m_run.plan().vessels[vessel].steps[step].product;
+  for (const auto& offer : core::substitutesFor(m_run.plan(), m_run.state(), vessel, step)) {
+    QStringList parts, shifts;
+    Deeds deeds;
+    if (m_run.state().cup[product] > core::Mass{}) deeds.push_back(core::did::Tipped{product, vessel});
+    for (const auto& part : offer.parts) {
+      parts << tr("%1 of %2").arg(m_units.text(part.mass), m_run.nameOf(part.product));
+      deeds.push_back(core::did::Substituted{product, vessel, part.product, part.mass});
+    }
+    constexpr qsizetype mostShifts = 4;
+    for (const auto& [nutrient, percent] : offer.shiftsPercent)
+      if (nutrient != core::Nutrient::N && shifts.size() < mostShifts)
+        shifts << QString("%1 %2%3 %")
+                      .arg(qtext(words::nutrientSymbol(nutrient)), percent > 0 ? "+" : "",
+                           localNumber(percent, 0));
+    addDeeds(tr("Instead %1: %2")
+                 .arg(parts.join(tr(" and ")),
+                      shifts.isEmpty() ? tr("the feed stays as planned") : shifts.join(", ")),
+             "troubleSubstitute", deeds);
+  }
 }
 
 void RunTroublePanel::askWater() {

@@ -27,6 +27,7 @@ public:
   void shut();
 
   std::function<void(const std::vector<core::RunDeed>& deeds)> onDeeds;
+  std::function<void()> onSecondBag; ///< its lot is typed next
   std::function<void(const QString& words)> onMessage;
 
 private:
@@ -38,6 +39,7 @@ private:
   void askVessel();
   void askProduct();
   void askBag();
+  void addSubstitutes(std::size_t vessel, std::size_t step);
   void askWater();
   void askLine();
   void takeWater();

@@ -1,11 +1,13 @@
 #include "stations/bench/run_words.h"
 
 #include "bench/weigh_plan.h"
+#include "cautions.h"
 #include "edits/bench_edits.h"
-#include "formula/direct_mix.h"
 #include "language.h"
+#include "print/hazard_facts.h"
 #include "services/units_shown.h"
 #include "units/convert.h"
+#include "wording/direct_words.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 #include "words.h"
@@ -33,6 +35,10 @@ core::Volume fullOf(const BenchEdits& run) {
   return run.plan().vessels[run.at().vessel].volume * run.state().ratio;
 }
 
+bool isBag(const BenchEdits& run) {
+  return run.plan().vessels[run.at().vessel].isBag;
+}
+
 /// "3 min 05 s"
 QString lasting(qint64 milliseconds) {
   const auto seconds = std::max<qint64>(0, milliseconds / 1000);
@@ -47,10 +53,23 @@ QString dissolving(const BenchEdits& run, qint64 nowMilliseconds) {
   return tr("%1 dissolves for %2").arg(run.nameOf(product), lasting(since ? nowMilliseconds - *since : 0));
 }
 
-/// One decimal; what rounds to nothing has no sign.
-QString percentText(double percent) {
-  constexpr double nothing = 0.05;
-  return localNumber(std::abs(percent) < nothing ? 0 : percent, 1) + " %";
+/// "It rests for 3 min 05 s of 10 min; "
+QString resting(const BenchEdits& run, qint64 nowMilliseconds) {
+  const auto& since = run.state().vessels[run.state().next.vessel].fullAtMilliseconds;
+  if (!since) return {};
+  constexpr int secondsPerMinute = 60;
+  return tr("it rests for %1 of %2 min; ")
+      .arg(lasting(nowMilliseconds - *since))
+      .arg(core::usualRestSeconds / secondsPerMinute);
+}
+
+/// What goes on beside what is weighed.
+QString waiting(const BenchEdits& run, qint64 nowMilliseconds) {
+  if (run.state().next.phase == RunPhase::Dissolve) return dissolving(run, nowMilliseconds);
+  const auto& since = run.state().vessels[run.state().next.vessel].fullAtMilliseconds;
+  return tr("%1 rests for %2")
+      .arg(qtext(run.plan().vessels[run.state().next.vessel].name),
+           lasting(since ? nowMilliseconds - *since : 0));
 }
 
 /// " or 492 mL by jug": of a liquid whose density is known.
@@ -60,68 +79,10 @@ QString byJug(const core::ShelfProduct& product, core::Mass mass, const UnitsSho
       .arg(units.liquidText(core::Volume::fromLitres(mass.kilograms() / *product.densityKgPerL)));
 }
 
-struct EventWords {
-  const BenchEdits& run;
-  const UnitsShown& units;
-
-  QString vessel(std::size_t v) const { return qtext(run.plan().vessels[v].name); }
-  QString operator()(const core::did::Prepared&) const { return tr("all stands ready"); }
-  QString operator()(const core::did::Discarded& d) const {
-    return tr("%1 poured away").arg(vessel(d.vessel));
-  }
-  QString operator()(const core::did::Poured& d) const {
-    return tr("%1 of water into %2").arg(units.stockText(d.volume), vessel(d.vessel));
-  }
-  QString operator()(const core::did::Weighed& d) const {
-    return d.lot.empty()
-               ? tr("%1 %2 weighed").arg(units.text(d.mass), run.nameOf(d.product))
-               : tr("%1 %2 weighed, lot %3").arg(units.text(d.mass), run.nameOf(d.product), qtext(d.lot));
-  }
-  QString operator()(const core::did::TakenOut& d) const {
-    return tr("%1 %2 taken out again").arg(units.text(d.mass), run.nameOf(d.product));
-  }
-  QString operator()(const core::did::Tipped& d) const {
-    return tr("%1 tipped into %2").arg(run.nameOf(d.product), vessel(d.vessel));
-  }
-  QString operator()(const core::did::Clear& d) const {
-    return tr("%1 dissolved").arg(run.nameOf(d.product));
-  }
-  QString operator()(const core::did::Skipped& d) const {
-    return tr("%1 skipped").arg(run.nameOf(d.product));
-  }
-  QString operator()(const core::did::Accepted& d) const {
-    return tr("%1 accepted as it is").arg(run.nameOf(d.product));
-  }
-  QString operator()(const core::did::Rescaled& d) const {
-    return tr("all made %1 times the plan").arg(localNumber(d.ratio, 3));
-  }
-  QString operator()(const core::did::ToppedUp& d) const {
-    return tr("%1 made up to %2").arg(vessel(d.vessel), units.stockText(d.volume));
-  }
-  QString operator()(const core::did::Read& d) const {
-    QStringList read;
-    if (d.conductivity) read << tr("EC %1").arg(units.text(*d.conductivity));
-    if (d.ph) read << tr("pH %1").arg(localNumber(*d.ph, 1));
-    return tr("%1 reads %2").arg(vessel(d.vessel), read.join(", "));
-  }
-  QString operator()(const core::did::Paused&) const { return tr("paused"); }
-  QString operator()(const core::did::Resumed&) const { return tr("gone on"); }
-  QString operator()(const core::did::HandedOver& d) const {
-    return tr("handed over to %1").arg(qtext(d.to));
-  }
-  QString operator()(const core::did::Struck&) const { return {}; }
-  QString operator()(const core::did::Finished&) const { return tr("finished"); }
-};
-
 } // namespace
 
-core::Volume waterFirst(const core::RunVessel& vessel) {
-  constexpr double ofATank = 0.5;
-  return vessel.volume * (vessel.factor > 1 ? ofATank : core::waterBeforeSalts);
-}
-
 core::Volume waterToBeginWith(const BenchEdits& run) {
-  return waterFirst(run.plan().vessels[run.at().vessel]) * run.state().ratio;
+  return core::waterFirst(run.plan().vessels[run.at().vessel]) * run.state().ratio;
 }
 
 core::Mass stepOfScale(const std::vector<core::Scale>& scales, const std::string& name) {
@@ -148,18 +109,28 @@ QString OnDisplay::text(core::Mass mass) const {
   return localNumber(value ? *value : mass.grams(), decimals) + " " + qtext(unit);
 }
 
-/// Of the scale that the sheet weighs it on too; the person's own unit where that is a set of spoons.
-OnDisplay shownNow(const BenchEdits& run, const UnitsShown& units) {
+/// As the sheet has it: on which scale, in which steps.
+static std::optional<core::WeighStep> weighedNow(const BenchEdits& run) {
   const auto next = run.at();
   const auto& step = run.plan().vessels[next.vessel].steps[next.step];
-  const auto& scales = run.document().scales;
   std::vector<core::Mass> weights(run.plan().shelf.size());
   weights[step.product] = core::wantedOf(run.state(), step);
-  const auto plan = core::weighPlan(run.plan().shelf, weights, scales);
+  const auto plan = core::weighPlan(run.plan().shelf, weights, run.document().scales);
+  return plan.empty() ? std::nullopt : std::optional(plan.front());
+}
+
+std::optional<core::WeighStep> spoonsNow(const BenchEdits& run) {
+  const auto step = weighedNow(run);
+  return step && step->teaspoons > 0 ? step : std::nullopt;
+}
+
+/// Of the scale that the sheet weighs it on too; the person's own unit where that is a set of spoons.
+OnDisplay shownNow(const BenchEdits& run, const UnitsShown& units) {
+  const auto plan = weighedNow(run);
+  const auto& scales = run.document().scales;
   constexpr int usualDecimals = 2;
-  if (plan.empty() || scales[plan.front().scale].spoons)
-    return {units.massUnit().toStdString(), usualDecimals};
-  const auto& scale = scales[plan.front().scale];
+  if (!plan || scales[plan->scale].spoons) return {units.massUnit().toStdString(), usualDecimals};
+  const auto& scale = scales[plan->scale];
   const auto shown = core::convert(scale.readability.grams(), "g", scale.unit);
   constexpr double nearly = 1e-6;
   const bool known = shown && *shown > 0;
@@ -181,8 +152,11 @@ QString runHeading(const BenchEdits& run) {
   case RunPhase::Decide:
     return tr("Too much %1").arg(run.nameOf(productOf(run)));
   case RunPhase::Tip:
+    if (isBag(run)) return tr("Close and label: %1").arg(vesselOf(run));
     return tr("Tip the %1 into %2").arg(run.nameOf(productOf(run)), vesselOf(run));
   case RunPhase::Dissolve:
+    if (run.plan().shelf[productOf(run)].liquid)
+      return tr("Stir until the %1 is mixed in").arg(run.nameOf(productOf(run)));
     return tr("Stir until the %1 is wholly dissolved").arg(run.nameOf(productOf(run)));
   case RunPhase::TopUp:
     return tr("Make up %1 to its mark").arg(vesselOf(run));
@@ -191,6 +165,8 @@ QString runHeading(const BenchEdits& run) {
   case RunPhase::Done:
     break;
   }
+  if (run.sort() == RunSort::Bags) return tr("All bags are filled");
+  if (run.sort() == RunSort::Practice) return tr("Practice: how it went");
   return tr("All is in");
 }
 
@@ -201,6 +177,7 @@ QString runFigure(const BenchEdits& run, const UnitsShown& units) {
   case RunPhase::Pour:
     return units.stockText(waterToBeginWith(run));
   case RunPhase::Weigh:
+    if (const auto spoons = spoonsNow(run)) return weighText(*spoons, run.document().scales, units);
     return shownNow(run, units).text(core::toWeighNow(state, run.plan(), next.vessel, next.step));
   case RunPhase::Decide:
     return "+ " + shownNow(run, units)
@@ -221,7 +198,7 @@ QString runFigure(const BenchEdits& run, const UnitsShown& units) {
 QString runFigureNote(const BenchEdits& run, const std::optional<devices::WatchNow>& live) {
   switch (run.at().phase) {
   case RunPhase::Weigh:
-    if (!live) return tr("to weigh");
+    if (!live) return spoonsNow(run) ? tr("level") : tr("to weigh");
     return (live->state == devices::WatchState::TooMuch ? tr("too much\n%1 on it")
                                                         : tr("still to pour\n%1 on it"))
         .arg(displayOf(*live).text(live->fresh));
@@ -230,7 +207,7 @@ QString runFigureNote(const BenchEdits& run, const std::optional<devices::WatchN
   case RunPhase::Decide:
     return tr("too much");
   case RunPhase::Tip:
-    return tr("in the cup");
+    return isBag(run) ? tr("in the bag") : tr("in the cup");
   case RunPhase::TopUp:
     return tr("in all");
   case RunPhase::Prepare:
@@ -247,7 +224,11 @@ QString runDetail(const BenchEdits& run, const UnitsShown& units, qint64 nowMill
   const auto next = run.at();
   switch (next.phase) {
   case RunPhase::Weigh: {
-    const auto meanwhile = run.isMeanwhile() ? dissolving(run, nowMilliseconds) + "\n" : QString();
+    const auto meanwhile = run.isMeanwhile() ? waiting(run, nowMilliseconds) + "\n" : QString();
+    if (const auto spoons = spoonsNow(run))
+      return meanwhile +
+             tr("struck off level; about %1, off by up to %2 %. A weight typed below counts instead.")
+                 .arg(units.text(spoons->shown), localNumber(spoons->errorPercent, 0));
     const auto& step = run.plan().vessels[next.vessel].steps[next.step];
     const auto cup = state.cup[step.product];
     const auto display = shownNow(run, units);
@@ -264,13 +245,17 @@ QString runDetail(const BenchEdits& run, const UnitsShown& units, qint64 nowMill
   case RunPhase::Pour:
     return tr("warm, not boiling; the rest comes last, to the mark of %1").arg(units.stockText(fullOf(run)));
   case RunPhase::Tip:
-    return tr("then rinse the cup into the vessel");
+    return isBag(run) ? tr("what it is, its weight, what it makes, the day, initials")
+                      : tr("then rinse the cup into the vessel");
   case RunPhase::Dissolve:
-    return dissolving(run, nowMilliseconds) + tr("; nothing more goes in before it is clear");
+    return dissolving(run, nowMilliseconds) + (run.plan().shelf[productOf(run)].liquid
+                                                   ? tr("; nothing more goes in before it is mixed")
+                                                   : tr("; nothing more goes in before it is clear"));
   case RunPhase::TopUp:
     return tr("at the eye's height; stir again");
   case RunPhase::Measure: {
-    const auto patience = tr("mixing goes on for minutes to an hour; pH settles last");
+    const auto patience =
+        resting(run, nowMilliseconds) + tr("mixing goes on for minutes to an hour; pH settles last");
     if (run.plan().vessels[next.vessel].factor > 1)
       return patience + tr("; a stock is beyond most EC meters, its pH is not");
     const auto expected = core::expectedReading(run.plan(), state, next.vessel);
@@ -293,11 +278,11 @@ QString runDone(const BenchEdits& run, const UnitsShown& units) {
   case RunPhase::Pour:
     return tr("It is in");
   case RunPhase::Weigh:
-    return tr("That lies on the scale");
+    return spoonsNow(run) ? tr("So many spoons are in the cup") : tr("That lies on the scale");
   case RunPhase::Tip:
-    return tr("Tipped and rinsed");
+    return isBag(run) ? tr("Closed and labelled") : tr("Tipped and rinsed");
   case RunPhase::Dissolve:
-    return tr("It is clear");
+    return run.plan().shelf[productOf(run)].liquid ? tr("It is mixed in") : tr("It is clear");
   case RunPhase::TopUp:
     return tr("Made up to %1").arg(units.stockText(fullOf(run)));
   case RunPhase::Measure:
@@ -307,7 +292,8 @@ QString runDone(const BenchEdits& run, const UnitsShown& units) {
   case RunPhase::Done:
     break;
   }
-  return tr("Into the book as a batch");
+  if (run.sort() == RunSort::Batch) return tr("Into the book as a batch");
+  return run.state().finished ? tr("Back to the bench") : tr("Done with it");
 }
 
 QString acceptedWords(const core::Overshoot& over, const UnitsShown& units) {
@@ -323,38 +309,25 @@ QString acceptedWords(const core::Overshoot& over, const UnitsShown& units) {
            units.text(over.accepted), units.text(over.planned));
 }
 
-QString runResultText(const BenchEdits& run, const UnitsShown& units) {
-  const auto result = core::runResult(run.plan(), run.state());
-  QString rows = tr("<tr><td>vessel</td><td>product</td><td align='right'>wanted</td><td align='right'>is "
-                    "in</td><td align='right'>off</td></tr>");
-  for (const auto& line : result.deviations) {
-    rows += QString("<tr><td>%1</td><td>%2</td><td align='right'>%3</td><td align='right'><b>%4</b></td><td "
-                    "align='right'>%5</td></tr>")
-                .arg(qtext(run.plan().vessels[line.vessel].name).toHtmlEscaped(),
-                     run.nameOf(line.product).toHtmlEscaped(),
-                     line.percent ? units.text(line.wanted) : tr("not planned"), units.text(line.actual),
-                     line.percent ? percentText(*line.percent) : QString("▲"));
-  }
-  return tr("<p>The feed comes to EC <b>%1</b>; planned %2.</p><table width='100%' "
-            "cellpadding='3'>%3</table>")
-      .arg(units.text(result.actual), units.text(result.planned), rows);
+QString runCautions(const BenchEdits& run) {
+  const auto facts = hazardFacts(run.document(), run.plan().shelf[productOf(run)]);
+  QStringList lines;
+  for (const auto& caution : words::cautionsFor({facts}))
+    lines << "⚠ " + qtext(caution.text);
+  return lines.mid(0, 2).join("\n");
 }
 
-QStringList runLog(const BenchEdits& run, const UnitsShown& units, int most) {
-  const auto& events = run.events();
-  std::vector<bool> struck(events.size(), false);
-  for (std::size_t i = 0; i < events.size(); ++i)
-    if (const auto* strike = std::get_if<core::did::Struck>(&events[i].deed))
-      struck[i] = struck[strike->event] = true;
-  QStringList out;
-  for (auto i = events.size(); i > 0 && out.size() < most; --i) {
-    if (struck[i - 1]) continue;
-    const auto& event = events[i - 1];
-    const auto when = QLocale().toString(QDateTime::fromMSecsSinceEpoch(event.atMilliseconds), "HH:mm");
-    const auto by = event.by.empty() ? QString() : " " + qtext(event.by);
-    out << when + by + "  " + std::visit(EventWords{run, units}, event.deed);
-  }
-  return out;
+QString meanwhileWords(const BenchEdits& run) {
+  const bool rests = run.state().next.phase == RunPhase::Measure;
+  if (run.isMeanwhile()) return rests ? tr("Back to what rests") : tr("Back to what dissolves");
+  return rests ? tr("Go on with the next vessel meanwhile") : tr("Weigh the next one meanwhile");
+}
+
+bool hasRested(const BenchEdits& run, qint64 nowMilliseconds) {
+  if (run.state().next.phase != RunPhase::Measure) return false;
+  const auto& since = run.state().vessels[run.state().next.vessel].fullAtMilliseconds;
+  constexpr qint64 millisecondsPerSecond = 1000;
+  return since && nowMilliseconds - *since >= core::usualRestSeconds * millisecondsPerSecond;
 }
 
 } // namespace butte::app
