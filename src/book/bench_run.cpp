@@ -57,18 +57,47 @@ core::RunStep readStep(const Json& json, const std::string& path, BenchRun& run,
   return step;
 }
 
+/// "had": {volume_l, g: {product: grams}}
+core::AlreadyIn readHad(ObjectReader& vessel, BenchRun& run) {
+  core::AlreadyIn out;
+  const auto* object = vessel.object("had");
+  if (!object) return out;
+  ObjectReader reader(*object, vessel.pathOf("had"), vessel.sink());
+  out.volume = core::Volume::fromLitres(above(reader, "volume_l", 0, false));
+  if (const auto* grams = reader.object("g")) {
+    ObjectReader weights(*grams, reader.pathOf("g"), vessel.sink());
+    for (const auto& [id, value] : grams->items()) {
+      auto known = std::find(run.products.begin(), run.products.end(), id);
+      if (known == run.products.end()) known = run.products.insert(run.products.end(), id);
+      out.grams.resize(run.products.size());
+      out.grams[static_cast<std::size_t>(known - run.products.begin())] =
+          core::Mass::fromGrams(above(weights, id, 0, true));
+    }
+    weights.finish();
+  }
+  reader.finish();
+  return out;
+}
+
+Json toJson(const core::AlreadyIn& had, const BenchRun& run) {
+  Json grams = Json::object();
+  for (std::size_t p = 0; p < run.products.size(); ++p)
+    if (had.of(p) > core::Mass{}) grams[run.products[p]] = had.of(p).grams();
+  return {{"volume_l", had.volume.litres()}, {"g", grams}};
+}
+
 core::RunVessel readVessel(const Json& json, const std::string& path, BenchRun& run, Trouble& problem) {
   ObjectReader reader(json, path, problem);
-  core::RunVessel vessel{reader.text("name").value_or(""),
-                         core::Volume::fromLitres(above(reader, "volume_l", 0, false)),
-                         above(reader, "factor", 1, true),
-                         {},
-                         reader.flag("bag").value_or(false)};
+  core::RunVessel vessel{
+      reader.text("name").value_or(""),   core::Volume::fromLitres(above(reader, "volume_l", 0, false)),
+      above(reader, "factor", 1, true),   {},
+      reader.flag("bag").value_or(false), {}};
   const auto* steps = reader.array("steps");
   if (!steps || steps->empty() || steps->size() > mostSteps)
     reader.fail(ProblemCode::MissingKey, "steps", {"what goes into the vessel, up to 500 products"});
   for (std::size_t i = 0; steps && i < steps->size() && !problem; ++i)
     vessel.steps.push_back(readStep((*steps)[i], item(path + ".steps", i), run, problem));
+  vessel.had = readHad(reader, run);
   reader.finish();
   return vessel;
 }
@@ -148,6 +177,7 @@ Json vesselsToJson(const BenchRun& run) {
              {"factor", vessel.factor},
              {"steps", steps}};
     if (vessel.isBag) one["bag"] = true;
+    if (vessel.had.volume > core::Volume{}) one["had"] = toJson(vessel.had, run);
     vessels.push_back(std::move(one));
   }
   return vessels;

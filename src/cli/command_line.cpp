@@ -146,7 +146,8 @@ constexpr const char* runKeys =
     "       events [{at_s, by, did, ...}]}; did: poured {vessel, volume_l}, weighed {product, g, lot, "
     "typed},\n"
     "       taken_out {product, g}, tipped, clear, skipped, accepted {product, vessel}, rescaled {ratio},\n"
-    "       topped_up {vessel, volume_l}, read {vessel, ec_ms_per_cm, ph}, prepared, discarded {vessel},\n"
+    "       substituted {product, vessel, by, g}, topped_up {vessel, volume_l},\n"
+    "       read {vessel, ec_ms_per_cm, ph}, prepared, discarded {vessel},\n"
     "       paused, resumed, handed_over "
     "{to},\n"
     "       struck {event}, finished}\n";

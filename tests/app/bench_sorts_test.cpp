@@ -4,6 +4,7 @@
 #include "run/bag_fills.h"
 #include "run/run_result.h"
 #include "run/substitute.h"
+#include "services/bench_sounds.h"
 #include "stations/bench/run_page.h"
 #include "window_fixture.h"
 
@@ -233,6 +234,69 @@ TEST_F(BenchSortsTest, AResultSaysWhatToLookAtFirst) {
   const auto* picture = window->findChild<QWidget*>("runElements");
   EXPECT_TRUE(picture->isVisible());
   EXPECT_THAT(picture->accessibleDescription().toStdString(), HasSubstr("planned"));
+}
+
+TEST_F(BenchSortsTest, AVesselIsToppedUpWithWhatItLacks) {
+  window->showStation(Station::Stocks);
+  click("wayDirect");
+  type("directVessel", "100");
+  type("directPresent", "40"); // of full strength
+  window->showStation(Station::Bench);
+  QApplication::processEvents();
+  click("weighHere");
+  EXPECT_THAT(label("runPreparation"), HasSubstr("of feed stays in it"));
+  click("runNext");
+  EXPECT_THAT(label("runFigure"), HasSubstr("50")) << "to the ninety litres at which salts go in";
+  const auto& direct = **editor().answer().direct;
+  for (const auto& step : run().plan().vessels[0].steps) {
+    const auto had = run().plan().vessels[0].had.of(step.product);
+    const auto& shelf = editor().document().given.request.shelf;
+    const auto same = std::find_if(shelf.begin(), shelf.end(), [&](const auto& p) {
+      return p.id == run().plan().shelf[step.product].id;
+    });
+    const auto asked = direct.grams[static_cast<std::size_t>(same - shelf.begin())];
+    EXPECT_NEAR((step.planned - had).grams(), asked.grams(), 1e-6);
+    EXPECT_NEAR(had / step.planned, 0.4, 1e-9);
+  }
+  click("runLeave");
+  reopenWindow();
+  window->showStation(Station::Bench);
+  click("weighHere");
+  EXPECT_NEAR(run().plan().vessels[0].had.volume.litres(), 40, 1e-9) << "it is in the book";
+}
+
+// A scale that plays a keyboard types what it would send over a cable.
+TEST_F(BenchSortsTest, AScaleThatTypesItsLineIsUnderstood) {
+  click("weighHere");
+  click("runNext");
+  click("runNext");
+  for (const char* line : {"ST,NT,+   812.4 g", "+ 812.4 g", "0.8124 kg", "G     812.4  g S"}) {
+    type("runMass", line);
+    click("runNext");
+    ASSERT_TRUE(std::holds_alternative<core::did::Weighed>(run().events().back().deed)) << line;
+    EXPECT_NEAR(std::get<core::did::Weighed>(run().events().back().deed).mass.grams(), 812.4, 1e-9) << line;
+    click("runStrike");
+  }
+  const auto events = run().events().size();
+  for (const char* line : {"OL", "ST,NT", "+ 812.4", "US,NT,+ 8l2.4 g", "US,NT,+ 812.4 g"}) {
+    type("runMass", line);
+    if (std::string(line) != "+ 812.4") click("runNext");
+    EXPECT_EQ(run().events().size(), events) << line;
+  }
+}
+
+TEST_F(BenchSortsTest, SoundsAreHeardOnlyWhenWanted) {
+  auto* sounds = window->findChild<BenchSounds*>();
+  std::vector<BenchSound> heard;
+  QObject::connect(sounds, &BenchSounds::played, sounds, [&](BenchSound sound) { heard.push_back(sound); });
+  click("weighHere");
+  sounds->play(BenchSound::Warning);
+  EXPECT_TRUE(heard.empty()) << "off until somebody wants them";
+  click("runSounds");
+  EXPECT_EQ(heard, std::vector<BenchSound>{BenchSound::Taken}) << "so that one hears how it sounds";
+  click("runSounds");
+  sounds->play(BenchSound::TimeUp);
+  EXPECT_EQ(heard.size(), 1u);
 }
 
 TEST_F(BenchSortsTest, LevelSpoonsAreToldAsSpoons) {

@@ -41,7 +41,8 @@ protected:
     EXPECT_EQ(picture.width(), 1280) << "the window fits its screen";
     EXPECT_EQ(picture.height(), 800);
     const auto there = qEnvironmentVariable("BUTTE_PICTURES");
-    if (name.startsWith("weigh-") && there.contains("docs")) return; // for the eye alone
+    if ((name.startsWith("weigh-") || name.startsWith("eye-")) && there.contains("docs"))
+      return; // for the eye alone
     const bool kept = there.isEmpty() || picture.save(there + "/" + name + ".png");
     EXPECT_TRUE(kept) << there.toStdString();
   }
@@ -68,7 +69,7 @@ TEST_F(PicturesTest, StagesOfACropOneLaidOverTheOther) {
   type("target_K", "260");
   type("target_Ca", "150");
   choose("compareWith", "stage normal");
-  keep("formula-stages");
+  keep("eye-stages");
 }
 
 TEST_F(PicturesTest, SeveralCropsFromOneSetOfTanks) {

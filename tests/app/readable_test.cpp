@@ -83,6 +83,36 @@ std::vector<View> views() {
                    QTest::keyClicks(window.findChild<QLineEdit*>("runMass"), "12000 g");
                    window.findChild<QAbstractButton*>("runNext")->click();
                  }});
+  const auto press = [](MainWindow& window, std::initializer_list<const char*> names) {
+    for (const char* name : names) {
+      window.findChild<QAbstractButton*>(name)->click();
+      QApplication::processEvents();
+    }
+  };
+  const auto overfill = [press](MainWindow& window, std::initializer_list<const char*> then) {
+    window.prompts().goOn = [](const QString&, const QString&, const QString&) { return true; };
+    window.findChild<QLineEdit*>("runMass")->setFocus();
+    QTest::keyClicks(window.findChild<QLineEdit*>("runMass"), "12000 g");
+    press(window, {"runNext", "runAccept", "runNext"});
+    press(window, then);
+  };
+  out.push_back({"practice", [press](MainWindow& window) {
+                   window.showStation(Station::Bench);
+                   press(window, {"practiceRun", "runNext", "runNext"});
+                 }});
+  out.push_back({"a practice run looked at again", [press, overfill](MainWindow& window) {
+                   window.showStation(Station::Bench);
+                   press(window, {"practiceRun"});
+                   overfill(window, {"runEnd"});
+                 }});
+  out.push_back({"bags", [press, overfill](MainWindow& window) {
+                   window.prompts().words = [](const QString&, const QString&, const QString&) {
+                     return QString("2");
+                   };
+                   window.showStation(Station::Bench);
+                   press(window, {"weighBags", "runNext"});
+                   overfill(window, {"runEnd"});
+                 }});
   out.push_back({"straight into a vessel, acid first", [](MainWindow& window) {
                    window.showStation(Station::Stocks);
                    window.findChild<QAbstractButton*>("wayDirect")->click();

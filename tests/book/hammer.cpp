@@ -1,6 +1,7 @@
 // Edits a book at random until it is killed. After each edit that is confirmed it says so on its output:
 //   done NUMBER VALUE
-// so that whoever killed it knows what must be there. Usage: hammer BOOK SEED
+// so that whoever killed it knows what must be there. Usage: hammer BOOK SEED [run]
+#include "book/bench_run.h"
 #include "book/open_book.h"
 #include "book_fixture.h"
 #include "support/told.h"
@@ -18,6 +19,39 @@ void confirm(int number, const std::string& value) {
   if (::write(STDOUT_FILENO, line.data(), line.size()) < 0) _exit(3);
 }
 
+/// A run at the bench is told event by event, as the window does it: a record, a change to its body for each
+/// event, flushed before it counts. Begins it, or goes on with the one that is there.
+int tellRun(Book& book) {
+  auto runs = book.store().list(Kind::BenchRun, false);
+  if (!runs) return 20;
+  if (runs->empty()) {
+    BenchRun run;
+    run.name = "run", run.formulaUid = "formula", run.formulaVersion = 1;
+    run.products = {"cn", "kn"};
+    run.vessels = {
+        {"A", butte::core::Volume::fromLitres(10), 100, {{0, butte::core::Mass::fromGrams(800), {}}}}};
+    if (!book.create(Kind::BenchRun, toJson(run), told("run")) || book.flush()) return 21;
+    runs = book.store().list(Kind::BenchRun, false);
+  }
+  const auto ref = runs->front().ref;
+  for (;;) {
+    const auto record = book.record(ref);
+    if (!record || !*record) return 22;
+    auto read = benchRunFromJson((*record)->body);
+    if (!read) return 23;
+    auto run = std::move(read).value();
+    const auto count = run.events.size();
+    butte::core::RunDeed deed = butte::core::did::Weighed{0, butte::core::Mass::fromGrams(1), {}, true};
+    if (count % 2 == 1) deed = butte::core::did::Tipped{0, 0};
+    run.events.push_back({static_cast<std::int64_t>(count), "K.T.", deed});
+    const auto path = "/body/events/" + std::to_string(count);
+    if (book.apply({0, {}, {}, told("told"), {}, {{ref, path, Json(), toJson(run, run.events.back())}}}) ||
+        book.flush())
+      return 24;
+    confirm(static_cast<int>(count) + 1, "event");
+  }
+}
+
 } // namespace
 
 int main(int argc, char** argv) {
@@ -26,6 +60,7 @@ int main(int argc, char** argv) {
   auto opened = openBook(argv[1], std::string(argv[1]) + "-snapshots");
   if (!opened || (*opened)->isReadOnly()) return 4;
   auto& book = **opened;
+  if (argc > 3 && std::string(argv[3]) == "run") return tellRun(book);
   std::mt19937 random(static_cast<unsigned>(std::stoul(argv[2])));
   auto waters = *book.store().list(Kind::Water, false);
   if (waters.empty()) return 5;

@@ -1,6 +1,7 @@
 // The power goes at any moment: what was confirmed is there, the book is sound. Rounds and seed come from the
 // environment for longer runs (tools/attack.sh); the usual run has 30 rounds with a write-ahead log and 20
 // with a rollback journal, as on a network folder.
+#include "book/bench_run.h"
 #include "book_fixture.h"
 #include "support/told.h"
 
@@ -29,9 +30,10 @@ protected:
   void TearDown() override { qunsetenv("BUTTE_TREAT_AS_NETWORK"); }
 
   /// Runs the hammer for a while, kills it, gives the last line that it confirmed.
-  std::string killAfter(int microseconds, unsigned seed) {
+  std::string killAfter(int microseconds, unsigned seed, const QStringList& more = {}) {
     QProcess hammer;
-    hammer.start(BUTTE_HAMMER, {QString::fromStdString(pathOf("farm.butte")), QString::number(seed)});
+    hammer.start(BUTTE_HAMMER,
+                 QStringList{QString::fromStdString(pathOf("farm.butte")), QString::number(seed)} + more);
     EXPECT_TRUE(hammer.waitForStarted());
     EXPECT_TRUE(hammer.waitForReadyRead(20000)) << "it did nothing";
     std::this_thread::sleep_for(std::chrono::microseconds(microseconds));
@@ -74,6 +76,32 @@ TEST_P(KillTest, NothingConfirmedIsLostAndTheBookIsSound) {
     }
     ASSERT_TRUE(static_cast<bool>(book->undo())) << "and undo goes on from there";
     ASSERT_TRUE(static_cast<bool>(book->redo()));
+  }
+}
+
+// A run at the bench: whatever the screen had said to be kept stands there, in order, and the next event
+// follows.
+TEST_P(KillTest, ARunAtTheBenchGoesOnAfterItsLastToldEvent) {
+  make();
+  std::mt19937 random(7);
+  std::size_t before = 0;
+  for (int round = 0; round < 12; ++round) {
+    const auto last = killAfter(static_cast<int>(random() % 30000), 1, {"run"});
+    ASSERT_EQ(last.substr(0, 5), "done ") << "round " << round;
+    const auto confirmed = static_cast<std::size_t>(std::stoi(last.substr(5)));
+    auto book = reopen();
+    ASSERT_NE(book, nullptr);
+    const auto runs = book->store().list(Kind::BenchRun, false);
+    ASSERT_EQ(runs->size(), 1u);
+    const auto record = book->record(runs->front().ref);
+    const auto run = benchRunFromJson((*record)->body);
+    ASSERT_TRUE(static_cast<bool>(run)) << (run ? "" : run.problem().where);
+    EXPECT_GE(run->events.size(), confirmed) << "round " << round;
+    EXPECT_LE(run->events.size(), confirmed + 1) << "no more than the one that was being written";
+    EXPECT_GT(run->events.size(), before) << "it went on";
+    for (std::size_t i = 0; i < run->events.size(); ++i)
+      ASSERT_EQ(run->events[i].atMilliseconds, static_cast<std::int64_t>(i)) << "in order, none twice";
+    before = run->events.size();
   }
 }
 

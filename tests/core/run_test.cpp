@@ -164,6 +164,37 @@ TEST(Run, ACupThatWasAcceptedGoesWhereItWasAcceptedFor) {
   EXPECT_EQ(vesselOfCup(state, plan, potassium), std::optional<std::size_t>(1)) << "the next cup is B's";
 }
 
+// Half of a vessel of 100 L is feed of half strength: a quarter of each salt is in it.
+TEST(Run, WhatIsInTheVesselAlreadyCounts) {
+  auto plan = twoTanks();
+  const auto g = [](double grams) { return Mass::fromGrams(grams); };
+  plan.vessels = {runVessel("vessel", Volume::fromLitres(100), 1, plan.shelf, {g(80), g(0), g(40)})};
+  plan.vessels[0].had = {Volume::fromLitres(50), {g(20), {}, g(10)}};
+  setTolerances(plan, g(0.1));
+  EXPECT_NEAR(waterFirst(plan.vessels[0]).litres(), 40, 1e-9) << "to 90 L, where the salts go in";
+  std::vector<RunDeed> deeds{did::Prepared{}};
+  EXPECT_EQ(stateOf(plan, deeds).next.phase, RunPhase::Pour);
+  deeds.push_back(poured(0, 40));
+  auto state = stateOf(plan, deeds);
+  ASSERT_EQ(state.next.phase, RunPhase::Weigh);
+  EXPECT_NEAR(toWeighNow(state, plan, 0, 0).grams(), 30, 1e-9) << "magnesium sulfate goes first into feed";
+  for (const auto& step : plan.vessels[0].steps) {
+    deeds.push_back(weighed(step.product, 0.75 * step.planned.grams()));
+    deeds.push_back(did::Tipped{step.product, 0});
+    deeds.push_back(did::Clear{step.product, 0});
+  }
+  deeds.push_back(did::ToppedUp{0, Volume::fromLitres(100)});
+  state = stateOf(plan, deeds);
+  EXPECT_EQ(state.next.phase, RunPhase::Measure);
+  const auto result = runResult(plan, state);
+  for (const auto n : allNutrients)
+    EXPECT_NEAR(result.actualMgPerLitre.of(n), result.plannedMgPerLitre.of(n), 1e-9) << nutrientKey(n);
+  double taken = 0;
+  for (const auto& lot : state.lots)
+    taken += lot.mass.grams();
+  EXPECT_NEAR(taken, 90, 1e-9) << "only what came out of the bags";
+}
+
 TEST(Run, WhatWasRescaledKeepsTheFeed) {
   const auto plan = twoTanks();
   std::vector<RunDeed> deeds{did::Rescaled{1.1}};

@@ -225,7 +225,7 @@ void BenchEdits::fillWeights(book::Batch& batch) const {
     line.plannedGrams *= m_state.ratio;
   for (std::size_t v = 0; v < m_plan.vessels.size(); ++v)
     for (std::size_t p = 0; p < m_plan.shelf.size(); ++p) {
-      const auto in = m_state.vessels[v].of[p].in;
+      const auto in = m_state.vessels[v].of[p].in - m_plan.vessels[v].had.of(p);
       const auto& tank = m_plan.vessels[v].name;
       auto line = std::find_if(batch.weights.begin(), batch.weights.end(), [&](const auto& one) {
         return one.productId == m_plan.shelf[p].id && one.tank == tank;

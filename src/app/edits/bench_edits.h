@@ -28,7 +28,7 @@ public:
   explicit BenchEdits(BookDesk& desk) : m_desk(desk) {}
 
   /// Whether the formula as it stands has something that can be weighed here: tanks with salts, or one vessel
-  /// that nothing is in yet.
+  /// that lacks some.
   static bool canBegin(const FormulaEditor& editor);
   book::Trouble begin(const FormulaEditor& editor);
   book::Trouble beginBags(const FormulaEditor& editor, std::size_t count);

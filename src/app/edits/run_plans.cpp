@@ -10,10 +10,20 @@ namespace butte::app {
 
 namespace {
 
+/// What is in the vessel already is as much of the feed as its strength says; the plan is what is in it in
+/// the end.
 std::vector<core::RunVessel> directVessel(const core::DirectMix& mix) {
   core::RunVessel vessel{words::vesselTitle(), mix.vessel, 1, {}};
+  const auto stays = mix.present - mix.drain;
+  const double share = mix.presentStrength * (stays / mix.vessel);
+  if (mix.steps.empty() || share >= 1) return {};
+  if (stays > core::Volume{}) {
+    vessel.had.volume = stays;
+    for (const auto mass : mix.grams)
+      vessel.had.grams.push_back(mass * (share / (1 - share)));
+  }
   for (const auto& step : mix.steps)
-    vessel.steps.push_back({step.product, step.mass, {}});
+    vessel.steps.push_back({step.product, step.mass * (1 / (1 - share)), {}});
   return {vessel};
 }
 
@@ -38,9 +48,7 @@ std::vector<core::RunVessel> vesselsOf(const FormulaEditor& editor) {
   const auto& answer = editor.answer();
   const auto& shelf = editor.document().given.request.shelf;
   if (!answer.direct) return tanksOf(shelf, answer.stock);
-  const bool fresh =
-      *answer.direct && (*answer.direct)->present <= core::Volume{} && !(*answer.direct)->steps.empty();
-  return fresh ? directVessel(**answer.direct) : std::vector<core::RunVessel>();
+  return *answer.direct ? directVessel(**answer.direct) : std::vector<core::RunVessel>();
 }
 
 } // namespace

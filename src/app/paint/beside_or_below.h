@@ -40,7 +40,10 @@ private:
     int beside = m_row->spacing() * static_cast<int>(m_parts.size() - 1);
     for (const auto* part : m_parts)
       beside += part->minimumSize().width();
-    m_row->setDirection(width() < beside ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight);
+    const auto way = width() < beside ? QBoxLayout::TopToBottom : QBoxLayout::LeftToRight;
+    if (way == m_row->direction()) return;
+    m_row->setDirection(way);
+    updateGeometry(); // it wants another height now
   }
 
   QBoxLayout* m_row;

@@ -27,9 +27,10 @@ QString waterText(const core::DirectMix& mix, const UnitsShown& units) {
 QString endText(const FormulaEditor& editor, const UnitsShown& units, const core::DirectMix& mix) {
   const auto& feed = editor.answer().feed;
   const auto ph = feed.ph ? tr(", pH about %1").arg(localNumber(*feed.ph, 1)) : QString();
-  return (mix.toMark > core::Volume{} ? tr("☐ Water to the mark of <b>%1</b> (%2), stir, wait some minutes. ")
-                                            .arg(units.text(mix.vessel), units.stockText(mix.toMark))
-                                      : QString()) +
+  return (mix.toMark > core::Volume{}
+              ? tr("☐ Water to the mark of <b>%1</b> (%2), stir, wait some minutes. ☐ Label on. ")
+                    .arg(units.text(mix.vessel), units.stockText(mix.toMark))
+              : QString()) +
          tr("<b>Expected:</b> EC %1 at %2 (±5 %)%3. Read: EC ______ pH ______; EC first, then pH.")
              .arg(units.text(feed.conductivity), units.text(core::Temperature::fromCelsius(25)), ph);
 }

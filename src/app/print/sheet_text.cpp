@@ -35,13 +35,13 @@ public:
       : m_editor(editor), m_units(units), m_date(date), m_shelf(editor.document().given.request.shelf) {}
 
   QString html() {
-    QString out = "<html><body>" + head() + before();
+    QString out = "<html><body>" + head() + before() + ready();
     if (m_editor.answer().direct)
-      return out + directSheetHtml(m_editor, m_units) + cautions() + "</body></html>";
+      return out + directSheetHtml(m_editor, m_units) + wrong() + cautions() + "</body></html>";
     m_rounded = roundedTanks();
     for (std::size_t t = 0; t < m_editor.answer().stock.tanks.size(); ++t)
       out += tank(t);
-    return out + howTo() + apart() + dosing() + cautions() + "</body></html>";
+    return out + howTo() + apart() + dosing() + wrong() + cautions() + "</body></html>";
   }
 
 private:
@@ -75,6 +75,23 @@ private:
     return block(tr("Do not mix this feed as it stands."), told.harmful, 13) +
            block(tr("Before you weigh: this falls out or must not meet."), told.falling(), 10) +
            block(tr("Not sure:"), told.unsure, 9);
+  }
+
+  /// What has to stand there before the first bag is opened; which gear, the cautions below say.
+  QString ready() const {
+    return tr(
+        "<p>Ready: ☐ goggles ☐ gloves ☐ dust mask ☐ clean vessels with their marks ☐ labels ☐ level, no "
+        "draught ☐ scale checked: known weight ________ shows ________</p>");
+  }
+
+  /// What a hand without a screen does when it goes wrong.
+  QString wrong() const {
+    return tr(
+        "<p style='font-size:8pt'><b>If it goes wrong.</b> Too much: out again while dry; once wet, all the "
+        "others and the water times what is in ÷ what was to be ____ = ____. Bag empty: the second lot "
+        "beside "
+        "the first. Wrong salt or vessel: stop, write it down, nothing more goes in before it is known what "
+        "falls out.</p>");
   }
 
   std::vector<core::WeighStep> planFor(const std::vector<Mass>& weights,
@@ -123,8 +140,8 @@ private:
         made.hot && *made.hot > core::Volume{}
             ? tr(", <b>%1 of it hot</b> (%2)").arg(m_units.stockText(*made.hot), degrees(plan.hotWater))
             : QString();
-    return tr("<p style='margin-top:2px'>Begin with %1 of water%2; in the end make up to the mark of "
-              "<b>%3</b>.</p>")
+    return tr("<p style='margin-top:2px'>Begin with %1 of water%2; in the end ☐ make up to the mark of "
+              "<b>%3</b>, ☐ stir, ☐ look at the floor: ________ ☐ label on.</p>")
         .arg(m_units.stockText(content.tank.volume * 0.5), hot, m_units.stockText(content.tank.volume));
   }
 

@@ -45,7 +45,7 @@ QString weighingTableHtml(const FormulaEditor& editor, const UnitsShown& units,
                           const std::vector<core::WeighStep>& plan, const QStringList& readings) {
   const bool reads = !readings.isEmpty();
   QString out =
-      tr("<table width='100%' cellspacing='0' cellpadding='1.5'><tr><td></td><td>in this "
+      tr("<table width='100%' cellspacing='0' cellpadding='1.5'><tr><td>in, clear</td><td>in this "
          "order</td><td align='right'>weigh</td><td>&nbsp;&nbsp;on</td>"
          "<td>actual</td><td>&nbsp;lot</td>%1</tr>")
           .arg(reads ? tr("<td>then it reads, %1</td>").arg(units.conductivityUnitName()) : QString());
@@ -53,14 +53,14 @@ QString weighingTableHtml(const FormulaEditor& editor, const UnitsShown& units,
     const auto& step = plan[i];
     const auto name =
         QString::fromStdString(editor.nameOf(editor.document().given.request.shelf[step.product].id));
-    out += QString("<tr><td width='4%'>☐</td><td width='%1%'>%2</td><td width='%3%' align='right'>%4</td>"
+    out += QString("<tr><td width='7%'>☐ ☐</td><td width='%1%'>%2</td><td width='%3%' align='right'>%4</td>"
                    "<td width='%5%'>&nbsp;&nbsp;%6</td><td width='14%'>________ %7</td><td "
                    "width='11%'>&nbsp;_______</td>%8</tr>")
-               .arg(reads ? 24 : 30)
+               .arg(reads ? 22 : 28)
                .arg(name.toHtmlEscaped())
                .arg(reads ? 16 : 20)
                .arg(shownText(editor, units, step))
-               .arg(reads ? 18 : 21)
+               .arg(reads ? 17 : 20)
                .arg(noteText(editor, units, step), writtenIn(editor, step),
                     reads && static_cast<qsizetype>(i) < readings.size()
                         ? "<td>" + readings[static_cast<qsizetype>(i)] + "</td>"

@@ -290,7 +290,7 @@ void MainWindow::runAtTheBench(RunSort sort) {
   if (const auto begun = BenchEdits::unfinished(m_desk, sort)) {
     m_run->goOn(*begun);
   } else if (!BenchEdits::canBegin(m_editor)) {
-    return say(tr("Nothing to weigh: tanks with salts are needed, or one vessel that is still empty."));
+    return say(tr("Nothing to weigh: tanks with salts are needed, or one vessel that lacks some."));
   } else if (!beginRun(sort)) {
     return;
   }

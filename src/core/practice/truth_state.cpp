@@ -14,9 +14,13 @@ public:
   explicit Follower(const RunPlan& plan) : m_plan(plan) {
     m_state.cup.resize(plan.shelf.size());
     m_state.vessels.resize(plan.vessels.size());
-    for (auto& vessel : m_state.vessels) {
+    for (std::size_t v = 0; v < plan.vessels.size(); ++v) {
+      auto& vessel = m_state.vessels[v];
       vessel.in.resize(plan.shelf.size());
       vessel.undissolved.resize(plan.shelf.size());
+      vessel.water = plan.vessels[v].had.volume;
+      for (std::size_t p = 0; p < vessel.in.size(); ++p)
+        vessel.in[p] = plan.vessels[v].had.of(p);
     }
   }
   void take(const TrueEvent& event) {

@@ -19,7 +19,8 @@ RunVessel runVessel(const std::string& name, Volume volume, double factor,
 Volume waterFirst(const RunVessel& vessel) {
   constexpr double ofATank = 0.5;
   if (vessel.isBag) return {};
-  return vessel.volume * (vessel.factor > 1 ? ofATank : waterBeforeSalts);
+  const auto stands = vessel.volume * (vessel.factor > 1 ? ofATank : waterBeforeSalts);
+  return std::max(Volume{}, stands - vessel.had.volume);
 }
 
 std::vector<Mass> gramsPerLitreOfFeed(const RunPlan& plan) {
@@ -72,7 +73,8 @@ void fitScales(RunPlan& plan, const std::vector<Scale>& scales) {
   for (auto& vessel : plan.vessels) {
     std::vector<Mass> weights(plan.shelf.size());
     for (const auto& step : vessel.steps)
-      weights[step.product] = weights[step.product] + step.planned;
+      weights[step.product] =
+          weights[step.product] + std::max(Mass{}, step.planned - vessel.had.of(step.product));
     for (const auto& weighed : weighPlan(plan.shelf, weights, scales))
       for (auto& step : vessel.steps) {
         if (step.product != weighed.product) continue;

@@ -19,6 +19,13 @@ struct RunStep {
   Mass readability{};  ///< the smallest step of that scale; nothing: not known
 };
 
+/// Feed that stands in a vessel before anything is done.
+struct AlreadyIn {
+  Volume volume;           ///< nothing: it is empty
+  std::vector<Mass> grams; ///< what it holds of the plan's shelf, parallel to it; empty where it is
+  Mass of(std::size_t product) const { return product < grams.size() ? grams[product] : Mass{}; }
+};
+
 /// A vessel that is filled in a run, its products in the order of mixing.
 struct RunVessel {
   std::string name;
@@ -26,10 +33,11 @@ struct RunVessel {
   double factor = 1; ///< stock factor: a litre of it makes this many litres of feed; 1: it is the feed
   std::vector<RunStep> steps;
   bool isBag = false; ///< weighed for later: no water, nothing to dissolve; `volume` is the feed it makes
+  AlreadyIn had = {}; ///< steps count it: what is planned is what is in the vessel in the end
 };
 
-/// The water that a vessel begins with: half a tank; most of a vessel of feed (common practice); a bag takes
-/// none.
+/// The water that a vessel begins with: half a tank; most of a vessel of feed, what is in it counted (common
+/// practice); a bag takes none.
 Volume waterFirst(const RunVessel& vessel);
 
 /// What a run sets out to do; never changed while it goes on. Events say what became of it.

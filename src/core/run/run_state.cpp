@@ -34,7 +34,8 @@ RunNext nextFrom(const RunPlan& plan, const RunState& state, std::size_t vessel)
     const auto& planned = plan.vessels[v];
     const auto& there = state.vessels[v];
     if (planned.steps.empty()) continue;
-    if (!planned.isBag && there.water <= Volume{} && !there.full) return {RunPhase::Pour, v, 0};
+    const bool poured = there.water > planned.had.volume || waterFirst(planned) <= Volume{};
+    if (!planned.isBag && !poured && !there.full) return {RunPhase::Pour, v, 0};
     for (std::size_t s = 0; s < planned.steps.size(); ++s) {
       const auto phase = phaseOf(plan, state, v, s);
       if (phase != RunPhase::Done) return {phase, v, s};
@@ -51,8 +52,8 @@ class Teller {
 public:
   explicit Teller(const RunPlan& plan) : m_plan(plan) {
     m_state.vessels.resize(plan.vessels.size());
-    for (auto& vessel : m_state.vessels)
-      vessel.of.resize(plan.shelf.size());
+    for (std::size_t v = 0; v < plan.vessels.size(); ++v)
+      takeWhatIsIn(v);
     m_state.cup.resize(plan.shelf.size());
     m_state.cupAcceptedFor.resize(plan.shelf.size());
     m_state.taken.resize(plan.shelf.size());
@@ -96,6 +97,16 @@ private:
     if (std::isfinite(volume.litres()) && volume > Volume{} && volume.litres() <= mostLitres)
       return std::nullopt;
     return problem(ProblemCode::OutOfRange, "volume_l", {std::to_string(volume.litres()), "more than 0"});
+  }
+  void takeWhatIsIn(std::size_t v) {
+    auto& vessel = m_state.vessels[v];
+    const auto& had = m_plan.vessels[v].had;
+    vessel.of.resize(m_plan.shelf.size());
+    vessel.water = had.volume;
+    for (std::size_t p = 0; p < vessel.of.size(); ++p) {
+      vessel.of[p].in = had.of(p);
+      vessel.of[p].clear = had.of(p) > Mass{};
+    }
   }
   StepState& at(std::size_t product, std::size_t vessel) { return m_state.vessels[vessel].of[product]; }
 
@@ -203,7 +214,7 @@ private:
   }
   std::optional<Problem> on(const did::Discarded& deed) {
     if (const auto wrong = vesselWrong(deed.vessel)) return wrong;
-    m_state.vessels[deed.vessel] = VesselState{};
+    m_state.vessels[deed.vessel] = VesselState{}; // what it had is gone with it
     m_state.vessels[deed.vessel].of.resize(m_plan.shelf.size());
     for (auto& lot : m_state.lots)
       if (lot.vessel == deed.vessel) lot.discarded = true;

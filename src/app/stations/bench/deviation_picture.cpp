@@ -86,11 +86,17 @@ void DeviationPicture::paintEvent(QPaintEvent*) {
   const int bottom = high * (static_cast<int>(m_rows.size()) + headRows);
   p.fillRect(QRectF(x(-bandPercent), high, x(bandPercent) - x(-bandPercent), bottom - high), t.band);
   p.setPen(t.inkSoft);
+  const auto metrics = fontMetrics();
+  const bool namesMiddle = (right - left) / 2 > metrics.horizontalAdvance(signedPercent(edgePercent)) +
+                                                    metrics.horizontalAdvance(tr("as planned")) / 2 + partGap;
   for (const double mark : {-edgePercent, 0.0, edgePercent}) {
     const QRectF room(x(mark) - 40, 0, 80, high);
     const auto align = mark < 0 ? Qt::AlignLeft : mark > 0 ? Qt::AlignRight : Qt::AlignHCenter;
     const QRectF at = mark < 0 ? room.translated(40, 0) : mark > 0 ? room.translated(-40, 0) : room;
-    p.drawText(at, align | Qt::AlignVCenter, mark == 0 ? tr("as planned") : signedPercent(mark));
+    p.drawText(at, align | Qt::AlignVCenter,
+               mark != 0     ? signedPercent(mark)
+               : namesMiddle ? tr("as planned")
+                             : QString());
     p.drawLine(QPointF(x(mark), high), QPointF(x(mark), bottom));
   }
   for (std::size_t i = 0; i < m_rows.size(); ++i) {

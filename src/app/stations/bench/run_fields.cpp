@@ -1,8 +1,10 @@
 #include "stations/bench/run_fields.h"
 
+#include "base/decimal.h"
 #include "fields/number_field.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
+#include "scale/scale_line.h"
 #include "services/units_shown.h"
 #include "stations/bench/run_choices.h"
 #include "units/convert.h"
@@ -27,6 +29,14 @@ double inUnit(const QString& digits, const QString& from, const char* to) {
   return value ? *value : 0;
 }
 
+/// A scale that plays a keyboard types its whole line; nothing where no weight that lies still stands in it.
+QString massOfLine(const QString& line, const std::string& unit) {
+  const auto reading = devices::readScaleLine(line.toStdString());
+  if (reading.status != devices::ScaleStatus::Weight || !reading.mass || reading.stable == false) return {};
+  const auto value = core::convert(reading.mass->grams(), "g", unit);
+  return value ? QString::fromStdString(core::decimalText(*value)) : QString();
+}
+
 bool isZero(const NumberField& field) {
   return !field.digits().isEmpty() && field.digits().toDouble() <= 0;
 }
@@ -49,6 +59,7 @@ RunFields::RunFields(UnitsShown& units, QWidget* parent)
       m_ph(field(tr("pH read"), "runPh", 14)), m_massUnit(new PlainLabel), m_volumeUnit(new PlainLabel),
       m_ecUnit(new PlainLabel), m_lot(new QLineEdit) {
   m_mass->asked = [this] { return AskedUnit{massUnit(), {}}; };
+  m_mass->orElse = [this](const QString& line) { return massOfLine(line, massUnit()); };
   m_volume->asked = [this] { return AskedUnit{m_units.volumeUnit().toStdString(), {}}; };
   m_ec->asked = [this] { return AskedUnit{m_units.conductivityUnit().toStdString(), {}}; };
   m_lot->setObjectName("runLot");

@@ -1,6 +1,7 @@
 #include "stations/bench/run_page.h"
 
 #include "document/book_desk.h"
+#include "paint/beside_or_below.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
@@ -21,7 +22,6 @@
 #include "stations/bench/scale_row.h"
 #include "wording/tr.h"
 
-#include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -75,10 +75,15 @@ void RunPage::layOut() {
   column->addStretch();
   column->addWidget(m_log);
   column->addWidget(m_foot);
-  auto* row = new QHBoxLayout(this);
-  row->setContentsMargins(0, 0, 0, 0);
-  row->addLayout(column, 1);
-  row->addWidget(m_practice);
+  auto* hands = new QVBoxLayout;
+  hands->addWidget(m_practice);
+  hands->addStretch();
+  auto* halves = new BesideOrBelow(0);
+  halves->add(column, 1);
+  halves->add(hands, 0);
+  auto* all = new QVBoxLayout(this);
+  all->setContentsMargins(0, 0, 0, 0);
+  all->addWidget(halves);
 }
 
 void RunPage::connectParts() {

@@ -55,6 +55,11 @@ QStringList vessels(const BenchEdits& run, const UnitsShown& units) {
     const auto water = acid
                            ? tr("%1 of cool water first, the acid slowly into it").arg(units.stockText(first))
                            : tr("%1 of water first, warm, not boiling").arg(units.stockText(first));
+    if (vessel.had.volume > core::Volume{}) {
+      out << tr("%1: %2 of feed stays in it, what is more goes out first; then %3 of water")
+                 .arg(qtext(vessel.name), units.stockText(vessel.had.volume), units.stockText(first));
+      continue;
+    }
     out << tr("%1: a clean vessel with a mark at %2 and its label; %3")
                .arg(qtext(vessel.name), units.stockText(vessel.volume), water);
   }
@@ -147,8 +152,8 @@ QStringList tooFine(const BenchEdits& run, const UnitsShown& units) {
       weights[step.product] = step.planned;
     for (const auto& step : core::weighPlan(run.plan().shelf, weights, run.document().scales)) {
       if (!step.tooFine) continue;
-      out << tr("▲ %1, %2 into %3: may be off by %4 % here. A finer scale, a pre-stock of it, or a bigger "
-                "batch.")
+      out << tr("▲ %1, %2 into %3: may be off by %4 % here. A finer scale, a pre-stock of it, a bigger "
+                "batch, or level spoons.")
                  .arg(run.nameOf(step.product), units.text(step.exact), qtext(vessel.name),
                       localNumber(step.errorPercent, 0));
     }

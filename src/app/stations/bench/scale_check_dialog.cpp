@@ -86,6 +86,7 @@ void ScaleDrift::paintEvent(QPaintEvent*) {
     const double at = m_checks.size() > 1 ? (static_cast<double>(check.at.seconds) - first) / span : half;
     return margin + at * (width() - 2 * margin);
   };
+  const auto ends = [&](double grams) { return localNumber(grams, grams < 1 ? 2 : 0) + " g"; };
   p.fillRect(QRectF(0, y(m_step.grams()), width(), y(-m_step.grams()) - y(m_step.grams())), t.band);
   p.setPen(QPen(t.targetMark, 1));
   p.drawLine(QPointF(0, middle), QPointF(width(), middle));
@@ -95,6 +96,13 @@ void ScaleDrift::paintEvent(QPaintEvent*) {
     p.setBrush(std::abs(m_checks[i].error().grams()) > m_step.grams() ? t.red : t.accent);
     p.drawEllipse(at, radius, radius);
   }
+  p.setPen(t.inkSoft); // the axes: how much it was off, and when
+  p.drawText(QRectF(4, 0, width(), margin * 2), Qt::AlignLeft | Qt::AlignTop, "+" + ends(most));
+  p.drawText(QRectF(4, height() - margin * 2, width(), margin * 2), Qt::AlignLeft | Qt::AlignBottom,
+             dayText(m_checks.back().at));
+  if (m_checks.size() > 1)
+    p.drawText(QRectF(0, height() - margin * 2, width() - 4, margin * 2), Qt::AlignRight | Qt::AlignBottom,
+               dayText(m_checks.front().at));
 }
 
 ScaleCheckDialog::ScaleCheckDialog(BookDesk& desk, const FormulaEditor& editor, const UnitsShown& units,

@@ -26,7 +26,6 @@ using core::Mass;
 using core::RunPhase;
 
 namespace {
-constexpr int panelWidth = 400;
 /// Shares of the portion that fall in a second, and at once.
 constexpr double slowly = 0.02, quickly = 0.25, scoop = 0.25, pinch = 0.004, spoonful = 0.05;
 } // namespace
@@ -34,7 +33,7 @@ constexpr double slowly = 0.02, quickly = 0.25, scoop = 0.25, pinch = 0.004, spo
 PracticePanel::PracticePanel(BenchEdits& run, DeviceDesk& devices, const UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_run(run), m_devices(devices), m_units(units), m_column(new QVBoxLayout(this)) {
   setObjectName("practicePanel");
-  setFixedWidth(panelWidth);
+  setMinimumWidth(panelWidth); // beside the page so wide, below it as wide as that
   m_column->setContentsMargins(12, 0, 0, 0);
   hide();
 }

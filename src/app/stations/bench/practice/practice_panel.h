@@ -27,6 +27,7 @@ public:
   PracticePanel(BenchEdits& run, DeviceDesk& devices, const UnitsShown& units, QWidget* parent = nullptr);
   ~PracticePanel() override;
 
+  QSize sizeHint() const override { return {panelWidth, QWidget::sizeHint().height()}; }
   /// After every event: the bench is stood up, or put away.
   void refresh();
   /// Before something is told: what lies on the scale is truly there.
@@ -38,6 +39,8 @@ public:
   std::function<void(const QString& words)> onMessage;
 
 private:
+  static constexpr int panelWidth = 400;
+
   void standUp();
   void build();
   QPushButton* add(FlowRow* row, const QString& words, const QString& name, std::function<void()> does);

@@ -47,6 +47,7 @@ void PracticePicture::show(const core::RunPlan& plan, const core::TrueState& sta
     m_vessels.push_back(one);
   }
   setAccessibleDescription(told.join("; "));
+  setToolTip(told.join("\n")); // names whole
   update();
 }
 
