@@ -18,7 +18,7 @@ using exchange::ObjectReader;
 
 namespace {
 
-constexpr std::size_t mostVessels = 500, mostSteps = 500, mostEvents = 100000;
+constexpr std::size_t mostSteps = 500, mostEvents = 100000;
 
 /// The plan with its names alone: enough to read and write events.
 core::RunPlan namesOf(const BenchRun& run) {
@@ -116,7 +116,7 @@ core::Result<BenchRun> benchRunFromJson(const Json& json) {
   if (!run.order.empty() && !core::orderSchoolFromKey(run.order))
     reader.fail(ProblemCode::NotOneOf, "order", {run.order, "the name of an order, such as chemistry"});
   const auto* vessels = reader.array("vessels");
-  if (!vessels || vessels->empty() || vessels->size() > mostVessels)
+  if (!vessels || vessels->empty() || vessels->size() > mostVesselsOfRun)
     reader.fail(ProblemCode::MissingKey, "vessels", {"the vessels of the run, up to 500"});
   for (std::size_t i = 0; vessels && i < vessels->size() && !problem; ++i)
     run.vessels.push_back(readVessel((*vessels)[i], item("vessels", i), run, problem));
@@ -157,6 +157,20 @@ Json toJson(const BenchRun& run, const core::TrueEvent& event) {
 bool BenchRun::isFinished() const {
   return !batchUid.empty() ||
          (!events.empty() && std::holds_alternative<core::did::Finished>(events.back().deed));
+}
+
+BenchRunHead benchRunHead(const Json& body) {
+  BenchRunHead out;
+  const auto events = body.find("events");
+  const bool told =
+      events != body.end() && events->is_array() && !events->empty() && events->back().is_object();
+  out.isFinished = body.contains("batch") || (told && events->back().value("did", "") == "finished");
+  const auto vessels = body.find("vessels");
+  const bool planned =
+      vessels != body.end() && vessels->is_array() && !vessels->empty() && vessels->front().is_object();
+  out.isOfBags = planned && vessels->front().value("bag", false);
+  out.isPractice = body.contains("practice");
+  return out;
 }
 
 Json vesselsToJson(const BenchRun& run) {

@@ -29,6 +29,15 @@ struct BenchRun {
   bool isFinished() const;
 };
 
+/// More vessels (or bags) no run has.
+inline constexpr std::size_t mostVesselsOfRun = 500;
+
+/// What a list has to know of a run, read off its body without its events.
+struct BenchRunHead {
+  bool isFinished = false, isOfBags = false, isPractice = false;
+};
+BenchRunHead benchRunHead(const Json& body);
+
 /// Reads strictly: a Problem names the key, the value and what would be right.
 core::Result<BenchRun> benchRunFromJson(const Json& json);
 Json toJson(const BenchRun& run);

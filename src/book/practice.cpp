@@ -1,6 +1,7 @@
 #include "practice.h"
 
 #include "base/decimal.h"
+#include "typed_numbers.h"
 
 #include <array>
 #include <cmath>

@@ -220,7 +220,7 @@ TEST_F(PracticeRunTest, TheScaleOnItsCableTakesWhatTheHandPours) {
   ASSERT_TRUE(says("At zero")) << label("scaleWords");
   for (int i = 0; i < 3; ++i) {
     press("practiceScoop");
-    QTest::qWait(400); // a hand is no quicker
+    QTest::qWait(1000); // a hand is no quicker
   }
   const auto at = run().at();
   const auto wanted = core::toWeighNow(run().state(), run().plan(), at.vessel, at.step);

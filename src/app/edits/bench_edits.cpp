@@ -29,6 +29,14 @@ Trouble BenchEdits::begin(const FormulaEditor& editor) {
   return beginWith(editor, runPlanOf(editor), std::nullopt);
 }
 
+std::size_t BenchEdits::mostBags(const FormulaEditor& editor) {
+  std::size_t salts = 0;
+  for (const auto& vessel : runPlanOf(editor).vessels)
+    salts += vessel.steps.size();
+  constexpr std::size_t anHoursWork = 40;
+  return std::min(anHoursWork, book::mostVesselsOfRun / std::max<std::size_t>(1, salts));
+}
+
 Trouble BenchEdits::beginBags(const FormulaEditor& editor, std::size_t count) {
   return beginWith(editor, bagsOf(editor, count), std::nullopt);
 }
@@ -68,10 +76,9 @@ std::optional<book::Ref> BenchEdits::unfinished(BookDesk& desk, RunSort sort) {
     if (newest && !(newest->changedAt < head.changedAt)) continue;
     const auto record = desk.book().record(head.ref);
     if (!record || !*record) continue;
-    const auto run = book::benchRunFromJson((*record)->body);
-    if (!run || run->isFinished()) continue;
-    const auto its = run->practice ? RunSort::Practice : run->isOfBags() ? RunSort::Bags : RunSort::Batch;
-    if (its == sort) newest = head;
+    const auto run = book::benchRunHead((*record)->body);
+    const auto its = run.isPractice ? RunSort::Practice : run.isOfBags ? RunSort::Bags : RunSort::Batch;
+    if (!run.isFinished && its == sort) newest = head;
   }
   return newest ? std::optional(newest->ref) : std::nullopt;
 }
@@ -165,6 +172,7 @@ Trouble BenchEdits::tellTruth(const core::TrueDeed& deed) {
                                       {},
                                       {{m_ref, path, Json(), toJson(m_run, truth.back())}}});
   if (!trouble) trouble = m_desk.book().flush();
+  if (trouble) truth.pop_back();
   return trouble;
 }
 

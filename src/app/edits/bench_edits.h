@@ -31,6 +31,8 @@ public:
   /// that lacks some.
   static bool canBegin(const FormulaEditor& editor);
   book::Trouble begin(const FormulaEditor& editor);
+  /// So many bags of each salt can be asked for.
+  static std::size_t mostBags(const FormulaEditor& editor);
   book::Trouble beginBags(const FormulaEditor& editor, std::size_t count);
   book::Trouble beginPractice(const FormulaEditor& editor, std::uint64_t seed);
   /// The newest run of its sort in the book that is not finished.

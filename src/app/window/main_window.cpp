@@ -313,13 +313,13 @@ bool MainWindow::beginRun(RunSort sort) {
 }
 
 std::optional<std::size_t> MainWindow::askedBags() {
-  constexpr int mostBags = 40; // of each salt: a run takes so many vessels, a hand so many an hour
+  const auto most = BenchEdits::mostBags(m_editor);
   const auto typed = m_prompts.words(tr("Bags"), tr("How many bags of each salt?"), "10").trimmed();
   if (typed.isEmpty()) return std::nullopt;
   bool isNumber = false;
-  const int count = typed.toInt(&isNumber);
-  if (isNumber && count >= 1 && count <= mostBags) return static_cast<std::size_t>(count);
-  say(tr("\"%1\" bags: a whole number from 1 to %2 is needed.").arg(typed).arg(mostBags));
+  const auto count = typed.toUInt(&isNumber);
+  if (isNumber && count >= 1 && count <= most) return count;
+  say(tr("\"%1\" bags: a whole number from 1 to %2 is needed.").arg(typed).arg(most));
   return std::nullopt;
 }
 

@@ -11,7 +11,7 @@ namespace {
 /// Takes what happens, one after the other.
 class Follower {
 public:
-  explicit Follower(const RunPlan& plan) : m_plan(plan) {
+  explicit Follower(const RunPlan& plan) {
     m_state.cup.resize(plan.shelf.size());
     m_state.vessels.resize(plan.vessels.size());
     for (std::size_t v = 0; v < plan.vessels.size(); ++v) {
@@ -74,7 +74,6 @@ private:
     });
   }
 
-  const RunPlan& m_plan;
   TrueState m_state;
 };
 

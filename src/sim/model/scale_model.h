@@ -32,7 +32,8 @@ public:
   void pull(core::Mass upward); ///< a cord that lifts; a hand that leans is below zero
   void draught(double seconds);
   void setDrift(core::Mass perMinute) { m_driftPerSecond = perMinute * (1.0 / 60); }
-  void setSpan(double factor) { m_span = factor; } ///< shows so many times what lies there
+  void setSpan(double factor) { m_span = factor; }      ///< shows so many times what lies there
+  void setStep(core::Mass step) { m_kind.step = step; } ///< another scale is taken
   void setUnit(const std::string& unit) { m_kind.unit = unit; }
 
   void advance(double seconds);

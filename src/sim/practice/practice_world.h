@@ -19,6 +19,7 @@ public:
 
   const core::RunPlan& plan() const { return m_plan; }
   const core::TrueState& truth() const { return m_truth; }
+  std::size_t happenings() const { return m_events.size(); }
   /// After what happened before the program went; the cup stands on the scale again.
   void restore(const std::vector<core::TrueEvent>& events);
   /// What the run is at, and how far it is scaled: mishaps begin at their steps.

@@ -259,7 +259,17 @@ void RunPage::refresh() {
   m_choices->refresh();
   refreshTime();
   m_scale->refresh();
+  tuneStandIn();
   if (phase == RunPhase::Measure) dipStandIn();
+}
+
+/// The stand-in plays the scale that the product in hand goes on.
+void RunPage::tuneStandIn() {
+  auto* sim = m_devices.standIn();
+  const auto at = m_run.at();
+  if (!sim || at.phase != RunPhase::Weigh) return;
+  const auto step = m_run.plan().vessels[at.vessel].steps[at.step].readability;
+  if (step > core::Mass{} && !spoonsNow(m_run)) sim->bench().scale.setStep(step);
 }
 
 /// The stand-in's pen hangs in what truly was made.

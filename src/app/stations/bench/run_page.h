@@ -68,6 +68,7 @@ private:
   void meanwhile();
   void standIn();
   void dipStandIn();
+  void tuneStandIn();
   void next();
   void tell(const core::RunDeed& deed) { tellAll({deed}); }
   void tellAll(const std::vector<core::RunDeed>& deeds);

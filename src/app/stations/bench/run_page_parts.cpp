@@ -20,6 +20,7 @@
 #include "stations/bench/run_stray.h"
 #include "stations/bench/run_trouble_panel.h"
 #include "stations/bench/scale_row.h"
+#include "wording/record_words.h"
 #include "wording/tr.h"
 
 #include <QLabel>
@@ -92,8 +93,9 @@ void RunPage::connectParts() {
   connect(&m_units, &UnitsShown::changed, this, &RunPage::refresh);
   connect(&m_desk, &BookDesk::changed, this, &RunPage::onBookChanged);
   connect(&m_desk, &BookDesk::bookOpened, this, [this] {
-    if (m_run.isOpen()) emit left();
-    m_run.leave();
+    const bool was = m_run.isOpen();
+    m_run.leave(); // nothing more goes into it, and nothing of it into the other book
+    if (was) emit left();
   });
   connect(m_next, &QPushButton::clicked, this, &RunPage::next);
   connect(m_meanwhile, &QPushButton::clicked, this, &RunPage::meanwhile);
@@ -101,7 +103,13 @@ void RunPage::connectParts() {
   connect(m_result, &RunResultView::labelsAsked, this, &RunPage::labelsAsked);
   m_choices->onChosen = [this](const core::RunDeed& deed) { tell(deed); };
   m_order->onChosen = [this] { refresh(); };
-  m_order->onMessage = m_practice->onMessage = [this](const QString& words) { emit message(words); };
+  m_practice->onTruth = [this](const core::TrueDeed& deed) {
+    m_telling = true;
+    const auto trouble = m_run.tellTruth(deed);
+    m_telling = false;
+    if (trouble) emit message(problemWords(*trouble));
+  };
+  m_order->onMessage = [this](const QString& words) { emit message(words); };
   m_fields->massUnit = [this] { return scaleUnit(); };
   m_fields->onMessage = [this](const QString& words) { emit message(words); };
   m_troubles->onDeeds = [this](const std::vector<core::RunDeed>& deeds) { tellAll(deeds); };

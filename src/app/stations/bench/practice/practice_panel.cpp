@@ -44,7 +44,9 @@ void PracticePanel::refresh() {
   const bool practises = m_run.isOpen() && m_run.sort() == RunSort::Practice && !m_run.state().finished;
   if (m_standing) return; // other devices are there because of it
   if (!practises) return putAway();
-  if (!m_world || m_of != m_run.ref().uid || !m_devices.standIn()) standUp();
+  const bool stands = m_world && m_of == m_run.ref().uid && m_devices.standIn() &&
+                      m_world->happenings() == m_run.practice().truth.size(); // else something was undone
+  if (!stands) standUp();
   m_world->standAt(m_run.at(), m_run.state().ratio);
   setVisible(m_run.at().phase != RunPhase::Done);
   show();
@@ -53,7 +55,7 @@ void PracticePanel::refresh() {
 void PracticePanel::putAway() {
   hide();
   if (!m_world) return;
-  m_world->settle();
+  if (m_run.isOpen()) m_world->settle();
   m_world.reset();
   m_of.clear();
   m_devices.stopStandIn();
@@ -69,9 +71,7 @@ void PracticePanel::standUp() {
   m_world = std::make_unique<sim::PracticeWorld>(
       m_run.firstPlan(), core::seedMishaps(m_run.firstPlan(), m_run.practice().seed), server->bench());
   m_world->restore(m_run.practice().truth);
-  m_world->onTruth = [this](const core::TrueDeed& deed) {
-    if (const auto trouble = m_run.tellTruth(deed); trouble && onMessage) onMessage(problemWords(*trouble));
-  };
+  m_world->onTruth = [this](const core::TrueDeed& deed) { onTruth(deed); };
   connect(server, &sim::SimServer::ticked, this, &PracticePanel::tick);
   build();
 }
@@ -277,7 +277,7 @@ void PracticePanel::show() {
   const auto wanted =
       salt ? core::wantedOf(m_run.state(), m_run.plan().vessels[at.vessel].steps[at.step]) : Mass{};
   m_picture->show(m_run.firstPlan(), seen, wanted,
-                  qtext(server->bench().scale.line()).section(',', 2).simplified());
+                  qtext(server->bench().scale.line()).section(',', -1).simplified());
   const bool between = m_world->isBetweenCups();
   for (QWidget* part : std::initializer_list<QWidget*>{m_cupsWords, m_nearer, m_farther})
     part->setVisible(between);

@@ -36,7 +36,8 @@ public:
   void putAway();
   sim::PracticeWorld* world() { return m_world.get(); }
 
-  std::function<void(const QString& words)> onMessage;
+  /// What truly happened, to be kept.
+  std::function<void(const core::TrueDeed& deed)> onTruth;
 
 private:
   static constexpr int panelWidth = 400;
