@@ -37,6 +37,28 @@ protected:
                                    << found.captured().toStdString();
   }
 
+  /// A batch, bags and a practice run, each from what stands ready to what came of it.
+  void lookAtRuns(const std::function<void(const QString&, const QString&)>& look) {
+    window->prompts().words = [](const QString&, const QString&, const QString&) { return QString("2"); };
+    window->prompts().goOn = [](const QString&, const QString&, const QString&) { return true; };
+    for (const auto* sort : {"weighHere", "weighBags", "practiceRun"}) {
+      window->showStation(Station::Bench);
+      click(sort);
+      test::forAllTexts(*window, QString(sort) + " ready", look);
+      click("runNext");
+      if (find("runVolume")->isVisible()) click("runNext");
+      test::forAllTexts(*window, QString(sort) + " weighing", look);
+      type("runMass", "20000 g");
+      click("runNext");
+      test::forAllTexts(*window, QString(sort) + " too much", look);
+      click("runAccept");
+      click("runNext");
+      if (QString(sort) != "weighHere") click("runEnd");
+      test::forAllTexts(*window, QString(sort) + " then", look);
+      click("runLeave");
+    }
+  }
+
   void expectNoneAnywhere(const QRegularExpression& units) {
     const auto look = [&](const QString& where, const QString& text) { expectNone(units, where, text); };
     for (const auto& info : stations) {
@@ -56,6 +78,7 @@ protected:
       QApplication::processEvents();
       test::forAllTexts(*window, "book part " + QString::number(section), look);
     }
+    lookAtRuns(look);
     expectNone(units, "sheet", benchSheetHtml(editor(), window->units(), "30 November 2026"));
     for (const auto& label : tankLabels(editor(), window->units(), "30 November 2026"))
       expectNone(units, "label", label);

@@ -216,11 +216,13 @@ TEST_F(PracticeRunTest, TheScaleOnItsCableTakesWhatTheHandPours) {
   const auto says = [&](const char* words) {
     return QTest::qWaitFor([&] { return label("scaleWords").find(words) != std::string::npos; }, 15000);
   };
+  ASSERT_TRUE(says("lies on it")) << label(
+      "scaleWords"); // else no tare is seen, and the first scoop is doubted
   press("practiceTare");
   ASSERT_TRUE(says("At zero")) << label("scaleWords");
   for (int i = 0; i < 3; ++i) {
     press("practiceScoop");
-    QTest::qWait(1000); // a hand is no quicker
+    QTest::qWait(400); // a hand is no quicker
   }
   const auto at = run().at();
   const auto wanted = core::toWeighNow(run().state(), run().plan(), at.vessel, at.step);

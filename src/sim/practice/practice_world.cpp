@@ -11,7 +11,6 @@ namespace truly = core::truly;
 
 namespace {
 constexpr double cupGrams = 38, untilShutSeconds = 3600, roomCelsius = 20, neutralPh = 7;
-constexpr double standardMilliSiemens = 1.413; // 0.01 mol/kg KCl at 25 degC, as sold for pens
 constexpr double wrongSlope = 0.86, wrongPhOffset = 0.4;
 constexpr double leastGrams = 1e-6;
 } // namespace
@@ -178,8 +177,7 @@ void PracticeWorld::shutWindow() {
 }
 
 void PracticeWorld::dipInStandard() {
-  m_bench.apply(act::Dip{core::Conductivity::fromMilliSiemensPerCm(standardMilliSiemens), neutralPh,
-                         core::Temperature::fromCelsius(roomCelsius)});
+  m_bench.apply(act::Dip{penStandard(), penBufferPh, core::Temperature::fromCelsius(roomCelsius)});
 }
 
 void PracticeWorld::calibrate() {

@@ -8,6 +8,13 @@
 
 namespace butte::sim {
 
+/// What pens are checked in: 0.01 mol/kg of KCl, as sold for pens, and a neutral buffer (both common
+/// practice).
+inline core::Conductivity penStandard() {
+  return core::Conductivity::fromMilliSiemensPerCm(1.413);
+}
+inline constexpr double penBufferPh = 7;
+
 /// A bench that is none, for a practice run: tubs, cups, vessels and a pen around the stand-in scale, with
 /// mishaps that wait at their steps. The hand acts on it; what truly happens is told by onTruth, and is all
 /// that is needed to stand it up again.
@@ -53,7 +60,7 @@ public:
   void stir(std::size_t vessel);
 
   void shutWindow();
-  /// Into the standard: 1.41 mS/cm at 25 degC, the pH of its buffer 7.00.
+  /// Into the standard and the buffer.
   void dipInStandard();
   void calibrate();
   /// Into a vessel, made up to `full`.

@@ -3,6 +3,7 @@
 #include "edits/bench_edits.h"
 #include "paint/plain_label.h"
 #include "paint/wrapped_label.h"
+#include "services/units_shown.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 #include "words.h"
@@ -39,12 +40,11 @@ QString schoolName(OrderSchool school) {
   return tr("Acid first");
 }
 
-QString solidsOf(const BenchEdits& run, const std::vector<core::Fallen>& fallen) {
+QString solidsOf(const BenchEdits& run, const UnitsShown& units, const std::vector<core::Fallen>& fallen) {
   QStringList out;
   for (const auto& one : fallen)
-    out << tr("%1 (%2 g in a litre)")
-               .arg(one.product ? run.nameOf(*one.product) : qtext(words::solidName(one.solid)),
-                    localNumber(one.gramsPerLitre, one.gramsPerLitre < 1 ? 2 : 0));
+    out << QString("%1 (%2)").arg(one.product ? run.nameOf(*one.product) : qtext(words::solidName(one.solid)),
+                                  units.text(core::Concentration::fromGramsPerLitre(one.gramsPerLitre)));
   return out.join(", ");
 }
 
@@ -54,7 +54,7 @@ struct SchoolCost {
 };
 
 /// Over all vessels; what falls in the end falls in any order.
-SchoolCost costWords(const BenchEdits& run, OrderSchool school) {
+SchoolCost costWords(const BenchEdits& run, const UnitsShown& units, OrderSchool school) {
   SchoolCost out;
   QStringList lines;
   bool known = true;
@@ -66,10 +66,10 @@ SchoolCost costWords(const BenchEdits& run, OrderSchool school) {
     if (!cost.onTheWay.empty()) {
       const auto& first = cost.onTheWay.front();
       lines << tr("In %1 it falls out once %2 is in: %3.")
-                   .arg(vessel, run.nameOf(order[first.step].product), solidsOf(run, first.fallen));
+                   .arg(vessel, run.nameOf(order[first.step].product), solidsOf(run, units, first.fallen));
       out.harmless = false;
     } else if (!cost.atTheMark.empty()) {
-      lines << tr("In %1 at the mark, in any order: %2.").arg(vessel, solidsOf(run, cost.atTheMark));
+      lines << tr("In %1 at the mark, in any order: %2.").arg(vessel, solidsOf(run, units, cost.atTheMark));
     }
   }
   if (lines.isEmpty() && known)
@@ -81,8 +81,8 @@ SchoolCost costWords(const BenchEdits& run, OrderSchool school) {
 
 } // namespace
 
-RunOrderRow::RunOrderRow(BenchEdits& run, QWidget* parent)
-    : QWidget(parent), m_run(run), m_schools(new QComboBox), m_cost(new WrappedLabel) {
+RunOrderRow::RunOrderRow(BenchEdits& run, const UnitsShown& units, QWidget* parent)
+    : QWidget(parent), m_run(run), m_units(units), m_schools(new QComboBox), m_cost(new WrappedLabel) {
   m_schools->setObjectName("runOrder");
   m_schools->setAccessibleName(tr("order of the salts"));
   for (const auto school : core::allOrderSchools)
@@ -100,7 +100,7 @@ RunOrderRow::RunOrderRow(BenchEdits& run, QWidget* parent)
 }
 
 void RunOrderRow::choose(OrderSchool school) {
-  const auto cost = costWords(m_run, school);
+  const auto cost = costWords(m_run, m_units, school);
   const auto before = m_run.order();
   // The chemistry's own order is as good as it gets, whatever falls.
   if (!cost.harmless && school != OrderSchool::Chemistry) {

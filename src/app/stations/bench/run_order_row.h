@@ -10,6 +10,7 @@ class QLabel;
 namespace butte::app {
 
 class BenchEdits;
+class UnitsShown;
 
 /// In which order the salts go in, before anything is done: by chemistry, or as another school has it where
 /// that costs nothing; what it would cost is said where it does.
@@ -17,7 +18,7 @@ class RunOrderRow : public QWidget {
   Q_OBJECT
 
 public:
-  explicit RunOrderRow(BenchEdits& run, QWidget* parent = nullptr);
+  RunOrderRow(BenchEdits& run, const UnitsShown& units, QWidget* parent = nullptr);
   void refresh();
 
   std::function<void()> onChosen;
@@ -27,6 +28,7 @@ private:
   void choose(core::OrderSchool school);
 
   BenchEdits& m_run;
+  const UnitsShown& m_units;
   QComboBox* m_schools;
   QLabel* m_cost;
 };

@@ -263,13 +263,23 @@ void RunPage::refresh() {
   if (phase == RunPhase::Measure) dipStandIn();
 }
 
-/// The stand-in plays the scale that the product in hand goes on.
+/// The stand-in plays the scale that the product in hand goes on; what is done to it by its panel stays until
+/// the next one.
 void RunPage::tuneStandIn() {
   auto* sim = m_devices.standIn();
   const auto at = m_run.at();
-  if (!sim || at.phase != RunPhase::Weigh) return;
-  const auto step = m_run.plan().vessels[at.vessel].steps[at.step].readability;
-  if (step > core::Mass{} && !spoonsNow(m_run)) sim->bench().scale.setStep(step);
+  const auto& steps = m_run.plan().vessels[at.vessel].steps;
+  if (!sim || at.step >= steps.size()) return;
+  const auto& step = steps[at.step];
+  const auto& scales = m_run.document().scales;
+  const auto known = std::find_if(scales.begin(), scales.end(), [&](const core::Scale& one) {
+    return !one.spoons && one.name == step.scale;
+  });
+  const auto tuned = std::make_pair(static_cast<const void*>(sim), step.product);
+  if (known == scales.end() || m_tuned == tuned) return;
+  m_tuned = tuned;
+  sim->bench().scale.setStep(known->readability);
+  sim->bench().scale.setUnit(known->unit);
 }
 
 /// The stand-in's pen hangs in what truly was made.

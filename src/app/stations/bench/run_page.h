@@ -4,6 +4,7 @@
 #include <QTimer>
 #include <QWidget>
 #include <optional>
+#include <utility>
 
 class QLabel;
 class QPushButton;
@@ -109,8 +110,9 @@ private:
   bool m_wasTooMuch = false, m_hasRested = false; ///< told to ears once
   RunChoices* m_choices;
   QTimer m_clock;
-  std::optional<std::size_t> m_lotOf; ///< the product whose lot stands in its field
-  bool m_telling = false;             ///< what changes in the book is what is told here
+  std::optional<std::size_t> m_lotOf;            ///< the product whose lot stands in its field
+  std::pair<const void*, std::size_t> m_tuned{}; ///< the stand-in, and the product whose scale it plays
+  bool m_telling = false;                        ///< what changes in the book is what is told here
 };
 
 } // namespace butte::app

@@ -42,7 +42,7 @@ RunPage::RunPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, DeviceDesk
       m_stray(new RunStray(m_run, units)), m_foot(new RunFoot), m_next(gloveButton({}, "runNext")),
       m_meanwhile(gloveButton({}, "runMeanwhile")),
       m_check(gloveButton(tr("Check a scale with a known weight…"), "runCheckScale")),
-      m_order(new RunOrderRow(m_run)), m_result(new RunResultView(m_run, units)),
+      m_order(new RunOrderRow(m_run, units)), m_result(new RunResultView(m_run, units)),
       m_practice(new PracticePanel(m_run, devices, units)), m_debrief(new DebriefView(m_run, units)),
       m_sounds(new BenchSounds(devices.settings(), this)), m_choices(new RunChoices(m_run, units)) {
   setObjectName("runPage");

@@ -28,23 +28,22 @@ QString shiftsText(const core::VesselOutcome& outcome) {
   return out.join(", ");
 }
 
-QString fallenText(const BenchEdits& run, const core::VesselOutcome& outcome) {
+QString fallenText(const BenchEdits& run, const UnitsShown& units, const core::VesselOutcome& outcome) {
   QStringList out;
   for (const auto& fallen : outcome.fallen) {
     const auto name = fallen.product ? run.nameOf(*fallen.product) : qtext(words::solidName(fallen.solid));
-    out << tr("%1, %2 g in a litre")
-               .arg(name, localNumber(fallen.gramsPerLitre, fallen.gramsPerLitre < 1 ? 2 : 0));
+    out << tr("%1, %2").arg(name, units.text(core::Concentration::fromGramsPerLitre(fallen.gramsPerLitre)));
   }
   return out.join("; ");
 }
 
-QString verdict(const BenchEdits& run, const core::VesselOutcome& outcome) {
+QString verdict(const BenchEdits& run, const UnitsShown& units, const core::VesselOutcome& outcome) {
   const auto shifts = shiftsText(outcome);
   if (!outcome.fallen.empty())
     return tr("Falls out there: %1. The plants would get %2. This can't be stirred back: pour it away where "
               "your "
               "rules allow, and make it anew.")
-        .arg(fallenText(run, outcome), shifts.isEmpty() ? tr("less of it") : shifts);
+        .arg(fallenText(run, units, outcome), shifts.isEmpty() ? tr("less of it") : shifts);
   if (!outcome.known)
     return tr("What it does there is not known: look for cloud and sediment before you use it.");
   const bool far =
@@ -71,7 +70,7 @@ RunTroubleWords runTroubleWords(const BenchEdits& run, const UnitsShown& units) 
     if (!told[v]) continue;
     const auto outcome = core::outcomeOf(run.plan(), run.state(), v);
     out.spoilt = out.spoilt || !outcome.fallen.empty();
-    lines << verdict(run, outcome);
+    lines << verdict(run, units, outcome);
   }
   out.text = lines.join("\n");
   return out;

@@ -57,7 +57,7 @@ QString lastCheckWords(BookDesk& desk, const std::vector<core::Scale>& scales, c
   return tr("checked %1: %2").arg(day, scaleErrorWords(*last, stepOfScale(scales, scale), units));
 }
 
-ScaleDrift::ScaleDrift(QWidget* parent) : QWidget(parent) {
+ScaleDrift::ScaleDrift(const UnitsShown& units, QWidget* parent) : QWidget(parent), m_units(units) {
   setObjectName("scaleDrift");
   setAccessibleName(tr("how far the scale was off, over time"));
   setMinimumHeight(driftHeight);
@@ -86,7 +86,6 @@ void ScaleDrift::paintEvent(QPaintEvent*) {
     const double at = m_checks.size() > 1 ? (static_cast<double>(check.at.seconds) - first) / span : half;
     return margin + at * (width() - 2 * margin);
   };
-  const auto ends = [&](double grams) { return localNumber(grams, grams < 1 ? 2 : 0) + " g"; };
   p.fillRect(QRectF(0, y(m_step.grams()), width(), y(-m_step.grams()) - y(m_step.grams())), t.band);
   p.setPen(QPen(t.targetMark, 1));
   p.drawLine(QPointF(0, middle), QPointF(width(), middle));
@@ -97,7 +96,8 @@ void ScaleDrift::paintEvent(QPaintEvent*) {
     p.drawEllipse(at, radius, radius);
   }
   p.setPen(t.inkSoft); // the axes: how much it was off, and when
-  p.drawText(QRectF(4, 0, width(), margin * 2), Qt::AlignLeft | Qt::AlignTop, "+" + ends(most));
+  p.drawText(QRectF(4, 0, width(), margin * 2), Qt::AlignLeft | Qt::AlignTop,
+             "+" + m_units.text(core::Mass::fromGrams(most)));
   p.drawText(QRectF(4, height() - margin * 2, width(), margin * 2), Qt::AlignLeft | Qt::AlignBottom,
              dayText(m_checks.back().at));
   if (m_checks.size() > 1)
@@ -110,7 +110,8 @@ ScaleCheckDialog::ScaleCheckDialog(BookDesk& desk, const FormulaEditor& editor, 
     : QDialog(parent), m_desk(desk), m_editor(editor), m_units(units), m_devices(devices),
       m_scale(new QComboBox), m_known(new NumberField({tr("the known weight"), "", 0, 1e6, true})),
       m_shown(new NumberField({tr("what the scale shows"), "", 0, 1e6, true})), m_unit(new PlainLabel),
-      m_live(new WrappedLabel), m_verdict(new WrappedLabel), m_list(new PlainLabel), m_drift(new ScaleDrift) {
+      m_live(new WrappedLabel), m_verdict(new WrappedLabel), m_list(new PlainLabel),
+      m_drift(new ScaleDrift(units)) {
   setObjectName("scaleCheckDialog");
   setWindowTitle(tr("A scale and a known weight"));
   m_scale->setObjectName("checkScale");

@@ -20,13 +20,14 @@ class UnitsShown;
 /// How far a scale was off at each check, over time; zero and one step of its display as a band.
 class ScaleDrift : public QWidget {
 public:
-  explicit ScaleDrift(QWidget* parent = nullptr);
+  explicit ScaleDrift(const UnitsShown& units, QWidget* parent = nullptr);
   void show(std::vector<book::ScaleCheck> checks, core::Mass step);
 
 protected:
   void paintEvent(QPaintEvent* event) override;
 
 private:
+  const UnitsShown& m_units;
   std::vector<book::ScaleCheck> m_checks; ///< the newest first
   core::Mass m_step;
 };

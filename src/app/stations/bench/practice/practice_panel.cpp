@@ -208,7 +208,8 @@ void PracticePanel::buildPens() {
   auto* row = section(tr("Pens"));
   add(row, tr("Into the standard"), "practiceStandard", [this] {
     m_world->dipInStandard();
-    note(tr("The pens hang in the standard: they should show EC 1.41 mS/cm and pH 7.00."));
+    note(tr("The pens hang in the standard: they should show EC %1 and pH %2.")
+             .arg(m_units.text(sim::penStandard()), localNumber(sim::penBufferPh, 2)));
   });
   add(row, tr("Calibrate them"), "practiceCalibrate", [this] { calibrate(); });
 }

@@ -1,6 +1,7 @@
 #include "stations/bench/practice/practice_words.h"
 
 #include "edits/bench_edits.h"
+#include "practice/practice_world.h"
 #include "services/units_shown.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
@@ -38,7 +39,7 @@ QString mishapHeading(const BenchEdits& run, const core::Moment& moment) {
   return moment.well ? tr("Of two cups the right one was taken") : tr("Of two cups the wrong one was taken");
 }
 
-QString adviceAbout(const BenchEdits& run, const core::PlannedMishap& mishap) {
+QString adviceAbout(const BenchEdits& run, const UnitsShown& units, const core::PlannedMishap& mishap) {
   const auto product = run.nameOf(mishap.product), other = run.nameOf(mishap.other);
   switch (mishap.mishap) {
   case Mishap::Draught:
@@ -54,8 +55,8 @@ QString adviceAbout(const BenchEdits& run, const core::PlannedMishap& mishap) {
         "Nothing more goes in before it is clear: warm water, time, a paddle or a pump. What lies on the "
         "floor does not reach the plants, and it spoils the next salt.");
   case Mishap::DriftingPen:
-    return tr(
-        "A pen is believed only after a standard: EC 1.41 mS/cm, pH 7 and 4. Two minutes, once a week.");
+    return tr("A pen is believed only after a standard: EC %1, pH 7 and 4. Two minutes, once a week.")
+        .arg(units.text(sim::penStandard()));
   case Mishap::SwappedCups:
     break;
   }
@@ -113,14 +114,14 @@ QString momentText(const BenchEdits& run, const UnitsShown& units, const core::M
         "never dissolves again.");
     break;
   case MomentKind::PenChecked:
-    lines << adviceAbout(run, {Mishap::DriftingPen, 0, 0, 0});
+    lines << adviceAbout(run, units, {Mishap::DriftingPen, 0, 0, 0});
     break;
   case MomentKind::Weighed:
     lines << tr(
         "A weight is told when the display is still, the tare is right and nothing leans on the cup.");
     break;
   case MomentKind::Mishap:
-    lines << adviceAbout(run, *moment.mishap);
+    lines << adviceAbout(run, units, *moment.mishap);
     break;
   }
   return lines.join("\n");
