@@ -1,5 +1,6 @@
 /// The formula as an instrument: bands by hand, aims, mends tried and taken, a second formula laid over.
 #include "edits/shelf_edits.h"
+#include "edits/stock_edits.h"
 #include "mends/mend_finder.h"
 #include "print/stage_card.h"
 #include "support/told.h"
@@ -183,6 +184,18 @@ TEST_F(FormulaPageTest, TheCardWarnsOfTheStageThatIsNotInHand) {
   ASSERT_TRUE(editor().answer().harmful.empty());
   EXPECT_TRUE(card().contains("Do not mix"));
   EXPECT_TRUE(card().contains("B harmful"));
+}
+
+TEST_F(FormulaPageTest, TheCardSaysTheDoseAsTheHandStatesIt) {
+  QStringList answers{"normal", "boosted"};
+  window->prompts().words = [&](const QString&, const QString&, const QString&) {
+    return answers.takeFirst();
+  };
+  trigger("addStage");
+  const auto card = [&] { return stageCardHtml(editor(), window->units(), "today").toStdString(); };
+  EXPECT_THAT(card(), ::testing::HasSubstr("10.0 mL per L (1:100)"));
+  StockEdits(editor()).setForm(core::RatioForm::MlPerUsGallon);
+  EXPECT_THAT(card(), ::testing::HasSubstr("37.9 mL per US gal (1:100)"));
 }
 
 TEST_F(FormulaPageTest, ACardOfStagesIsOnePage) {

@@ -55,6 +55,9 @@ Trouble BenchEdits::beginWith(const FormulaEditor& editor, const core::RunPlan& 
   run.formulaVersion = *version;
   run.vessels = plan.vessels;
   run.practice = std::move(practice);
+  const auto& direct = editor.document().given.direct;
+  if (direct && direct->acid == core::AcidTurn::First)
+    run.order = core::orderSchoolKey(core::OrderSchool::AcidFirst);
   for (const auto& product : plan.shelf)
     run.products.push_back(product.id);
   const auto ref = m_desk.book().create(Kind::BenchRun, toJson(run), {DeedCode::RunBegun, {run.name}});

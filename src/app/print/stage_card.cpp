@@ -4,10 +4,12 @@
 #include "cautions.h"
 #include "document/formula_editor.h"
 #include "edits/stage_edits.h"
+#include "edits/stock_edits.h"
 #include "formula_words.h"
 #include "services/units_shown.h"
 #include "stock/tank_rounding.h"
 #include "wording/direct_words.h"
+#include "wording/dose_words.h"
 #include "wording/tr.h"
 
 #include <QStringList>
@@ -23,7 +25,7 @@ using core::Mass;
 class Card {
 public:
   Card(FormulaEditor& editor, const UnitsShown& units)
-      : m_units(units), m_stages(StageEdits(editor).workedOut()) {
+      : m_units(units), m_form(statedRatioForm(editor)), m_stages(StageEdits(editor).workedOut()) {
     for (const auto& product : editor.document().products)
       m_names.emplace_back(product.id, QString::fromStdString(product.name).toHtmlEscaped());
   }
@@ -158,7 +160,8 @@ private:
     if (!m_stages.front().answer.direct)
       out += row(tr("&nbsp;&nbsp;dose of each tank"), [&](const StageWorked& s) {
         return tr("%1 (1:%2)")
-            .arg(m_units.dose(s.answer.stock.doseMlPerLitre), localFigure(s.document.given.stock.factor));
+            .arg(statedDose(m_form, s.document.given.stock.factor, m_units),
+                 localFigure(s.document.given.stock.factor));
       });
     out += row(
         tr("&nbsp;&nbsp;EC to expect (±5 %)"),
@@ -182,6 +185,7 @@ private:
   }
 
   const UnitsShown& m_units;
+  core::RatioForm m_form; ///< in which the hand states its doses: one set of tanks for all stages
   std::vector<StageWorked> m_stages;
   std::vector<std::pair<std::string, QString>> m_names; ///< by id, in the shelf's order
 };

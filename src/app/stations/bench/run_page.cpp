@@ -199,10 +199,9 @@ void RunPage::finish() {
 
 /// With what is in: a batch of that. With nothing in: as if it had not been begun.
 void RunPage::endHere() {
-  const auto& vessels = m_run.state().vessels;
-  const bool something = std::any_of(vessels.begin(), vessels.end(), [](const auto& vessel) {
-    return std::any_of(vessel.of.begin(), vessel.of.end(),
-                       [](const auto& step) { return step.in > core::Mass{}; });
+  const auto& lots = m_run.state().lots;
+  const bool something = std::any_of(lots.begin(), lots.end(), [](const core::LotUse& lot) {
+    return lot.vessel.has_value() && !lot.discarded; // not what a vessel held before
   });
   const auto kept =
       m_run.sort() == RunSort::Batch

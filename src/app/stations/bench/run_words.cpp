@@ -109,24 +109,25 @@ QString OnDisplay::text(core::Mass mass) const {
   return localNumber(value ? *value : mass.grams(), decimals) + " " + qtext(unit);
 }
 
-/// As the sheet has it: on which scale, in which steps.
-static std::optional<core::WeighStep> weighedNow(const BenchEdits& run) {
+/// As the sheet has it: on which scale, in which steps; so much of the product in hand.
+static std::optional<core::WeighStep> weighedNow(const BenchEdits& run, core::Mass mass) {
   const auto next = run.at();
-  const auto& step = run.plan().vessels[next.vessel].steps[next.step];
   std::vector<core::Mass> weights(run.plan().shelf.size());
-  weights[step.product] = core::wantedOf(run.state(), step);
+  weights[run.plan().vessels[next.vessel].steps[next.step].product] = mass;
   const auto plan = core::weighPlan(run.plan().shelf, weights, run.document().scales);
   return plan.empty() ? std::nullopt : std::optional(plan.front());
 }
 
 std::optional<core::WeighStep> spoonsNow(const BenchEdits& run) {
-  const auto step = weighedNow(run);
+  const auto next = run.at();
+  const auto step = weighedNow(run, core::toWeighNow(run.state(), run.plan(), next.vessel, next.step));
   return step && step->teaspoons > 0 ? step : std::nullopt;
 }
 
 /// Of the scale that the sheet weighs it on too; the person's own unit where that is a set of spoons.
 OnDisplay shownNow(const BenchEdits& run, const UnitsShown& units) {
-  const auto plan = weighedNow(run);
+  const auto& step = run.plan().vessels[run.at().vessel].steps[run.at().step];
+  const auto plan = weighedNow(run, core::wantedOf(run.state(), step));
   const auto& scales = run.document().scales;
   constexpr int usualDecimals = 2;
   if (!plan || scales[plan->scale].spoons) return {units.massUnit().toStdString(), usualDecimals};
