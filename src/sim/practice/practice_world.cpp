@@ -27,8 +27,24 @@ void PracticeWorld::restore(const std::vector<core::TrueEvent>& events) {
   for (const auto mass : m_truth.cup)
     cup = cup + mass;
   m_bench.apply(act::Pour{cup, 0});
+  standCupsAgain();
   if (m_truth.isOn(Mishap::Draught)) m_bench.apply(act::Draught{untilShutSeconds});
   if (m_truth.isOn(Mishap::DriftingPen)) m_bench.apply(act::Calibrate{wrongSlope, wrongPhOffset});
+}
+
+/// Two cups stand there from the mishap on until one of them is tipped.
+void PracticeWorld::standCupsAgain() {
+  for (const auto& event : m_events) {
+    const auto* happened = std::get_if<truly::Happened>(&event.deed);
+    if (happened && happened->what.mishap == Mishap::SwappedCups) {
+      m_between = m_takesNearer = true;
+      m_nearer = happened->what.other;
+      m_own = happened->what.product;
+    }
+    const auto* mended = std::get_if<truly::Mended>(&event.deed);
+    if (mended && mended->mishap == Mishap::SwappedCups) m_takesNearer = false;
+    if (std::holds_alternative<truly::Tipped>(event.deed)) m_between = m_takesNearer = false;
+  }
 }
 
 void PracticeWorld::happen(const core::TrueDeed& deed) {
@@ -89,7 +105,10 @@ void PracticeWorld::settle() {
     known = known + mass;
   const auto more = m_bench.scale.content() - known;
   if (!m_tub || std::abs(more.grams()) < leastGrams) return;
-  happen(truly::Filled{inTub(), more});
+  if (more > Mass{}) return happen(truly::Filled{inTub(), more});
+  const auto cup = m_truth.cup; // a spoon takes of all that lies mixed in it
+  for (std::size_t p = 0; p < cup.size(); ++p)
+    if (cup[p] > Mass{}) happen(truly::Filled{p, more * (cup[p] / known)});
 }
 
 void PracticeWorld::wear(core::Gear piece) {

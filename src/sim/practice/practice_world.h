@@ -67,6 +67,7 @@ public:
   void dip(std::size_t vessel, core::Volume full);
 
 private:
+  void standCupsAgain();
   void happen(const core::TrueDeed& deed);
   const core::PlannedMishap* waiting(core::Mishap mishap, std::size_t vessel, std::size_t product) const;
   void begin(const core::PlannedMishap& what);
