@@ -39,14 +39,18 @@ double above(ObjectReader& reader, std::string_view key, double low, bool mayBe)
   return value.value_or(1);
 }
 
+/// Each id stands once.
+std::size_t indexOfProduct(BenchRun& run, const std::string& id) {
+  auto known = std::find(run.products.begin(), run.products.end(), id);
+  if (known == run.products.end()) known = run.products.insert(run.products.end(), id);
+  return static_cast<std::size_t>(known - run.products.begin());
+}
+
 core::RunStep readStep(const Json& json, const std::string& path, BenchRun& run, Trouble& problem) {
   ObjectReader reader(json, path, problem);
   const auto id = reader.text("product").value_or("");
   if (id.empty()) reader.fail(ProblemCode::MissingKey, "product", {"the product's id"});
-  auto known = std::find(run.products.begin(), run.products.end(), id);
-  if (known == run.products.end()) known = run.products.insert(run.products.end(), id);
-  core::RunStep step{static_cast<std::size_t>(known - run.products.begin()),
-                     core::Mass::fromGrams(above(reader, "g", 0, false)),
+  core::RunStep step{indexOfProduct(run, id), core::Mass::fromGrams(above(reader, "g", 0, false)),
                      core::Mass::fromGrams(above(reader, "tolerance_g", 0, true))};
   if (json.contains("most_at_once_g"))
     step.mostAtOnce = core::Mass::fromGrams(above(reader, "most_at_once_g", 0, false));
@@ -67,11 +71,9 @@ core::AlreadyIn readHad(ObjectReader& vessel, BenchRun& run) {
   if (const auto* grams = reader.object("g")) {
     ObjectReader weights(*grams, reader.pathOf("g"), vessel.sink());
     for (const auto& [id, value] : grams->items()) {
-      auto known = std::find(run.products.begin(), run.products.end(), id);
-      if (known == run.products.end()) known = run.products.insert(run.products.end(), id);
+      const auto product = indexOfProduct(run, id);
       out.grams.resize(run.products.size());
-      out.grams[static_cast<std::size_t>(known - run.products.begin())] =
-          core::Mass::fromGrams(above(weights, id, 0, true));
+      out.grams[product] = core::Mass::fromGrams(above(weights, id, 0, true));
     }
     weights.finish();
   }
@@ -122,7 +124,7 @@ core::Result<BenchRun> benchRunFromJson(const Json& json) {
     run.vessels.push_back(readVessel((*vessels)[i], item("vessels", i), run, problem));
   const auto* others = reader.array("other_products"); // that were not planned: a wrong bag
   for (std::size_t i = 0; others && i < others->size() && !problem; ++i)
-    if ((*others)[i].is_string()) run.products.push_back((*others)[i].get<std::string>());
+    if ((*others)[i].is_string()) indexOfProduct(run, (*others)[i].get<std::string>());
   const auto* events = reader.array("events");
   if (events && events->size() > mostEvents) reader.mostIn("events", mostEvents);
   const auto plan = namesOf(run);

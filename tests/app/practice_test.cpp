@@ -116,9 +116,17 @@ protected:
     at(vessel, "practiceDip");
     auto& haste = *window->devices().standIn();
     haste.setHaste(30); // the pens come to rest
-    ASSERT_TRUE(
-        QTest::qWaitFor([&] { return find<QLabel>("scaleWords")->text().contains("still, press"); }, 20000))
-        << label("scaleWords");
+    // Still, and no longer in what it hung in before: a hand sees the figure change.
+    const auto full = core::madeUpTo(run().plan(), run().state(), vessel);
+    const auto& there = panel()->world()->truth().vessels[vessel];
+    const auto real = core::trueReading(run().firstPlan(), there, full).conductivity;
+    const double shown = manner.checksPens ? 1 : 0.86; // of a pen that nobody set right
+    const auto isThere = [&] {
+      const auto pen = window->devices().pen()->penNow();
+      return pen.still && pen.conductivity && std::abs(*pen.conductivity / real - shown) < 0.03 &&
+             find<QLabel>("scaleWords")->text().contains("still, press");
+    };
+    ASSERT_TRUE(QTest::qWaitFor(isThere, 20000)) << label("scaleWords");
     click("runNext");
   }
   void walk(const Manner& manner) {

@@ -260,6 +260,10 @@ bool takeRun(std::string_view text) {
   if (!run) return refused(run.problem(), text);
   const auto again = book::benchRunFromJson(toJson(*run));
   if (!again || again->events != run->events) broken("a run is read as it was written", text);
+  const bool practised = run->practice.has_value();
+  if (practised != again->practice.has_value() ||
+      (practised && run->practice->truth != again->practice->truth))
+    broken("what truly happened is read as it was written", text);
   return true;
 }
 

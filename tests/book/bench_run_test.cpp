@@ -55,6 +55,79 @@ TEST_F(BenchRunTest, WhatCanNotBeIsRefusedByItsPlace) {
   refused("/formula_version", 0, "formula_version");
 }
 
+/// A practice run of a vessel that holds feed, in an order of its own.
+Json practiceRun() {
+  auto body = wholeRun();
+  body["order"] = "traces_first";
+  body["vessels"][1]["had"] = Json::parse(R"({"volume_l": 20.0, "g": {"kno3": 20.0, "epsom": 1.5}})");
+  body["vessels"][0]["steps"][0]["readability_g"] = 0.5;
+  body["practice"] = Json::parse(R"({"seed": 42, "truth": [
+    {"did": "wore", "piece": "mask", "at_s": 1.0, "after": 0},
+    {"did": "happened", "mishap": "mislabelled_cup", "vessel": "A", "product": "cn", "other": "kno3", "at_s": 1.5, "after": 1},
+    {"did": "filled", "product": "kno3", "g": 800.0, "at_s": 2.0, "after": 1},
+    {"did": "filled", "product": "kno3", "g": -12.5, "at_s": 2.5, "after": 1},
+    {"did": "took_other_cup", "product": "epsom", "g": 5.0, "at_s": 2.6, "after": 2},
+    {"did": "tipped", "vessel": "A", "at_s": 3.0, "after": 2},
+    {"did": "stirred", "vessel": "A", "at_s": 4.0, "after": 3},
+    {"did": "poured", "vessel": "B", "volume_l": 100.0, "at_s": 5.0, "after": 3},
+    {"did": "mended", "mishap": "mislabelled_cup", "at_s": 6.0, "after": 4}]})");
+  return body;
+}
+
+TEST_F(BenchRunTest, APracticeRunIsReadAndWrittenBackTheSame) {
+  const auto run = benchRunFromJson(practiceRun());
+  ASSERT_TRUE(static_cast<bool>(run)) << run.problem().where;
+  const auto anyOrder = [](const Json& json) { return nlohmann::json::parse(json.dump()); };
+  EXPECT_EQ(anyOrder(toJson(*run)), anyOrder(practiceRun()));
+  ASSERT_TRUE(run->practice);
+  EXPECT_EQ(run->practice->truth.size(), 9u);
+  EXPECT_EQ(run->vessels[1].had.of(1), core::Mass::fromGrams(20));
+  EXPECT_TRUE(benchRunHead(practiceRun()).isPractice);
+  EXPECT_FALSE(benchRunHead(practiceRun()).isFinished);
+  auto over = practiceRun();
+  over["events"].push_back(Json::parse(R"({"did": "finished", "at_s": 9.0})"));
+  EXPECT_TRUE(benchRunHead(over).isFinished);
+  EXPECT_TRUE(benchRunFromJson(over)->isFinished());
+}
+
+TEST_F(BenchRunTest, WhatCanNotBeOfAPracticeIsRefusedByItsPlace) {
+  const std::pair<const char*, Json> bad[] = {{"/order", "by colour"},
+                                              {"/vessels/1/had/volume_l", 0},
+                                              {"/vessels/1/had/g/kno3", -1},
+                                              {"/practice/seed", -1},
+                                              {"/practice/seed", 1.5},
+                                              {"/practice/truth/0/piece", "hat"},
+                                              {"/practice/truth/1/mishap", "earthquake"},
+                                              {"/practice/truth/1/other", "sugar"},
+                                              {"/practice/truth/2/g", "much"},
+                                              {"/practice/truth/4/g", -5},
+                                              {"/practice/truth/5/vessel", "Z"},
+                                              {"/practice/truth/7/volume_l", -1},
+                                              {"/practice/truth/8/did", "sung"},
+                                              {"/practice/truth/8/after", -1},
+                                              {"/practice/truth/8/ponies", 3}};
+  for (const auto& [pointer, value] : bad) {
+    auto body = practiceRun();
+    body[Json::json_pointer(pointer)] = value;
+    const auto problem = checkRecord(Kind::BenchRun, body);
+    ASSERT_TRUE(problem) << pointer;
+    const std::string last = std::string(pointer).substr(std::string(pointer).rfind('/') + 1);
+    EXPECT_THAT(problem->where, ::testing::HasSubstr(last)) << pointer;
+  }
+}
+
+TEST_F(BenchRunTest, AListKnowsARunByItsBodyAlone) {
+  auto bags = wholeRun();
+  bags["vessels"][0]["bag"] = true;
+  EXPECT_TRUE(benchRunHead(bags).isOfBags);
+  for (const auto& odd :
+       {Json::object(), Json{{"events", 3}, {"vessels", "x"}}, Json{{"events", {1}}, {"vessels", {2}}}})
+    EXPECT_FALSE(benchRunHead(odd).isFinished) << odd;
+  auto made = wholeRun();
+  made["batch"] = "b-1";
+  EXPECT_TRUE(benchRunHead(made).isFinished);
+}
+
 TEST_F(BenchRunTest, AnEventIsAddedAndAllOfItGoesOutAndIn) {
   auto book = make();
   const auto ref = *book->create(Kind::BenchRun, wholeRun(), told("run"));
