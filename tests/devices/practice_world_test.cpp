@@ -109,6 +109,16 @@ TEST(PracticeWorld, StandsAgainAsItStood) {
   EXPECT_NEAR(again.in(0, magnesiumSulfate), 400, 1e-9) << "its label was not read before, nor is it now";
 }
 
+// A run stands at a product that the plan has no step of, once it came in another's place.
+TEST(PracticeWorld, AProductThatWasNotPlannedThereIsStoodAtToo) {
+  Bench bench(core::seedMishaps(test::twoTanks(), 3));
+  for (const auto phase : {RunPhase::Weigh, RunPhase::Tip, RunPhase::Dissolve})
+    bench.world.standAt({phase, 1, test::magnesiumNitrate}, 1);
+  bench.fill(test::magnesiumNitrate, 90);
+  bench.world.tip(1);
+  EXPECT_NEAR(bench.in(1, test::magnesiumNitrate), 90, 1e-9);
+}
+
 TEST(PracticeWorld, PensAreWrongUntilTheyAreSet) {
   Bench bench({{Mishap::DriftingPen, 0, 0, 0}});
   bench.world.standAt({RunPhase::Measure, 0, 0}, 1);

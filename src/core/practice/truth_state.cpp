@@ -92,6 +92,13 @@ bool TrueVessel::looksClear() const {
   return true;
 }
 
+Mass TrueState::inCup() const {
+  Mass out;
+  for (const auto mass : cup)
+    out = out + mass;
+  return out;
+}
+
 bool TrueState::isMended(Mishap mishap) const {
   return std::find(mended.begin(), mended.end(), mishap) != mended.end();
 }

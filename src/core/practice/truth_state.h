@@ -29,6 +29,7 @@ struct TrueState {
   std::vector<TrueVessel> vessels;
   std::vector<PlannedMishap> happened;
   std::vector<Mishap> mended;
+  Mass inCup() const; ///< of all products together
   bool isMended(Mishap mishap) const;
   /// Begun and not ended.
   bool isOn(Mishap mishap) const;

@@ -23,10 +23,7 @@ void PracticeWorld::restore(const std::vector<core::TrueEvent>& events) {
   m_events = events;
   m_truth = core::trueState(m_plan, m_events);
   m_bench.apply(act::LayOn{Mass::fromGrams(cupGrams)});
-  Mass cup;
-  for (const auto mass : m_truth.cup)
-    cup = cup + mass;
-  m_bench.apply(act::Pour{cup, 0});
+  m_bench.apply(act::Pour{m_truth.inCup(), 0});
   standCupsAgain();
   if (m_truth.isOn(Mishap::Draught)) m_bench.apply(act::Draught{untilShutSeconds});
   if (m_truth.isOn(Mishap::DriftingPen)) m_bench.apply(act::Calibrate{wrongSlope, wrongPhOffset});
@@ -71,24 +68,23 @@ void PracticeWorld::begin(const core::PlannedMishap& what) {
   if (what.mishap == Mishap::DriftingPen) m_bench.apply(act::Calibrate{wrongSlope, wrongPhOffset});
 }
 
-void PracticeWorld::standAt(const core::RunNext& next, double ratio) {
-  m_next = next;
+void PracticeWorld::standAt(const At& at, double ratio) {
+  m_at = at;
   m_ratio = ratio;
-  if (next.phase == RunPhase::Measure) {
-    if (const auto* pen = waiting(Mishap::DriftingPen, next.vessel, 0)) begin(*pen);
+  if (at.phase == RunPhase::Measure) {
+    if (const auto* pen = waiting(Mishap::DriftingPen, at.vessel, 0)) begin(*pen);
     return;
   }
-  const bool salt = next.phase == RunPhase::Weigh || next.phase == RunPhase::Tip;
+  const bool salt = at.phase == RunPhase::Weigh || at.phase == RunPhase::Tip;
   if (!salt) return;
-  const auto product = m_plan.vessels[next.vessel].steps[next.step].product;
-  if (next.phase == RunPhase::Weigh)
-    if (const auto* draught = waiting(Mishap::Draught, next.vessel, product)) begin(*draught);
-  if (next.phase != RunPhase::Tip) return;
-  if (const auto* swapped = waiting(Mishap::SwappedCups, next.vessel, product)) {
+  if (at.phase == RunPhase::Weigh)
+    if (const auto* draught = waiting(Mishap::Draught, at.vessel, at.product)) begin(*draught);
+  if (at.phase != RunPhase::Tip) return;
+  if (const auto* swapped = waiting(Mishap::SwappedCups, at.vessel, at.product)) {
     begin(*swapped);
     m_between = m_takesNearer = true;
     m_nearer = swapped->other;
-    m_own = product;
+    m_own = at.product;
   }
 }
 
@@ -100,9 +96,7 @@ std::size_t PracticeWorld::inTub() const {
 }
 
 void PracticeWorld::settle() {
-  Mass known;
-  for (const auto mass : m_truth.cup)
-    known = known + mass;
+  const auto known = m_truth.inCup();
   const auto more = m_bench.scale.content() - known;
   if (!m_tub || std::abs(more.grams()) < leastGrams) return;
   if (more > Mass{}) return happen(truly::Filled{inTub(), more});
@@ -118,7 +112,7 @@ void PracticeWorld::wear(core::Gear piece) {
 void PracticeWorld::takeTub(std::size_t product) {
   settle();
   m_tub = product;
-  if (const auto* wrong = waiting(Mishap::MislabelledCup, m_next.vessel, product)) begin(*wrong);
+  if (const auto* wrong = waiting(Mishap::MislabelledCup, m_at.vessel, product)) begin(*wrong);
 }
 
 std::optional<std::size_t> PracticeWorld::lookIntoTub() {

@@ -29,8 +29,14 @@ public:
   std::size_t happenings() const { return m_events.size(); }
   /// After what happened before the program went; the cup stands on the scale again.
   void restore(const std::vector<core::TrueEvent>& events);
-  /// What the run is at, and how far it is scaled: mishaps begin at their steps.
-  void standAt(const core::RunNext& next, double ratio);
+  /// What the run is at, by its product: its steps may be more than the plan's once one came in another's
+  /// place.
+  struct At {
+    core::RunPhase phase = core::RunPhase::Prepare;
+    std::size_t vessel = 0, product = 0;
+  };
+  /// Mishaps begin at their steps; `ratio`: how far the run is scaled.
+  void standAt(const At& at, double ratio);
   /// What lies on the scale is told so far; before anything is told of it.
   void settle();
 
@@ -78,7 +84,7 @@ private:
   SimBench& m_bench;
   std::vector<core::TrueEvent> m_events;
   core::TrueState m_truth;
-  core::RunNext m_next;
+  At m_at;
   double m_ratio = 1;
   std::optional<std::size_t> m_tub;
   bool m_between = false, m_takesNearer = false;

@@ -25,13 +25,6 @@ namespace {
 constexpr int pointsSize = 34, gap = 24, frame = 4;
 constexpr double fullPercent = 100;
 
-core::Mass inCup(const core::TrueState& state) {
-  core::Mass out;
-  for (const auto mass : state.cup)
-    out = out + mass;
-  return out;
-}
-
 } // namespace
 
 DebriefView::DebriefView(const BenchEdits& run, const UnitsShown& units, QWidget* parent)
@@ -106,7 +99,7 @@ void DebriefView::showMoment(int index) {
   core::Mass wanted;
   for (const auto& step : m_run.firstPlan().vessels[moment.vessel].steps)
     if (step.product == moment.product) wanted = step.planned;
-  m_picture->show(m_run.firstPlan(), state, wanted, m_units.text(inCup(state)));
+  m_picture->show(m_run.firstPlan(), state, wanted, m_units.text(state.inCup()));
   m_moment->setText(momentText(m_run, m_units, moment));
 }
 

@@ -47,7 +47,10 @@ void PracticePanel::refresh() {
   const bool stands = m_world && m_of == m_run.ref().uid && m_devices.standIn() &&
                       m_world->happenings() == m_run.practice().truth.size(); // else something was undone
   if (!stands) standUp();
-  m_world->standAt(m_run.at(), m_run.state().ratio);
+  const auto at = m_run.at();
+  const auto& steps = m_run.plan().vessels[at.vessel].steps;
+  m_world->standAt({at.phase, at.vessel, steps[std::min(at.step, steps.size() - 1)].product},
+                   m_run.state().ratio);
   setVisible(m_run.at().phase != RunPhase::Done);
   show();
 }
@@ -268,9 +271,7 @@ void PracticePanel::show() {
   auto* server = m_devices.standIn();
   if (!server) return;
   auto seen = m_world->truth();
-  Mass known;
-  for (const auto mass : seen.cup)
-    known = known + mass;
+  const auto known = seen.inCup();
   // What is poured and not told yet is seen all the same.
   if (!seen.cup.empty()) seen.cup.front() = seen.cup.front() + (server->bench().scale.content() - known);
   const auto at = m_run.at();
