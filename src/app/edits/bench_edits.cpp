@@ -143,11 +143,18 @@ QString BenchEdits::nameOf(std::size_t product) const {
   return QString::fromStdString(m_plan.shelf[product].name);
 }
 
+std::string BenchEdits::whoseHand() const {
+  const auto stands = standing();
+  for (std::size_t i = 0; i < stands.size(); ++i)
+    if (stands[i] && std::holds_alternative<core::did::HandedOver>(m_run.events[i].deed)) return m_state.who;
+  return m_desk.initials().toStdString();
+}
+
 Trouble BenchEdits::tellAll(const std::vector<core::RunDeed>& deeds) {
   auto events = m_run.events;
   std::vector<book::RecordChange> changes;
   for (const auto& deed : deeds) {
-    events.push_back({QDateTime::currentMSecsSinceEpoch(), m_desk.initials().toStdString(), deed});
+    events.push_back({QDateTime::currentMSecsSinceEpoch(), whoseHand(), deed});
     changes.push_back(
         {m_ref, "/body/events/" + std::to_string(events.size() - 1), Json(), toJson(m_run, events.back())});
   }

@@ -86,6 +86,8 @@ private:
   book::Trouble beginWith(const FormulaEditor& editor, const core::RunPlan& plan,
                           std::optional<book::Practice> practice);
   book::Trouble takePlan();
+  /// Who it was handed over to, else who sits at this desk.
+  std::string whoseHand() const;
   book::Trouble takeState();
   std::string lotsOf(std::size_t product, std::size_t vessel) const;
   void fillWeights(book::Batch& batch) const;
