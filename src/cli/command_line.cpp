@@ -49,12 +49,14 @@ int runFileVerb(FileVerb verb, const std::string& file) {
   return print(verb(*input));
 }
 
-int runWaterVerb(const std::string& file) {
+template <class Script>
+int runOwnVerb(Result<Script> (*read)(std::string_view), Result<Outcome> (*verb)(const Script&),
+               const std::string& file) {
   const auto text = readInput(file);
   if (!text) return refuse(text.problem());
-  const auto script = exchange::readWaterScript(*text);
+  const auto script = read(*text);
   if (!script) return refuse(script.problem());
-  return print(water(*script));
+  return print(verb(*script));
 }
 
 int runLabelVerb(const std::string& file) {
@@ -166,6 +168,18 @@ constexpr const char* waterKeys =
     "  find_share {of, alkalinity_as_CaCO3_mg_per_l | ec_ms_per_cm | Na_mg_per_l | Cl_mg_per_l | "
     "Ca_mg_per_l}\n";
 
+constexpr const char* balanceKeys =
+    "  vessel {volume_l, full_l, temperature_c (20)}\n"
+    "  start, refill {elements_mg_per_l {N_NO3, ...}, alkalinity_meq_per_l}; else water, products, "
+    "weights_g\n"
+    "  refill_when daily | never | {below_l}   days (30)\n"
+    "  transpiration_l_per_day   evaporation_l_per_day   rain_l_per_day   drain_l_per_day\n"
+    "  crop with climate cool | warm, or uptake_mmol_per_l {..} and uptake_of_concentration {Na, Cl}\n"
+    "  co2 open | closed   pco2_atm (0.00042)   precipitate (true)\n";
+constexpr const char* steerKeys =
+    "  feed_mg_per_l   drain_mg_per_l   root_zone_target_mg_per_l   school classes | balance\n"
+    "  drain_percent (30), or given_l with drained_l, or feed_ec with drain_ec\n";
+
 /// The exit code where the words end the program: help was asked for, or they are wrong.
 std::optional<int> parse(CLI::App& app, int argc, char** argv) {
   try {
@@ -222,6 +236,9 @@ int runCommandLine(int argc, char** argv) {
   auto* acidVerb = fileVerb("acid", "Acid or base for a pH", std::string(sharedKeys) + acidKeys);
   auto* waterVerb = fileVerb("water", "Normal form, checks, verdicts and blend of water", waterKeys);
 
+  auto* balanceVerb = fileVerb("balance", "A tank day by day: what the plants leave behind", balanceKeys);
+  auto* steerVerb = fileVerb("steer", "A feed adjusted to drain or root zone", steerKeys);
+
   auto* weighVerb = fileVerb("weigh", "Weights in the steps of a scale", std::string(sharedKeys) + weighKeys);
   auto* runVerb =
       fileVerb("run", "Where a run at the bench stands", std::string(sharedKeys) + weighKeys + runKeys);
@@ -239,7 +256,9 @@ int runCommandLine(int argc, char** argv) {
   if (*doseVerb) return runFileVerb(dose, file);
   if (*equilibriumVerb) return runFileVerb(equilibrium, file);
   if (*acidVerb) return runFileVerb(acid, file);
-  if (*waterVerb) return runWaterVerb(file);
+  if (*waterVerb) return runOwnVerb(exchange::readWaterScript, water, file);
+  if (*balanceVerb) return runOwnVerb(exchange::readBalanceScript, balance, file);
+  if (*steerVerb) return runOwnVerb(exchange::readSteerScript, steer, file);
   if (*scaleVerb) return runScaleVerb(file, pattern);
   if (*runVerb) return runFileVerb(run, file);
   if (*weighVerb) return runFileVerb(weigh, file);

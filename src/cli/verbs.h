@@ -1,4 +1,5 @@
 #pragma once
+#include "balance_script.h"
 #include "base/result.h"
 #include "json_reader.h"
 #include "script_input.h"
@@ -32,5 +33,9 @@ core::Result<Outcome> dose(const exchange::ScriptInput& input);
 core::Result<Outcome> equilibrium(const exchange::ScriptInput& input);
 core::Result<Outcome> acid(const exchange::ScriptInput& input);
 core::Result<Outcome> water(const exchange::WaterScript& script);
+/// A tank day by day.
+core::Result<Outcome> balance(const exchange::BalanceScript& script);
+/// A feed adjusted to what stands in the root zone.
+core::Result<Outcome> steer(const exchange::SteerScript& script);
 
 } // namespace butte::cli

@@ -5,6 +5,7 @@
 #include "script_modes.h"
 #include "script_run.h"
 #include "script_stock.h"
+#include "tank_script.h"
 #include "things/choices.h"
 #include "things/figures.h"
 #include "things/things.h"
@@ -262,6 +263,10 @@ Result<std::vector<NamedSet>> readSets(const Json& whole, const Json& sets) {
 }
 
 } // namespace
+
+Result<ScriptInput> scriptInputFrom(const Json& json) {
+  return Reader(json).read();
+}
 
 Result<ScriptInput> readScriptInput(std::string_view text) {
   const auto json = parseJsonObject(text);

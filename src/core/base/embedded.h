@@ -5,6 +5,7 @@
 namespace butte::core::embedded {
 std::string_view common_names();
 std::string_view crop_ranges();
+std::string_view crop_uptake();
 std::string_view crystals();
 std::string_view equilibria();
 std::string_view heats_of_solution();
