@@ -161,7 +161,7 @@ private:
       trouble->where = "body." + trouble->where;
       return keep(trouble);
     }
-    if (out.ref.kind == Kind::Batch && m_shift != 0)
+    if ((out.ref.kind == Kind::Batch || out.ref.kind == Kind::TankLine) && m_shift != 0)
       out.body["at"] = shifted(*Moment::fromIso(out.body["at"].get<std::string>())).iso();
     keep(m_store.write(out, at));
   }

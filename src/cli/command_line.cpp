@@ -175,7 +175,10 @@ constexpr const char* balanceKeys =
     "  refill_when daily | never | {below_l}   days (30)\n"
     "  transpiration_l_per_day   evaporation_l_per_day   rain_l_per_day   drain_l_per_day\n"
     "  crop with climate cool | warm, or uptake_mmol_per_l {..} and uptake_of_concentration {Na, Cl}\n"
-    "  co2 open | closed   pco2_atm (0.00042)   precipitate (true)\n";
+    "  co2 open | closed   pco2_atm (0.00042)   precipitate (true)\n"
+    "  log CSV (its text, or a file): day or at, did read | filled | poured | drained | emptied | rained |\n"
+    "      dissolved | analysed, liquid, litres, product, grams, ec_ms_per_cm, ph, level_l, element columns\n"
+    "  estimate: readings correct the state, each element with low and high (9 in 10)\n";
 constexpr const char* steerKeys =
     "  feed_mg_per_l   drain_mg_per_l   root_zone_target_mg_per_l   school classes | balance\n"
     "  drain_percent (30), or given_l with drained_l, or feed_ec with drain_ec\n";

@@ -1,5 +1,7 @@
 /// The verbs of the tank: balance and steer.
 #include "solution/equilibrium_data.h"
+#include "tank/tank_filter.h"
+#include "tank/tank_replay.h"
 #include "verb_json.h"
 
 #include <fmt/format.h>
@@ -85,6 +87,71 @@ void addDayWarnings(Json& warnings, const std::vector<BalanceDay>& days, const B
   add(blind, "no_chemistry", "the tank is beyond the chemistry for the first time");
 }
 
+/// The same with the bands that hold nine times in ten.
+void addBands(Json& row, const TankEstimate& told) {
+  Json low = Json::object(), high = Json::object();
+  for (const auto n : keptNutrients) {
+    low[std::string(nutrientKey(n))] = told.of(n).low;
+    high[std::string(nutrientKey(n))] = told.of(n).high;
+  }
+  row["low"] = low;
+  row["high"] = high;
+  const auto band = [&](const char* key, const std::optional<Band>& of) {
+    row[std::string(key) + "_low"] = of ? Json(of->low) : Json(nullptr);
+    row[std::string(key) + "_high"] = of ? Json(of->high) : Json(nullptr);
+  };
+  band("volume_l", told.litres);
+  band("ec_ms_per_cm_25c", told.at25);
+  band("ph", told.ph);
+  band("alkalinity_meq_per_l", told.alkalinityMeqPerL);
+}
+
+BalanceDay dayOf(const TankFilter& filter, const TankEstimate& told) {
+  BalanceDay out;
+  out.content = filter.content();
+  if (told.at25 && told.ph)
+    out.readings = ReservoirReadings{told.ph->value, Conductivity::fromMilliSiemensPerCm(told.at25->value)};
+  return out;
+}
+
+const char* code(ReadingKind kind) {
+  return kind == ReadingKind::Conductivity ? "ec" : kind == ReadingKind::Ph ? "ph" : "level";
+}
+
+/// Day by day with what the readings correct; without a log by the rule alone.
+void addEstimates(Json& out, const exchange::BalanceScript& script) {
+  TankFilter filter(script.priors, script.plan.start);
+  const std::vector<TankEntry> none;
+  const auto& log = script.log ? *script.log : none;
+  Json rows = Json::array(), doubts = Json::array();
+  std::size_t next = 0;
+  for (int n = 0; n <= script.plan.days; ++n) {
+    for (; next < log.size() && log[next].day <= n; ++next) {
+      filter.advanceTo(log[next].day);
+      for (const auto& check : filter.take(log[next].deed))
+        if (!check.fits)
+          doubts.push_back({{"day", check.day},
+                            {"quantity", code(check.kind)},
+                            {"read", check.read},
+                            {"expected", check.expected.value}});
+    }
+    filter.advanceTo(n);
+    Volume refilled;
+    if (!script.log && n > 0) {
+      refilled = refillNow(script.plan.rule, filter.content().volume, script.plan.full);
+      if (refilled > Volume{}) filter.take(logged::FilledTo{script.plan.refill, script.plan.full});
+    }
+    const auto told = filter.estimate();
+    auto day = dayOf(filter, told);
+    day.refilled = refilled;
+    auto row = dayObject(n, day);
+    addBands(row, told);
+    rows.push_back(std::move(row));
+  }
+  out["days"] = std::move(rows);
+  out["doubts"] = std::move(doubts);
+}
+
 const char* code(DrainClass standing) {
   switch (standing) {
   case DrainClass::MuchTooLow:
@@ -129,7 +196,12 @@ Result<Outcome> balance(const exchange::BalanceScript& script) {
   Json warnings = Json::array();
   for (const auto remark : script.remarks)
     warnings.push_back(remarkWarning(remark));
-  const auto days = balanceOf(script.plan);
+  if (script.estimate) {
+    addEstimates(out.json, script);
+    out.json["warnings"] = std::move(warnings);
+    return out;
+  }
+  const auto days = script.log ? replayed(script.plan, *script.log) : balanceOf(script.plan);
   addDayWarnings(warnings, days, script.plan);
   Json rows = Json::array();
   for (std::size_t d = 0; d < days.size(); ++d)

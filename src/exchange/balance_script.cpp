@@ -1,7 +1,9 @@
 #include "balance_script.h"
 
 #include "base/decimal.h"
+#include "base/read_file.h"
 #include "formula/mix.h"
+#include "tank_log_csv.h"
 #include "tank_script.h"
 #include "things/choices.h"
 #include "things/figures.h"
@@ -15,6 +17,7 @@ namespace {
 using namespace core;
 
 constexpr double mostMgPerL = 1e6, mostLitresPerDay = 1e9;
+constexpr std::size_t largestLog = 64u << 20;
 constexpr Figure litres{"volume_l", "volume_l", "L", 0, 1e9, false, true};
 constexpr Figure full{"full_l", "full_l", "L", 0, 1e9, false, true};
 constexpr Figure celsius{"temperature_c", "temperature_c", "C", 0, 45};
@@ -34,10 +37,13 @@ public:
     readRule();
     readFlow();
     readAir();
+    readLog();
+    m_out.estimate = m_top.flag("estimate").value_or(false);
+    setPriors();
     const auto days = figure(m_top, Dialect::Script, daysAsked);
     if (days && *days != std::floor(*days))
       m_top.fail(ProblemCode::OutOfRange, "days", {decimalText(*days), "a whole number of days"});
-    m_out.plan.days = static_cast<int>(days.value_or(30));
+    m_out.plan.days = static_cast<int>(days.value_or(usualDays()));
     m_top.finish();
     if (m_problem) return *m_problem;
     return std::move(m_out);
@@ -58,6 +64,9 @@ private:
           input->weights ? input->weights->find(product.id) : decltype(input->weights->end()){};
       grams.push_back(input->weights && weight != input->weights->end() ? weight->second : Mass{});
     }
+    m_water = feedContentOf(request.water);
+    m_shelf = request.shelf;
+    if (!input->weights) return std::nullopt;
     m_mixed = feedContentOf(core::mix(request.water, request.shelf, grams, request.volume));
     if (!request.water.alkalinityMeqPerL) m_out.remarks.push_back(BalanceRemark::AlkalinityOfWater);
     return std::nullopt;
@@ -163,11 +172,52 @@ private:
     m_out.plan.precipitate = m_top.flag("precipitate").value_or(true);
   }
 
+  /// The table itself, or the name of a file that holds it.
+  void readLog() {
+    const auto text = m_top.text("log");
+    if (!text || m_problem) return;
+    std::string csv = *text;
+    if (csv.find('\n') == std::string::npos) {
+      const auto read = readWholeFile(csv, largestLog);
+      if (!read) {
+        m_problem = read.problem();
+        m_problem->where = "log";
+        return;
+      }
+      csv = *read;
+    }
+    auto log = readTankLog(csv, {m_out.plan.refill, m_water, m_shelf});
+    if (!log)
+      m_problem = log.problem();
+    else
+      m_out.log = std::move(log).value();
+  }
+
+  /// As long as the log goes.
+  double usualDays() const {
+    constexpr double usual = 30;
+    return m_out.log && !m_out.log->empty() ? std::ceil(m_out.log->back().day) : usual;
+  }
+
+  void setPriors() {
+    constexpr double usualUptakeSd = 0.15;
+    auto& priors = m_out.priors;
+    priors.flow = m_out.plan.flow;
+    priors.air = m_out.plan.air;
+    priors.full = m_out.plan.full;
+    for (const auto n : keptNutrients)
+      if (priors.flow.uptake.millimolesPerLitre.of(n) > 0 ||
+          priors.flow.uptake.shareOfConcentration.of(n) > 0)
+        priors.uptakeSd.add(n, usualUptakeSd);
+  }
+
   const Json& m_json;
   std::optional<Problem> m_problem;
   ObjectReader m_top;
   BalanceScript m_out;
   std::optional<FeedContent> m_mixed;
+  FeedContent m_water;
+  std::vector<ShelfProduct> m_shelf;
 };
 
 class SteerReader {

@@ -2,7 +2,10 @@
 #include "base/result.h"
 #include "tank/reservoir_balance.h"
 #include "tank/root_zone.h"
+#include "tank/tank_log.h"
+#include "tank/tank_priors.h"
 
+#include <optional>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -21,6 +24,9 @@ enum class BalanceRemark {
 /// What `butte-cli balance` is asked (docs/formats/script.md).
 struct BalanceScript {
   core::BalancePlan plan;
+  std::optional<std::vector<core::TankEntry>> log; ///< the days follow it
+  bool estimate = false;                           ///< with bands; readings correct the state
+  core::TankPriors priors;                         ///< for the estimate
   std::vector<BalanceRemark> remarks;
 };
 

@@ -181,6 +181,8 @@ constexpr std::array<Pattern, core::deedCount> patterns{{
     {DeedCode::RunBegun, "{0} begun at the bench"},
     {DeedCode::RunTold, "a step at the bench of {0}"},
     {DeedCode::ScaleChecked, "{0} checked with a known weight"},
+    {DeedCode::VesselFact, "{0}, {1:fact}: {2:figure} {3:unit}"},
+    {DeedCode::TankTold, "{0}: {1:did} {2:figure} {3:unit}"},
     {DeedCode::LayoutKept, "the layout of {0} remembered"},
     {DeedCode::RowsBroughtIn, "{0:figure} row{0:plural} from {1}"},
     {DeedCode::ReadingsBroughtIn, "{0:figure} reading{0:plural} from {1}"},
@@ -223,8 +225,13 @@ constexpr Named devices[] = {{"injector", "one proportional injector"},
 constexpr Named sought[] = {{"alkalinity", "alkalinity"}, {"strength", "strength"}, {"both", "both"}};
 constexpr Named scales[] = {{"0", "first scale"}, {"1", "second scale"}};
 constexpr Named meters[] = {{"ec", "EC"}, {"ph", "pH"}};
-constexpr Named quantities[] = {
-    {"ec", "EC"}, {"ph", "pH"}, {"level", "level"}, {"temperature", "temperature"}};
+constexpr Named quantities[] = {{"ec", "EC"},
+                                {"ph", "pH"},
+                                {"level", "level"},
+                                {"temperature", "temperature"},
+                                {"ph_drops", "pH by drops"},
+                                {"ph_strip", "pH by strip"},
+                                {"air", "air"}};
 constexpr Named facts[] = {{"crop", "crop"},
                            {"stage", "stage"},
                            {"season", "season"},
@@ -236,7 +243,36 @@ constexpr Named facts[] = {{"crop", "crop"},
                            {"hatch", "hatch"},
                            {"report_date", "date of the report"},
                            {"laboratory", "laboratory"},
-                           {"upkeep", "upkeep"}};
+                           {"upkeep", "upkeep"},
+                           {"name", "name"},
+                           {"volume", "full mark"},
+                           {"low", "low mark"},
+                           {"drunk_per_day", "drunk in a day"},
+                           {"ground", "area of the plants"},
+                           {"usual_temperature", "usual temperature"},
+                           {"climate", "climate"},
+                           {"formula", "what fills it"},
+                           {"drains_to_waste", "drains to waste"},
+                           {"open_to_rain", "open to rain"},
+                           {"measures", "measures"},
+                           {"rule_high_ec", "rule of thumb, EC above"},
+                           {"rule_low_ec", "rule of thumb, EC below"},
+                           {"rule_high_percent", "rule of thumb, refill above in %"},
+                           {"rule_low_percent", "rule of thumb, refill below in %"},
+                           {"rule_high_ph", "rule of thumb, pH above"},
+                           {"rule_low_ph", "rule of thumb, pH below"}};
+constexpr Named dids[] = {{"filled", "filled to"},
+                          {"poured", "poured in"},
+                          {"salts", "weighed in"},
+                          {"drained", "drained"},
+                          {"emptied", "emptied"},
+                          {"rained", "rain"},
+                          {"analysed", "a laboratory's figures"},
+                          {"planted", "planted"},
+                          {"calibrated", "pen calibrated"},
+                          {"cups", "cups of feed"},
+                          {"noted", "noted"},
+                          {"read", "read"}};
 constexpr Named dosings[] = {{"feed_per_day", "feed used per day"},
                              {"feed_per_hour", "feed used per hour"},
                              {"fill_days", "days that a fill should last"},
@@ -304,6 +340,7 @@ constexpr std::pair<std::string_view, Wording> wordings[] = {
     {"meter", [](const std::string& v) { return named(meters, v); }},
     {"quantity", [](const std::string& v) { return named(quantities, v); }},
     {"fact", [](const std::string& v) { return named(facts, v); }},
+    {"did", [](const std::string& v) { return named(dids, v); }},
     {"dosing", [](const std::string& v) { return dosingName(v); }}};
 
 /// One place of a pattern, such as "1:figure", filled in.
@@ -327,6 +364,10 @@ std::string unitName(const std::string& key) {
 
 std::string quantityName(const std::string& code) {
   return named(quantities, code);
+}
+
+std::string tankDidName(const std::string& code) {
+  return named(dids, code);
 }
 
 std::string dosingName(const std::string& place) {

@@ -13,6 +13,8 @@ std::string unitName(const std::string& key);
 
 /// "EC", "pH", "level": a quantity that a meter reads.
 std::string quantityName(const std::string& code);
+/// What was done to a vessel, by its code: "filled to".
+std::string tankDidName(const std::string& code);
 
 /// "feed used per day": what a place of `dosing` in a formula is called ("drawn/0/volume" too).
 std::string dosingName(const std::string& place);

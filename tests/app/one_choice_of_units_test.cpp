@@ -7,6 +7,7 @@
 #include "print/sheet_text.h"
 #include "print/tank_labels.h"
 #include "stations/stocks/stocks_page.h"
+#include "stations/tank/tank_page.h"
 
 #include <QAbstractButton>
 #include <QRegularExpression>
@@ -65,6 +66,12 @@ protected:
       window->showStation(info.station);
       QApplication::processEvents();
       test::forAllTexts(*window, info.key, look);
+    }
+    window->showStation(Station::Tank);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return window->tankPage().isSettled(); }, 20000));
+    for (const auto* part : {"tankNow", "tankLogTab", "tankFacts"}) {
+      click(part);
+      test::forAllTexts(*window, part, look);
     }
     window->showStation(Station::Stocks);
     for (int part = 0; part <= static_cast<int>(StocksPage::Part::Levels); ++part) {

@@ -13,6 +13,8 @@
 #include "services/units_shown.h"
 #include "stations/bench/run_page.h"
 #include "stations/book/compare_view.h"
+#include "stations/tank/advice_matrix.h"
+#include "stations/tank/tank_page.h"
 #include "stations/target/crops_page.h"
 #include "stations/water/blend_bar.h"
 
@@ -205,6 +207,18 @@ TEST_F(PicturesTest, APracticeRunAndWhatARunCameTo) {
     click("runNext");
   }
   keep("weigh-result");
+}
+
+TEST_F(PicturesTest, ATabletopAfterTwoMonthsAndWhatToPourIn) {
+  window->showStation(Station::Tank);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return window->tankPage().isSettled(); }, 20000));
+  QApplication::processEvents();
+  window->findChild<AdviceMatrix*>()->choose(3);
+  keep("tank");
+  click("tankLogTab");
+  keep("eye-tank-log");
+  click("tankFacts");
+  keep("eye-tank-vessel");
 }
 
 TEST_F(PicturesTest, ADrumToppedUpInTheDark) {

@@ -7,6 +7,7 @@
 #include "stations/formula/product_list.h"
 #include "stations/formula/stage_strip.h"
 #include "stations/stocks/stocks_page.h"
+#include "stations/tank/tank_page.h"
 #include "support/text_places.h"
 #include "window/book_actions.h"
 #include "window/finder.h"
@@ -36,6 +37,12 @@ std::vector<View> views() {
   station("target", Station::Target);
   station("formula", Station::Formula);
   station("bench", Station::Bench);
+  for (const auto* part : {"tankNow", "tankLogTab", "tankFacts"})
+    out.push_back({QString("tank ") + part, [part](MainWindow& window) {
+                     window.showStation(Station::Tank);
+                     EXPECT_TRUE(QTest::qWaitFor([&] { return window.tankPage().isSettled(); }, 20000));
+                     window.findChild<QAbstractButton*>(part)->click();
+                   }});
   for (int part = 0; part < StocksPage::partCount; ++part)
     out.push_back({QString("stocks %1").arg(part), [part](MainWindow& window) {
                      window.showStation(Station::Stocks);

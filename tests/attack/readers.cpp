@@ -23,6 +23,8 @@
 #include "script_input.h"
 #include "table/plain_table.h"
 #include "tables/tables.h"
+#include "tank_line.h"
+#include "tank_log_csv.h"
 #include "verbs.h"
 #include "water_script.h"
 #include "words.h"
@@ -253,6 +255,28 @@ bool takeDevice(std::string_view text) {
   return true;
 }
 
+/// A tank's log as a table: what is taken stands in the order of its days.
+bool takeTankLog(std::string_view text) {
+  core::ShelfProduct salt;
+  salt.id = "kno3";
+  const auto log = exchange::readTankLog(text, {{}, {}, {salt}});
+  if (!log) return refused(log.problem(), text);
+  if (!std::is_sorted(log->begin(), log->end(), [](const auto& a, const auto& b) { return a.day < b.day; }))
+    broken("a log stands in the order of its days", text);
+  return true;
+}
+
+/// A line of a log in the book.
+bool takeTankLine(std::string_view text) {
+  const auto json = exchange::parseJsonObject(text);
+  if (!json) return refused(json.problem(), text);
+  const auto line = book::tankLineFromJson(*json);
+  if (!line) return refused(line.problem(), text);
+  const auto again = book::tankLineFromJson(toJson(*line));
+  if (!again || toJson(*again) != toJson(*line)) broken("a line is read as it was written", text);
+  return true;
+}
+
 bool takeRun(std::string_view text) {
   const auto json = exchange::parseJsonObject(text);
   if (!json) return refused(json.problem(), text);
@@ -285,6 +309,8 @@ const std::vector<Reader>& readers() {
       {"typed", {"typed.txt"}, takeTyped},
       {"device", {"device.txt"}, takeDevice},
       {"run", {"run.json"}, takeRun},
+      {"tank_log", {"tank_log.csv"}, takeTankLog},
+      {"tank_line", {"tank_line.json"}, takeTankLine},
   };
   return all;
 }

@@ -165,3 +165,108 @@ TEST(SteerCli, StepsByClassesOrByBalance) {
   input.erase("root_zone_target_mg_per_l");
   EXPECT_THAT(cli("steer", input.dump()).err, HasSubstr("root_zone_target_mg_per_l"));
 }
+
+namespace {
+
+json logged(const std::string& csv) {
+  auto input = tank();
+  input.erase("days"); // as long as the log
+  input["log"] = csv;
+  return input;
+}
+
+} // namespace
+
+// Replayed by hand: 100 L drunk in four days by the levels, then filled with what was in it.
+TEST(BalanceLogCli, FollowsTheLevelsThatWereRead) {
+  const auto days = answered("balance", logged("day,did,litres,level_l,liquid\n"
+                                               "4,read,,400,\n"
+                                               "4,filled,500,,water\n"
+                                               "6,drained,50,,\n"))["days"];
+  ASSERT_EQ(days.size(), 7u) << "as long as the log";
+  EXPECT_NEAR(days[2]["volume_l"], 450, 1e-6);
+  EXPECT_NEAR(days[4]["volume_l"], 500, 1e-6);
+  EXPECT_NEAR(days[4]["refill_l"], 100, 1e-6);
+  EXPECT_NEAR(days[4]["elements_mg_per_l"]["N_NO3"], (150 * 500 - 96 * 10.75 * 14.007) / 500, 1e-3)
+      << "of the hundred four went into the air";
+  EXPECT_NEAR(days[6]["volume_l"], 500 - 2 * 26 - 50, 1e-6) << "no level follows: by the figures given";
+  EXPECT_NEAR(days[6]["drain_l"], 50, 1e-9);
+}
+
+TEST(BalanceLogCli, TakesDatesSaltsAndAnalyses) {
+  auto input = logged("at,did,product,grams,K,ph\n"
+                      "2026-03-02T06:00,dissolved,kno3,100,,\n"
+                      "2026-03-03T06:00,analysed,,,111,\n"
+                      "2026-03-03T07:30,read,,,,6.1\n");
+  input["water"] = json::object();
+  input["products"] = json::array({{{"id", "kno3"}, {"formula", "KNO3"}}});
+  const auto days = answered("balance", input)["days"];
+  ASSERT_EQ(days.size(), 3u);
+  // 100 g of KNO3 bring 38.67 g of potassium; six hours and then eighteen more of uptake.
+  const double before = 200 * 500 - 25 * 6.5 * 39.098, after = before + 38672;
+  EXPECT_NEAR(days[1]["elements_mg_per_l"]["K"].get<double>() * 474, after, 60);
+  EXPECT_NEAR(days[2]["elements_mg_per_l"]["K"], 111, 6) << "a laboratory's word, less most of a day";
+}
+
+TEST(BalanceLogCli, EstimatesGiveBandsThatReadingsNarrow) {
+  auto input = logged("day,did,level_l\n3,read,424\n6,read,348\n9,read,272\n");
+  input["estimate"] = true;
+  const auto read = answered("balance", input);
+  const auto& last = read["days"].back();
+  EXPECT_LT(last["low"]["K"], last["elements_mg_per_l"]["K"]);
+  EXPECT_GT(last["high"]["K"], last["elements_mg_per_l"]["K"]);
+  EXPECT_LT(last["volume_l_low"], 272);
+  EXPECT_GT(last["volume_l_high"], 272);
+  auto blind = tank();
+  blind["refill_when"] = "never";
+  blind["days"] = 9;
+  blind["estimate"] = true;
+  const auto unread = answered("balance", blind)["days"].back();
+  EXPECT_GT(unread["volume_l_high"].get<double>() - unread["volume_l_low"].get<double>(),
+            2 * (last["volume_l_high"].get<double>() - last["volume_l_low"].get<double>()));
+  input["log"] = "day,did,ec_ms_per_cm\n1,read,4.4\n";
+  const auto doubts = answered("balance", input)["doubts"];
+  ASSERT_EQ(doubts.size(), 1u);
+  EXPECT_EQ(doubts[0]["quantity"], "ec");
+}
+
+TEST(BalanceLogCli, RefusesByLineAndColumn) {
+  const auto refused = [](const char* csv, const char* where) {
+    const auto run = cli("balance", logged(csv).dump());
+    EXPECT_EQ(run.code, 2) << csv;
+    EXPECT_THAT(run.err, HasSubstr(where)) << csv;
+  };
+  refused("day,did\n1,drank\n", "log[2].did");
+  refused("day,did\nx,read\n", "log[2].day");
+  refused("day,did,ph\n1,read,99\n", "log[2].ph");
+  refused("day,did,ph\n1,read,sour\n", "log[2].ph");
+  refused("day,did\n1,filled\n", "log[2].litres");
+  refused("day,did,liquid,litres\n1,poured,milk,4\n", "log[2].liquid");
+  refused("day,did,product,grams\n1,dissolved,kno3,4\n", "log[2].product");
+  refused("day,did,wine\n1,read,4\n", "log.wine");
+  refused("did\nread\n", "log.day");
+  refused("at,did\n2026-13-40,read\n", "log[2].at");
+  refused("at,did\n2026-03-02T25:00,read\n", "log[2].at");
+  refused("no such file", "log");
+}
+
+TEST(BalanceLeaves, AnythingInAnyPlaceIsAnsweredOrRefused) {
+  auto whole = tank();
+  whole["days"] = 3;
+  whole["crop"] = "tomato";
+  whole["estimate"] = true;
+  whole["log"] = "day,did,ph\n1,read,6\n";
+  const auto flat = whole.flatten();
+  for (const auto& [pointer, value] : flat.items())
+    for (const json& junk :
+         {json(), json(true), json("ten"), json(""), json(-1), json(0), json(1e308), json::array()}) {
+      auto input = whole;
+      input[json::json_pointer(pointer)] = junk;
+      const auto run = cli("balance", input.dump());
+      EXPECT_TRUE(run.code == 0 || run.code == 2) << pointer << junk << run.err;
+      if (run.code == 0) {
+        EXPECT_TRUE(json::accept(run.out)) << pointer << junk;
+        EXPECT_EQ(run.out.find("nan"), std::string::npos) << pointer << junk;
+      }
+    }
+}

@@ -199,6 +199,15 @@ Json TargetEdits::scaledRows(const std::vector<core::TargetRow>& scaled) const {
   return rows;
 }
 
+void TargetEdits::takeFeed(const core::NutrientAmounts& milligramsPerLitre, const QString& name) {
+  Json rows = json()["target"]["rows"];
+  for (auto& row : rows)
+    if (const auto nutrient = core::nutrientFromKey(row["nutrient"].get<std::string>());
+        nutrient && milligramsPerLitre.of(*nutrient) > 0)
+      setMilligrams(row, *nutrient, milligramsPerLitre.of(*nutrient), balanceDigits);
+  setRows({DeedCode::TargetTaken, {name.toStdString()}}, rows);
+}
+
 void TargetEdits::balance(const std::vector<std::pair<Nutrient, double>>& milligramsPerLitre) {
   Json rows = json()["target"]["rows"];
   for (auto& row : rows) {

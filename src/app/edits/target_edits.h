@@ -50,6 +50,8 @@ public:
   void scale(const Deed& deed, const std::vector<core::TargetRow>& rows);
   /// The rows as they would stand then.
   exchange::Json scaledRows(const std::vector<core::TargetRow>& rows) const;
+  /// The rows take their figures from a feed that was found elsewhere; what it has none of stays.
+  void takeFeed(const core::NutrientAmounts& milligramsPerLitre, const QString& name);
   void balance(const std::vector<std::pair<core::Nutrient, double>>& milligramsPerLitre);
 
   std::vector<TypedRatio> ratios() const;

@@ -4,6 +4,7 @@
 #include "paint/theme.h"
 #include "stations/book/book_page.h"
 #include "stations/stocks/stocks_page.h"
+#include "stations/tank/tank_page.h"
 #include "window/book_actions.h"
 #include "window/file_actions.h"
 #include "window/main_window.h"
@@ -41,6 +42,10 @@ void grabAndQuit(MainWindow& window, const Picture& picture) {
     else if (picture.section >= 0)
       window.bookPage().showSection(static_cast<BookPage::Section>(picture.section));
     if (!picture.find.isEmpty()) window.findText(picture.find);
+    // What is worked out behind the window is part of the picture.
+    QApplication::processEvents();
+    while (!window.tankPage().isSettled())
+      QApplication::processEvents(QEventLoop::AllEvents, 20);
     for (int i = 0; i < 4; ++i) // what is shown for the first time asks for its room, and so on inwards
       QApplication::processEvents();
     const bool written = window.grab().save(picture.path);

@@ -79,9 +79,12 @@ bool EditActions::isElsewhere(bool back) const {
   // An own product comes into the book with its press beside the shelf, and goes with one there.
   const bool shelf = infoOf(m_window.station()).side == StationSide::Shelf;
   const auto touched = desk.book().touchedBy(back);
+  const bool tank = m_window.station() == Station::Tank;
   return !touched.empty() && std::none_of(touched.begin(), touched.end(), [&](const book::Ref& ref) {
     return ref == desk.inHand() || ref.kind == book::Kind::Formula ||
-           (shelf && ref.kind == book::Kind::Product);
+           (shelf && ref.kind == book::Kind::Product) ||
+           (tank && (ref.kind == book::Kind::Vessel || ref.kind == book::Kind::TankLine ||
+                     ref.kind == book::Kind::Reading));
   });
 }
 

@@ -8,6 +8,8 @@
 #include "services/units_shown.h"
 #include "units/constants.h"
 #include "wording/before_mixing.h"
+#include "wording/reading_words.h"
+#include "wording/record_words.h"
 #include "wording/tr.h"
 #include "wording/water_words.h"
 #include "words.h"
@@ -102,9 +104,13 @@ LineBar::LineBar(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidg
   }
   connect(&editor, &FormulaEditor::changed, this, &LineBar::refresh);
   connect(&units, &UnitsShown::changed, this, &LineBar::refresh);
+  connect(&units, &UnitsShown::changed, this, &LineBar::refreshTank);
   connect(&desk, &BookDesk::bookOpened, this, &LineBar::refreshBook);
   connect(&desk, &BookDesk::changed, this, [this](const std::vector<book::Ref>& refs) {
-    if (std::any_of(refs.begin(), refs.end(), [](const auto& ref) { return ref.kind == book::Kind::Batch; }))
+    if (std::any_of(refs.begin(), refs.end(), [](const auto& ref) {
+          return ref.kind == book::Kind::Batch || ref.kind == book::Kind::Reading ||
+                 ref.kind == book::Kind::Vessel;
+        }))
       refreshBook();
   });
   refresh();
@@ -179,14 +185,37 @@ void LineBar::refresh() {
                                                   : core::weighPlan(document.given.request.shelf,
                                                                     answer.solution.grams, document.scales);
   card(Station::Bench)
-      ->setHeadline(!before.harmful.isEmpty() ? tr("feed is HARMFUL: read first")
-                    : !before.isEmpty()       ? tr("something falls out: read first")
+      ->setHeadline(!before.harmful.isEmpty() ? tr("HARMFUL: read first")
+                    : !before.isEmpty()       ? tr("falls out: read first")
                                               : tr("weighing sheet"),
                     counted(plan.size(), tr("%1 weighing · print or PDF"), tr("%1 weighings · print or PDF")),
                     !before.isEmpty());
 }
 
+/// The vessel that was read last.
+void LineBar::refreshTank() {
+  auto* card = this->card(Station::Tank);
+  if (!m_desk.isOpen()) return card->setHeadline(tr("no book open"), "", false);
+  auto& store = m_desk.book().store();
+  const auto newest = store.readings(std::nullopt, 1);
+  if (!newest || newest->empty()) {
+    const auto vessels = store.list(book::Kind::Vessel, false);
+    const auto count = vessels ? vessels->size() : 0;
+    return card->setHeadline(count == 0 ? tr("no tank yet") : counted(count, tr("%1 tank"), tr("%1 tanks")),
+                             count == 0 ? tr("name one") : tr("nothing read yet"), false);
+  }
+  QStringList said;
+  for (const auto* quantity : {"ec", "ph"}) {
+    const auto last = store.readings(std::nullopt, 1, {newest->front().vesselUid, quantity, {}, {}});
+    if (last && !last->empty())
+      said << (std::string_view(quantity) == "ph" ? tr("pH %1").arg(readingText(last->front()))
+                                                  : readingText(last->front()));
+  }
+  card->setHeadline(said.join(" · "), qtext(newest->front().vesselName), false);
+}
+
 void LineBar::refreshBook() {
+  refreshTank();
   if (!m_desk.isOpen()) return card(Station::Book)->setHeadline(tr("no book open"), "", false);
   const auto newest = m_desk.book().store().batches({}, std::nullopt, 1);
   const auto farm = QString::fromStdString(m_desk.book().farm());

@@ -52,6 +52,7 @@ protected:
 private:
   void refresh();
   void refreshBook();
+  void refreshTank();
   FormulaEditor& m_editor;
   UnitsShown& m_units;
   BookDesk& m_desk;

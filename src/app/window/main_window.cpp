@@ -21,6 +21,7 @@
 #include "stations/formula/solve_bar.h"
 #include "stations/formula/stage_strip.h"
 #include "stations/stocks/stocks_page.h"
+#include "stations/tank/tank_page.h"
 #include "stations/target/crops_page.h"
 #include "stations/target/target_page.h"
 #include "stations/water/acid_panel.h"
@@ -185,6 +186,7 @@ QWidget* MainWindow::makeStations() {
   m_firstStart = new FirstStart(m_desk, m_units);
   m_firstView = scrolling(m_firstStart);
   m_pages->addWidget(m_firstView);
+  addStation(Station::Tank, makeTankPage());
   auto* crops = new CropsPage(m_editor, m_units, m_desk);
   auto* cropsView = scrolling(crops);
   m_pages->addWidget(cropsView);
@@ -207,6 +209,20 @@ QWidget* MainWindow::makeStations() {
   });
   connect(m_productPage, &ProductPage::done, this, [this] { showStation(Station::Formula); });
   return m_pages;
+}
+
+QWidget* MainWindow::makeTankPage() {
+  m_tank = new TankPage(m_desk, m_units, m_prompts);
+  connect(m_tank, &TankPage::message, this, &MainWindow::say);
+  connect(m_tank, &TankPage::targetAsked, this, [this](const core::FeedContent& feed) {
+    const auto& facts = m_tank->facts();
+    if (facts.formulaUid != m_desk.inHand().uid)
+      if (const auto trouble = m_desk.openFormula({book::Kind::Formula, facts.formulaUid}))
+        return say(QString::fromStdString(words::problemText(*trouble)));
+    TargetEdits(m_editor).takeFeed(feed.milligramsPerLitre, QString::fromStdString(facts.name));
+    showStation(Station::Target);
+  });
+  return m_tank;
 }
 
 void MainWindow::connectBench(BenchPage* bench) {
@@ -255,6 +271,7 @@ void MainWindow::showStation(Station station) {
   if (!wide) m_side->setCurrentWidget(m_sides.at(side));
   m_line->setCurrent(station);
   if (station == Station::Formula) return m_lanes->setFocus();
+  if (station == Station::Tank) return m_tank->focusFirst();
   if (station != Station::Stocks) return;
   if (auto* factor = findChild<QWidget*>("stockFactor")) factor->setFocus(Qt::ShortcutFocusReason);
 }

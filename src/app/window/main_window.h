@@ -33,6 +33,7 @@ class BenchPage;
 class RunPage;
 enum class RunSort : int;
 class StocksPage;
+class TankPage;
 class WaterPage;
 class ViewActions;
 
@@ -57,6 +58,7 @@ public:
   MendFinder& mends() { return m_mends; }
   BookPage& bookPage() { return *m_bookPage; }
   StocksPage& stocksPage() { return *m_stocks; }
+  TankPage& tankPage() { return *m_tank; }
   Prompts& prompts() { return m_prompts; }
   void showStation(Station station);
   Station station() const { return m_station; }
@@ -84,6 +86,7 @@ private:
   void addStation(Station station, QWidget* page);
   void connectParts(QWidget* acid);
   void connectBench(BenchPage* bench);
+  QWidget* makeTankPage();
   void keepMixedBatch();
   void runAtTheBench(RunSort sort);
   bool beginRun(RunSort sort);
@@ -112,6 +115,7 @@ private:
   BookPage* m_bookPage = nullptr;
   StocksPage* m_stocks = nullptr;
   WaterPage* m_water = nullptr;
+  TankPage* m_tank = nullptr;
   FirstStart* m_firstStart = nullptr;
   QLabel *m_banner = nullptr, *m_kept = nullptr;
   RunPage* m_run = nullptr;

@@ -6,7 +6,7 @@
 namespace butte::app {
 
 /// The stations of the line, in the order of the work.
-enum class Station { Water, Target, Formula, Stocks, Bench, Book };
+enum class Station { Water, Target, Formula, Stocks, Bench, Tank, Book };
 
 /// What stands beside a station.
 enum class StationSide { Shelf, Acid, Book, None };
@@ -31,8 +31,10 @@ inline constexpr std::array stations{
                 QT_TRANSLATE_NOOP("butte", "&Stocks"), StationSide::None},
     StationInfo{Station::Bench, "bench", QT_TRANSLATE_NOOP("butte", "Bench"),
                 QT_TRANSLATE_NOOP("butte", "&Bench sheet"), StationSide::Shelf},
+    StationInfo{Station::Tank, "tank", QT_TRANSLATE_NOOP("butte", "Tank"),
+                QT_TRANSLATE_NOOP("butte", "Tan&k"), StationSide::None},
     StationInfo{Station::Book, "book", QT_TRANSLATE_NOOP("butte", "Book"),
-                QT_TRANSLATE_NOOP("butte", "Boo&k"), StationSide::Book}};
+                QT_TRANSLATE_NOOP("butte", "B&ook"), StationSide::Book}};
 static_assert([] {
   for (std::size_t i = 0; i < stations.size(); ++i)
     if (static_cast<std::size_t>(stations[i].station) != i) return false;

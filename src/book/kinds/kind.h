@@ -18,7 +18,8 @@ enum class Kind {
   ReadingImport,
   PaperLayout,
   BenchRun,
-  ScaleCheck
+  ScaleCheck,
+  TankLine
 };
 
 /// The codes that stand in the file: "water", "product", "stock_plan" ...

@@ -11,7 +11,8 @@ namespace {
 /// In the order of the book's pages and exports.
 constexpr std::array all{&kinds::water,         &kinds::product,     &kinds::target,   &kinds::formula,
                          &kinds::stockPlan,     &kinds::vessel,      &kinds::batch,    &kinds::reading,
-                         &kinds::readingImport, &kinds::paperLayout, &kinds::benchRun, &kinds::scaleCheck};
+                         &kinds::readingImport, &kinds::paperLayout, &kinds::benchRun, &kinds::scaleCheck,
+                         &kinds::tankLine};
 
 } // namespace
 

@@ -1,31 +1,24 @@
 // What holds feed on the farm and is read with meters: reservoir, raft pond, bucket.
-#include "kinds/kind_info.h"
+#include "book/vessel_facts.h"
 
 #include "changes/json_changes.h"
-#include "things/figures.h"
+#include "kinds/kind_info.h"
 
 namespace butte::book {
-
-using core::ProblemCode;
-using exchange::ObjectReader;
 
 namespace {
 
 Trouble checkVessel(const Json& body) {
-  Trouble problem;
-  ObjectReader reader(body, "", problem);
-  if (reader.text("name").value_or("").empty())
-    reader.fail(ProblemCode::MissingKey, "name", {"a vessel needs the name that it has on the farm"});
-  exchange::figure(reader, exchange::Dialect::Document, exchange::figures::tankVolume);
-  reader.text("note");
-  reader.finish();
-  return problem;
+  const auto facts = vesselFactsFromJson(body);
+  return facts ? Trouble() : Trouble(facts.problem());
 }
 
 std::vector<core::Change> vesselChanges(const Json& before, const Json& after) {
   std::vector<core::Change> out;
   const Differences found{before, after, out};
-  for (const auto* key : {"name", "volume", "note"})
+  for (const auto* key : {"name", "volume", "low", "drunk_per_day", "ground", "usual_temperature", "crop",
+                          "climate", "drains_to_waste", "open_to_rain", "rule_high_ec", "rule_low_ec",
+                          "rule_high_percent", "rule_low_percent", "rule_high_ph", "rule_low_ph", "note"})
     found.place(std::string("/") + key, key);
   return out;
 }

@@ -168,6 +168,8 @@ namespace butte::core {
   X(RunBegun, "run_begun")                    /* name */                                                     \
   X(RunTold, "run_told")                      /* name */                                                     \
   X(ScaleChecked, "scale_checked")            /* scale */                                                    \
+  X(VesselFact, "vessel_fact")                /* vessel, fact, text or figure with its unit */               \
+  X(TankTold, "tank_told")                    /* vessel, what was done, amount */                            \
   X(LayoutKept, "layout_kept")                /* name */                                                     \
   X(RowsBroughtIn, "rows_brought_in")         /* count, kind, file */                                        \
   X(ReadingsBroughtIn, "readings_brought_in") /* count, file */                                              \

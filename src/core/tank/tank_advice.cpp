@@ -9,6 +9,7 @@ namespace butte::core {
 namespace {
 
 constexpr int weekDays = 7;
+constexpr double leastRoom = 0.005;    // of a full vessel: no mark is met closer (common practice)
 constexpr double litreWaterKg = 0.998; // a feed at 20 degC, to 0.3 %
 
 FeedContent scaled(const FeedContent& feed, double factor) {
@@ -29,7 +30,8 @@ FeedContent atStrength(const FeedContent& water, const FeedContent& feed, double
 class Advisor {
 public:
   explicit Advisor(const AdviceRequest& request) : m_request(request) {
-    m_room = std::max(request.plan.full - request.stands.volume, Volume{});
+    const auto missing = request.plan.full - request.stands.volume;
+    if (missing > request.plan.full * leastRoom) m_room = missing;
     if (const auto perLitre = request.stands.perLitre()) {
       m_ph = readingsOf(*perLitre, request.air);
     }

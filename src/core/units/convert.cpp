@@ -11,12 +11,20 @@
 namespace butte::core {
 namespace {
 
-enum class Dimension { Mass, Volume, MassPerVolume, AmountPerVolume, EquivalentsPerVolume, Conductivity };
+enum class Dimension {
+  Mass,
+  Volume,
+  Area,
+  MassPerVolume,
+  AmountPerVolume,
+  EquivalentsPerVolume,
+  Conductivity
+};
 
 struct Unit {
   std::string_view name;
   Dimension dimension;
-  double toBase; ///< base units: g, L, mg/L, mmol/L, meq/L, mS/cm
+  double toBase; ///< base units: g, L, m2, mg/L, mmol/L, meq/L, mS/cm
 };
 
 constexpr double meqPerMilligramCaCO3 = 1 / constant::milligramsCaCO3PerMeq;
@@ -27,7 +35,7 @@ constexpr double meqPerGermanDegree = 10 * 2 / 56.077;
 constexpr double meqPerFrenchDegree = 0.2;
 constexpr double grainMilligrams = factor::gramsPerGrain * 1000;
 
-constexpr std::array<Unit, 37> units{{
+constexpr std::array<Unit, 39> units{{
     {"kg", Dimension::Mass, 1000},
     {"g", Dimension::Mass, 1},
     {"mg", Dimension::Mass, 0.001},
@@ -44,6 +52,8 @@ constexpr std::array<Unit, 37> units{{
     {"tsp", Dimension::Volume, factor::litresPerUsTeaspoon},
     {"tbsp", Dimension::Volume, factor::litresPerUsTablespoon},
     {"cup", Dimension::Volume, factor::litresPerUsCup},
+    {"m2", Dimension::Area, 1},
+    {"ft2", Dimension::Area, factor::squareMetresPerSquareFoot},
     {"kg/L", Dimension::MassPerVolume, 1e6},
     {"g/L", Dimension::MassPerVolume, 1000},
     {"mg/L", Dimension::MassPerVolume, 1},

@@ -12,6 +12,7 @@ inline constexpr double litresPerUsFluidOunce = litresPerUsGallon / 128;
 inline constexpr double litresPerUsTeaspoon = litresPerUsGallon / 768;
 inline constexpr double litresPerUsTablespoon = litresPerUsGallon / 256;
 inline constexpr double litresPerUsCup = litresPerUsGallon / 16;
+inline constexpr double squareMetresPerSquareFoot = 0.09290304;
 /// The three conventions of "ppm" meters, in ppm per mS/cm (common practice).
 inline constexpr double ppm500 = 500;
 inline constexpr double ppm640 = 640;

@@ -5,7 +5,7 @@
 #include "paint/axes.h"
 #include "paint/fitted_text.h"
 #include "paint/theme.h"
-#include "stations/book/reading_words.h"
+#include "wording/reading_words.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 

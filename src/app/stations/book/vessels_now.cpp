@@ -4,7 +4,7 @@
 #include "document/book_desk.h"
 #include "paint/line_of_text.h"
 #include "paint/theme.h"
-#include "stations/book/reading_words.h"
+#include "wording/reading_words.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 

@@ -1,4 +1,4 @@
-#include "stations/book/reading_words.h"
+#include "wording/reading_words.h"
 
 #include "deed_words.h"
 #include "language.h"
@@ -11,12 +11,20 @@
 
 namespace butte::app {
 
+namespace {
+std::string_view keptUnit(std::string_view quantity) {
+  const auto* known = book::quantityFrom(quantity);
+  return known ? known->unit : std::string_view();
+}
+} // namespace
+
 std::string preferredUnit(std::string_view quantity) {
   const auto& measures = words::measures();
-  return quantity == "ec"            ? measures.conductivityUnit()
-         : quantity == "level"       ? measures.volumeUnit()
-         : quantity == "temperature" ? measures.temperatureUnit()
-                                     : std::string();
+  const auto kept = keptUnit(quantity);
+  return kept == "mS/cm" ? measures.conductivityUnit()
+         : kept == "L"   ? measures.volumeUnit()
+         : kept == "C"   ? measures.temperatureUnit()
+                         : std::string();
 }
 
 double readingIn(std::string_view quantity, double kept) {
@@ -29,9 +37,10 @@ double readingIn(std::string_view quantity, double kept) {
 
 QString readingValueText(std::string_view quantity, double kept) {
   const auto& measures = words::measures();
-  if (quantity == "ec") return qtext(measures.text(core::Conductivity::fromMilliSiemensPerCm(kept)));
-  if (quantity == "level") return qtext(measures.text(core::Volume::fromLitres(kept)));
-  if (quantity == "temperature") return qtext(measures.text(core::Temperature::fromCelsius(kept)));
+  const auto unit = keptUnit(quantity);
+  if (unit == "mS/cm") return qtext(measures.text(core::Conductivity::fromMilliSiemensPerCm(kept)));
+  if (unit == "L") return qtext(measures.text(core::Volume::fromLitres(kept)));
+  if (unit == "C") return qtext(measures.text(core::Temperature::fromCelsius(kept)));
   return localNumber(kept, 1);
 }
 

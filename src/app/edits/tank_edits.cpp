@@ -1,0 +1,273 @@
+#include "edits/tank_edits.h"
+
+#include "base/decimal.h"
+#include "document/book_desk.h"
+#include "dose/vessel.h"
+#include "formula_json.h"
+#include "typed_numbers.h"
+#include "units/convert.h"
+
+#include <algorithm>
+
+namespace butte::app {
+
+using book::Kind;
+using book::Ref;
+using book::TankLine;
+using book::Trouble;
+using core::DeedCode;
+using core::problemAt;
+using core::ProblemCode;
+using exchange::Amount;
+using exchange::Json;
+
+namespace {
+
+/// More readings of one quantity are told by means: a filter learns no more from a reading a minute.
+constexpr int mostReadings = 2000;
+constexpr std::int64_t thinnedSeconds = 4 * 3600;
+
+/// A typed figure in the quantity's kept unit.
+core::Result<double> kept(const book::Quantity& quantity, const Amount& typed,
+                          const book::VesselFacts& facts) {
+  const auto number = core::parseDecimal(typed.digits);
+  if (!number) return problemAt(ProblemCode::NotANumber, std::string(quantity.code), {typed.digits});
+  double value = *number;
+  if (quantity.code == "level" && typed.unit == "cm") {
+    const auto volume = facts.volumeAt(*number);
+    if (!volume)
+      return problemAt(ProblemCode::MissingKey, "level", {"the vessel's inner measures, for a level in cm"});
+    value = volume->litres();
+  } else if (!quantity.unit.empty()) {
+    const auto converted = core::convert(*number, typed.unit, quantity.unit);
+    if (!converted) return converted.problem();
+    value = *converted;
+  }
+  if (value < quantity.least || value > quantity.most)
+    return problemAt(ProblemCode::OutsideLimits, std::string(quantity.code),
+                     {typed.digits, core::decimalText(quantity.least), core::decimalText(quantity.most),
+                      std::string(quantity.unit)});
+  return value;
+}
+
+std::vector<book::Reading> inOrder(std::vector<book::Reading> readings) {
+  std::stable_sort(readings.begin(), readings.end(),
+                   [](const auto& a, const auto& b) { return a.at < b.at; });
+  return readings;
+}
+
+} // namespace
+
+std::vector<book::RecordHead> TankEdits::vessels() const {
+  if (!m_desk.isOpen()) return {};
+  auto heads = m_desk.book().store().list(Kind::Vessel, false);
+  return heads ? std::move(heads).value() : std::vector<book::RecordHead>();
+}
+
+std::vector<book::RecordHead> TankEdits::formulas() const {
+  if (!m_desk.isOpen()) return {};
+  auto heads = m_desk.book().store().list(Kind::Formula, false);
+  return heads ? std::move(heads).value() : std::vector<book::RecordHead>();
+}
+
+core::Result<Json> TankEdits::bodyOf(const std::string& uid) const {
+  if (!m_desk.isOpen()) return problemAt(ProblemCode::BadFile, "book", {"no book is open"});
+  const auto record = m_desk.book().record({Kind::Vessel, uid});
+  if (!record) return record.problem();
+  if (!*record) return problemAt(ProblemCode::BadFile, "vessel", {"it is no longer in the book"});
+  return (*record)->body;
+}
+
+core::Result<book::VesselFacts> TankEdits::facts(const std::string& uid) const {
+  const auto body = bodyOf(uid);
+  if (!body) return body.problem();
+  return book::vesselFactsFromJson(*body);
+}
+
+core::Result<VesselLog> TankEdits::log(const std::string& uid) const {
+  auto known = facts(uid);
+  if (!known) return known.problem();
+  VesselLog out;
+  out.facts = std::move(known).value();
+  auto& store = m_desk.book().store();
+  const auto trouble = store.eachRecord(Kind::TankLine, [&](const book::Record& record, book::Moment) {
+    if (record.binnedAt) return true;
+    auto line = book::tankLineFromJson(record.body);
+    if (line && line->vesselUid == uid) out.lines.emplace_back(record.ref, std::move(line).value());
+    return true;
+  });
+  if (trouble) return *trouble;
+  std::stable_sort(out.lines.begin(), out.lines.end(),
+                   [](const auto& a, const auto& b) { return a.second.at < b.second.at; });
+  for (const auto& quantity : book::quantities()) {
+    const book::ReadingFilter filter{uid, std::string(quantity.code), {}, {}};
+    auto found = store.readings(std::nullopt, mostReadings + 1, filter);
+    if (!found) return found.problem();
+    auto readings = std::move(found).value();
+    if (readings.size() > static_cast<std::size_t>(mostReadings)) {
+      const auto means = store.readingBuckets(filter, thinnedSeconds);
+      if (!means) return means.problem();
+      readings.clear();
+      for (const auto& bucket : *means)
+        readings.push_back({0,
+                            uid,
+                            filter.quantity,
+                            {bucket.index * thinnedSeconds + thinnedSeconds / 2},
+                            bucket.mean,
+                            {},
+                            {},
+                            {}});
+      out.thinned = true;
+    }
+    out.readings.insert(out.readings.end(), readings.begin(), readings.end());
+  }
+  out.readings = inOrder(std::move(out.readings));
+  return out;
+}
+
+std::map<std::string, book::Reading> TankEdits::lastReadings(const std::string& uid) const {
+  std::map<std::string, book::Reading> out;
+  for (const auto& quantity : book::quantities()) {
+    const book::ReadingFilter filter{uid, std::string(quantity.code), {}, {}};
+    const auto last = m_desk.book().store().readings(std::nullopt, 1, filter);
+    if (last && !last->empty()) out[filter.quantity] = last->front();
+  }
+  return out;
+}
+
+bool TankEdits::isNamed(const QString& name) const {
+  const auto heads = vessels();
+  return std::any_of(heads.begin(), heads.end(), [&](const book::RecordHead& head) {
+    return QString::fromStdString(head.name).compare(name.trimmed(), Qt::CaseInsensitive) == 0;
+  });
+}
+
+core::Result<std::string> TankEdits::makeVessel(const QString& typed) {
+  const auto name = typed.trimmed();
+  if (!m_desk.isOpen()) return problemAt(ProblemCode::BadFile, "book", {"no book is open"});
+  const auto made = m_desk.book().create(Kind::Vessel, Json{{"name", name.toStdString()}},
+                                         {DeedCode::ThingMade, {name.toStdString()}});
+  if (!made) return made.problem();
+  return made->uid;
+}
+
+Trouble TankEdits::set(const std::string& uid, const std::string& key, const Json& value,
+                       std::vector<std::string> told) {
+  const auto body = bodyOf(uid);
+  if (!body) return body.problem();
+  Json next = *body;
+  if (value.is_null())
+    next.erase(key);
+  else
+    next[key] = value;
+  if (next == *body) return {};
+  if (auto trouble = book::vesselFactsFromJson(next); !trouble) return trouble.problem();
+  told.insert(told.begin(), {next.value("name", std::string()), key});
+  const Json before = body->contains(key) ? (*body)[key] : Json();
+  book::Step step;
+  step.deed = {DeedCode::VesselFact, std::move(told)};
+  step.mergeKey = "vessel/" + uid + "/" + key;
+  step.changes.push_back({{Kind::Vessel, uid}, "/body/" + key, before, value});
+  return m_desk.book().applyGathering(std::move(step));
+}
+
+Trouble TankEdits::setAmount(const std::string& uid, const std::string& key, const Amount& amount) {
+  return set(uid, key, amount.isEmpty() ? Json() : exchange::amountJson(amount.digits, amount.unit),
+             {amount.digits, amount.unit});
+}
+
+Trouble TankEdits::setText(const std::string& uid, const std::string& key, const QString& text) {
+  const auto value = text.trimmed().toStdString();
+  return set(uid, key, value.empty() ? Json() : Json(value), {key == "formula" ? "" : value});
+}
+
+Trouble TankEdits::setFlag(const std::string& uid, const std::string& key, bool on) {
+  return set(uid, key, on ? Json(true) : Json(), {});
+}
+
+Trouble TankEdits::setMeasures(const std::string& uid, const std::optional<core::Vessel>& measures) {
+  if (!measures) return set(uid, "measures", Json(), {});
+  return set(uid, "measures",
+             Json{{"shape", core::vesselShapeKey(measures->shape)},
+                  {"across_cm", core::decimalText(measures->acrossCm)},
+                  {"along_cm", core::decimalText(measures->alongCm)},
+                  {"height_cm", core::decimalText(measures->heightCm)}},
+             {});
+}
+
+Trouble TankEdits::read(const std::string& uid, const TypedReadings& typed) {
+  const auto body = bodyOf(uid);
+  if (!body) return body.problem();
+  const auto facts = book::vesselFactsFromJson(*body);
+  if (!facts) return facts.problem();
+  const auto number = m_desk.book().store().nextReadingNumber();
+  if (!number) return number.problem();
+  book::Step step;
+  step.deed = {DeedCode::TankTold, {facts->name, "read", "", ""}};
+  auto next = *number;
+  const auto at = book::Moment::now();
+  for (const auto& [code, amount] : {std::pair{"ec", &typed.ec},
+                                     {typed.phBy.c_str(), &typed.ph},
+                                     {"level", &typed.level},
+                                     {"temperature", &typed.temperature}}) {
+    if (amount->isEmpty()) continue;
+    const auto value = kept(*book::quantityFrom(code), *amount, *facts);
+    if (!value) return value.problem();
+    const book::Reading reading{
+        next, uid, code, at, *value, amount->digits + (amount->unit.empty() ? "" : " " + amount->unit),
+        {},   {}};
+    step.changes.push_back(
+        {{Kind::Reading, std::to_string(next)}, "", Json(), Json{{"body", toJson(reading)}}});
+    ++next;
+  }
+  if (step.changes.empty()) return {};
+  return m_desk.book().apply(std::move(step));
+}
+
+Trouble TankEdits::tellAll(std::vector<TankLine> lines) {
+  book::Step step;
+  const auto now = book::Moment::now();
+  for (auto& line : lines) {
+    const auto body = bodyOf(line.vesselUid);
+    if (!body) return body.problem();
+    if (line.at.seconds == 0) line.at = now;
+    if (line.who.empty()) line.who = m_desk.initials().toStdString();
+    if (!book::comesFromFormula(line.did)) line.formulaUid.clear();
+    if (!line.formulaUid.empty() && line.formulaVersion == 0) {
+      const auto version = m_desk.book().makeVersion({Kind::Formula, line.formulaUid}, "used");
+      if (!version) return version.problem();
+      line.formulaVersion = *version;
+    }
+    if (step.changes.empty())
+      step.deed = {DeedCode::TankTold,
+                   {body->value("name", std::string()), std::string(code(line.did)), line.volume.digits,
+                    line.volume.unit}};
+    step.changes.push_back({book::freshRef(Kind::TankLine), "", Json(), Json{{"body", toJson(line)}}});
+  }
+  return step.changes.empty() ? Trouble() : m_desk.book().apply(std::move(step));
+}
+
+Trouble TankEdits::strike(const Ref& line, const QString& what) {
+  return m_desk.book().moveToBin(line, what.toStdString());
+}
+
+std::shared_ptr<const exchange::FormulaDocument> TankEdits::formula(const std::string& uid,
+                                                                    int version) const {
+  if (uid.empty() || !m_desk.isOpen()) return nullptr;
+  if (version == 0) {
+    const auto record = m_desk.book().record({Kind::Formula, uid});
+    if (!record || !*record) return nullptr;
+    auto document = exchange::readFormulaDocument((*record)->body);
+    return document ? std::make_shared<const exchange::FormulaDocument>(std::move(document).value())
+                    : nullptr;
+  }
+  auto& slot = m_formulas[{uid, version}];
+  if (slot) return slot;
+  const auto found = m_desk.book().store().version(uid, version);
+  if (!found || !*found) return nullptr;
+  auto document = exchange::readFormulaDocument((*found)->body);
+  if (document) slot = std::make_shared<const exchange::FormulaDocument>(std::move(document).value());
+  return slot;
+}
+
+} // namespace butte::app

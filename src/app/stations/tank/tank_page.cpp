@@ -1,0 +1,415 @@
+#include "stations/tank/tank_page.h"
+
+#include "document/book_desk.h"
+#include "fields/filling_combo.h"
+#include "paint/beside_or_below.h"
+#include "paint/flow_row.h"
+#include "paint/theme.h"
+#include "paint/wrapped_label.h"
+#include "refresh/while_seen.h"
+#include "services/prompts.h"
+#include "services/units_shown.h"
+#include "stations/tank/advice_matrix.h"
+#include "stations/tank/element_bands.h"
+#include "stations/tank/facts_panel.h"
+#include "stations/tank/log_entry.h"
+#include "stations/tank/log_list.h"
+#include "stations/tank/tank_picture.h"
+#include "stations/tank/tank_words.h"
+#include "stations/tank/vessel_card.h"
+#include "wording/record_words.h"
+#include "wording/tr.h"
+
+#include <QButtonGroup>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QStackedWidget>
+#include <QVBoxLayout>
+#include <algorithm>
+
+namespace butte::app {
+
+using book::TankDid;
+using book::TankLine;
+using core::AdviceKind;
+
+namespace {
+QLayout* alone(QWidget* widget) {
+  auto* out = new QVBoxLayout;
+  out->addWidget(widget);
+  return out;
+}
+
+/// As low as the page wants it.
+QScrollArea* scrolled(QWidget* inside) {
+  auto* out = new QScrollArea;
+  out->setWidget(inside);
+  out->setWidgetResizable(true);
+  out->setFrameShape(QFrame::NoFrame);
+  out->setFocusPolicy(Qt::NoFocus);
+  out->setMinimumHeight(60);
+  out->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Ignored);
+  return out;
+}
+} // namespace
+
+TankPage::TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget* parent)
+    : QWidget(parent), m_desk(desk), m_units(units), m_prompts(prompts), m_edits(desk),
+      m_new(new QPushButton(tr("New tank…"))), m_picture(new TankPicture(units)),
+      m_elements(new ElementBands), m_advice(new AdviceMatrix(units)), m_entry(new LogEntry(units)),
+      m_list(new LogList), m_facts(new FactsPanel(m_edits, units)), m_side(new QStackedWidget),
+      m_ahead(new WrappedLabel), m_doing(new WrappedLabel), m_do(new QPushButton(tr("Done: log it"))),
+      m_over(new FillingCombo), m_seen(new WhileSeen(this, [this] { refresh(); })) {
+  m_new->setObjectName("newTank");
+  connect(m_new, &QPushButton::clicked, this, &TankPage::newVessel);
+  auto* cards = new QWidget;
+  m_cardRow = new FlowRow(cards, 8);
+  m_cardRow->addWidget(m_new);
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(8);
+  column->addWidget(cards);
+  auto* upper = new BesideOrBelow(16);
+  upper->add(alone(m_picture), 3);
+  upper->add(alone(makeSide()), 2);
+  column->addWidget(upper, 1);
+  column->addWidget(makeBelow());
+  m_entry->onRead = [this](const TypedReadings& typed) { return keepReadings(typed); };
+  m_entry->onTold = [this](const TankLine& line) { return keepLine(line); };
+  connect(m_entry, &LogEntry::message, this, &TankPage::message);
+  connect(m_facts, &FactsPanel::message, this, &TankPage::message);
+  connect(m_picture, &TankPicture::explained, this, &TankPage::message);
+  connect(m_list, &LogList::strikeAsked, this, [this](const book::Ref& line, const QString& what) {
+    heard(m_edits.strike(line, what), tr("In the bin: %1; Ctrl+Z brings it back.").arg(what));
+  });
+  connect(m_advice, &AdviceMatrix::picked, this, &TankPage::showAdvice);
+  connect(m_advice, &AdviceMatrix::taken, this, &TankPage::doAdvice);
+  connect(m_do, &QPushButton::clicked, this, [this] { doAdvice(m_advice->chosen()); });
+  const auto outdate = [this] { m_seen->outdate(); };
+  connect(&desk, &BookDesk::bookOpened, this, outdate);
+  connect(&desk, &BookDesk::changed, this, [outdate](const std::vector<book::Ref>& refs) {
+    using book::Kind;
+    if (std::any_of(refs.begin(), refs.end(), [](const book::Ref& ref) {
+          return ref.kind == Kind::Vessel || ref.kind == Kind::TankLine || ref.kind == Kind::Reading ||
+                 ref.kind == Kind::Formula;
+        }))
+      outdate();
+  });
+  connect(&units, &UnitsShown::changed, this, outdate);
+}
+
+QWidget* TankPage::makeSide() {
+  auto* side = new QWidget;
+  auto* column = new QVBoxLayout(side);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(6);
+  auto* heads = new QHBoxLayout;
+  auto* group = new QButtonGroup(side);
+  const auto add = [&](const QString& words, const QString& object, QWidget* page) {
+    auto* button = new QPushButton(words);
+    button->setObjectName(object);
+    button->setCheckable(true);
+    group->addButton(button, m_side->count());
+    heads->addWidget(button);
+    m_side->addWidget(page);
+  };
+  auto* now = new QWidget;
+  auto* inside = new QVBoxLayout(now);
+  inside->setContentsMargins(0, 0, 0, 0);
+  m_ahead->setObjectName("tankAhead");
+  m_ahead->setFont(faceOf(12));
+  m_ahead->setAlignment(Qt::AlignTop | Qt::AlignLeft);
+  inside->addWidget(m_entry);
+  inside->addWidget(m_ahead, 1);
+  add(tr("Now"), "tankNow", scrolled(now));
+  add(tr("Log"), "tankLogTab", m_list);
+  add(tr("Vessel"), "tankFacts", scrolled(m_facts));
+  heads->addStretch();
+  m_over->setObjectName("tankOver");
+  m_over->setAccessibleName(tr("laid over the picture"));
+  m_over->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+  m_over->setMinimumContentsLength(12);
+  m_over->addItem(tr("lay over…"), QString());
+  m_over->fill = [this] {
+    const auto before = m_over->currentData();
+    m_over->clear();
+    m_over->addItem(tr("lay over…"), QString());
+    m_over->addItem(tr("the same, a year before"), qtext(m_vessel));
+    for (const auto& head : m_edits.vessels())
+      if (head.ref.uid != m_vessel) m_over->addItem(qtext(head.name), qtext(head.ref.uid));
+    m_over->setCurrentIndex(std::max(0, m_over->findData(before)));
+  };
+  connect(m_over, &QComboBox::activated, this, &TankPage::layOver);
+  heads->addWidget(m_over);
+  group->button(0)->setChecked(true);
+  connect(group, &QButtonGroup::idClicked, m_side, &QStackedWidget::setCurrentIndex);
+  column->addLayout(heads);
+  column->addWidget(m_side, 1);
+  return side;
+}
+
+QWidget* TankPage::makeBelow() {
+  auto* below = new BesideOrBelow(16);
+  auto* choices = new QWidget;
+  auto* column = new QVBoxLayout(choices);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(4);
+  column->addWidget(m_advice);
+  auto* row = new QHBoxLayout;
+  m_doing->setObjectName("adviceDoing");
+  m_doing->setFont(faceOf(13));
+  m_do->setObjectName("adviceDo");
+  row->addWidget(m_doing, 1);
+  row->addWidget(m_do, 0, Qt::AlignTop);
+  column->addLayout(row);
+  column->addStretch();
+  below->add(alone(m_elements), 2);
+  below->add(alone(choices), 3);
+  return below;
+}
+
+void TankPage::showEvent(QShowEvent* event) {
+  QWidget::showEvent(event);
+  m_seen->outdate(); // time has passed
+}
+
+void TankPage::focusFirst() {
+  m_entry->focusFirst();
+}
+
+void TankPage::showVessel(const std::string& uid) {
+  m_vessel = uid;
+  m_seen->outdate();
+}
+
+void TankPage::refreshCards(const std::vector<book::RecordHead>& heads) {
+  const bool same = heads.size() == m_cards.size() && std::equal(heads.begin(), heads.end(), m_cards.begin(),
+                                                                 [](const auto& head, const auto* card) {
+                                                                   return head.ref.uid == card->uid();
+                                                                 });
+  if (!same) {
+    for (auto* card : m_cards)
+      delete card;
+    m_cards.clear();
+    for (int i = m_cardRow->count() - 1; i >= 0; --i)
+      if (m_cardRow->itemAt(i)->widget() == m_new) delete m_cardRow->takeAt(i);
+    for (const auto& head : heads) {
+      auto* card = new VesselCard(head.ref.uid);
+      card->setObjectName("tankCard" + QString::number(m_cards.size()));
+      connect(card, &QAbstractButton::clicked, this, [this, uid = head.ref.uid] { showVessel(uid); });
+      m_cardRow->addWidget(card);
+      m_cards.push_back(card);
+    }
+    m_cardRow->addWidget(m_new);
+  }
+  const auto now = book::Moment::now();
+  for (auto* card : m_cards) {
+    const auto facts = m_edits.facts(card->uid());
+    if (facts) card->show(*facts, m_edits.lastReadings(card->uid()), now);
+    card->setChecked(card->uid() == m_vessel);
+  }
+}
+
+void TankPage::refresh() {
+  const auto heads = m_edits.vessels();
+  const bool known =
+      std::any_of(heads.begin(), heads.end(), [&](const auto& head) { return head.ref.uid == m_vessel; });
+  if (!known) m_vessel = heads.empty() ? std::string() : heads.front().ref.uid;
+  refreshCards(heads);
+  m_side->setEnabled(!m_vessel.empty());
+  m_new->setEnabled(m_desk.isOpen() && !m_desk.isReadOnly());
+  if (m_vessel.empty()) {
+    m_work.cancel();
+    m_picture->showNothing(
+        tr("No tank yet. Name one, say how much it holds and which formula fills it: Butte "
+           "then keeps its log, follows every element, and says what to pour in."));
+    m_elements->clear();
+    m_advice->clear();
+    m_list->clear();
+    m_ahead->setText({});
+    showAdvice(-1);
+    return;
+  }
+  auto log = m_edits.log(m_vessel);
+  if (!log) {
+    emit message(problemWords(log.problem()));
+    return;
+  }
+  m_log = std::move(log).value();
+  work();
+  m_entry->setFacts(m_log.facts);
+  m_facts->show(m_vessel, m_log.facts);
+  m_list->show(m_log, m_given);
+}
+
+/// Behind the window's thread: a year of readings takes longer than a keystroke.
+void TankPage::work() {
+  TankGiven given;
+  given.facts = m_log.facts;
+  for (const auto& [ref, line] : m_log.lines) {
+    given.lines.push_back(line);
+    if (!line.formulaUid.empty())
+      given.formulas[{line.formulaUid, line.formulaVersion}] =
+          m_edits.formula(line.formulaUid, line.formulaVersion);
+  }
+  given.readings = m_log.readings;
+  given.formulas[{given.facts.formulaUid, 0}] = m_edits.formula(given.facts.formulaUid, 0);
+  given.now = book::Moment::now();
+  m_given = given;
+  m_work.start<TankStory>([given = std::move(given)] { return tankStory(given); },
+                          [this](TankStory story) { take(std::move(story)); });
+}
+
+void TankPage::take(TankStory story) {
+  m_story = std::move(story);
+  if (m_story.none != NoStory::None) {
+    m_picture->showNothing(noStoryWords(m_story.none));
+    m_elements->clear();
+    m_advice->clear();
+    m_ahead->setText(noStoryWords(m_story.none));
+    showAdvice(-1);
+    return;
+  }
+  m_picture->show(m_given, m_story);
+  m_elements->show(m_story);
+  m_advice->show(m_story);
+  QStringList words{driftWords(m_story)};
+  words << aheadWords(m_story);
+  const auto doubts = doubtWords(m_story, m_units);
+  constexpr qsizetype newest = 3;
+  for (auto i = std::max<qsizetype>(0, doubts.size() - newest); i < doubts.size(); ++i)
+    words << tr("Does not fit: %1").arg(doubts[i]);
+  words << guessWords(m_story) << doseWords(m_story, m_given) << scoreWords(m_story, m_units);
+  m_ahead->setText(words.join("\n"));
+  showAdvice(m_advice->chosen());
+}
+
+void TankPage::layOver() {
+  constexpr std::int64_t year = 365LL * 86400;
+  const auto uid = m_over->currentData().toString().toStdString();
+  if (uid.empty()) return m_picture->layOver({}, {}, 0);
+  const auto log = m_edits.log(uid);
+  if (log) m_picture->layOver(m_over->currentText(), log->readings, uid == m_vessel ? year : 0);
+}
+
+void TankPage::showAdvice(int advice) {
+  const bool some =
+      advice >= 0 && advice < static_cast<int>(m_story.advice.size()) && m_story.none == NoStory::None;
+  const bool open = some && m_story.advice[static_cast<std::size_t>(advice)].notOpen == core::NotOpen::None;
+  m_do->setEnabled(open && !m_desk.isReadOnly());
+  if (!open) {
+    m_do->setText(tr("Done: log it"));
+    m_doing->setText(m_story.none == NoStory::None
+                         ? tr("Choose a line: what it makes of the tank stands beside it, in a week below.")
+                         : QString());
+    return;
+  }
+  const auto& chosen = m_story.advice[static_cast<std::size_t>(advice)];
+  m_doing->setText(adviceDoing(chosen, m_story, m_given, m_units));
+  m_do->setText(chosen.kind == AdviceKind::FeedByUptake ? tr("As target of the formula")
+                                                        : tr("Done: log it"));
+}
+
+/// What a choice leaves in the log.
+std::vector<TankLine> TankPage::linesOf(const core::Advice& a) const {
+  std::vector<TankLine> out;
+  TankLine line;
+  const auto litres = [](core::Volume volume) {
+    return exchange::Amount{QString::number(volume.litres(), 'g', 6).toStdString(), "L"};
+  };
+  const auto pour = [&](book::TankLiquid liquid, double factor) {
+    if (!(a.pour > core::Volume{})) return;
+    line.did = TankDid::Poured;
+    line.liquid = liquid;
+    line.volume = litres(a.pour);
+    if (liquid == book::TankLiquid::Feed && std::abs(factor - 1) > 1e-6)
+      line.strengthPercent = {QString::number(100 * factor, 'g', 4).toStdString(), ""};
+    out.push_back(line);
+  };
+  const auto weigh = [&] {
+    TankLine salts;
+    salts.did = TankDid::Salts;
+    for (std::size_t p = 0; p < a.grams.size(); ++p)
+      if (a.grams[p] > core::Mass::fromMilligrams(1))
+        salts.weighed.push_back(
+            {m_story.productIds[p], {QString::number(a.grams[p].grams(), 'g', 5).toStdString(), "g"}});
+    if (!salts.weighed.empty()) out.push_back(salts);
+  };
+  switch (a.kind) {
+  case AdviceKind::RefillAsPlanned:
+  case AdviceKind::RefillByRule:
+  case AdviceKind::RefillByStocks:
+    pour(book::TankLiquid::Feed, a.feedFactor);
+    break;
+  case AdviceKind::RefillBySalts:
+    pour(book::TankLiquid::Water, 0);
+    weigh();
+    break;
+  case AdviceKind::AcidOrBase:
+    weigh();
+    break;
+  case AdviceKind::Bleed:
+    line.did = TankDid::Drained;
+    line.volume = litres(core::Volume::fromLitres(a.bleedLPerDay));
+    out.push_back(line);
+    break;
+  case AdviceKind::Dump:
+    line.did = TankDid::Emptied;
+    out.push_back(line);
+    line.did = TankDid::Filled;
+    line.volume = m_given.facts.full;
+    out.push_back(line);
+    break;
+  case AdviceKind::FeedByUptake:
+    break;
+  }
+  return out;
+}
+
+void TankPage::doAdvice(int index) {
+  if (index < 0 || index >= static_cast<int>(m_story.advice.size())) return;
+  const auto advice = m_story.advice[static_cast<std::size_t>(index)];
+  if (advice.notOpen != core::NotOpen::None)
+    return emit message(tr("%1: %2").arg(adviceTitle(advice.kind), notOpenWords(advice, m_story)));
+  if (advice.kind == AdviceKind::FeedByUptake) return emit targetAsked(advice.feed);
+  auto lines = linesOf(advice);
+  for (auto& line : lines) {
+    line.vesselUid = m_vessel;
+    line.formulaUid = m_given.facts.formulaUid;
+  }
+  if (heard(m_edits.tellAll(lines),
+            tr("In the log: %1. Ctrl+Z takes it back.").arg(adviceTitle(advice.kind))))
+    m_advice->choose(-1);
+}
+
+void TankPage::newVessel() {
+  const auto name = m_prompts.words(tr("New tank"), tr("What it is called on the farm:"), {}).trimmed();
+  if (name.isEmpty()) return;
+  if (m_edits.isNamed(name)) return emit message(tr("There is a tank called %1 already.").arg(name));
+  const auto made = m_edits.makeVessel(name);
+  if (!made) return emit message(problemWords(made.problem()));
+  // What is in hand most likely fills it.
+  if (!m_desk.inHand().uid.empty()) heard(m_edits.setText(*made, "formula", qtext(m_desk.inHand().uid)), {});
+  showVessel(*made);
+  findChild<QPushButton*>("tankFacts")->click();
+}
+
+bool TankPage::heard(const book::Trouble& trouble, const QString& done) {
+  if (trouble)
+    emit message(problemWords(*trouble));
+  else if (!done.isEmpty())
+    emit message(done);
+  return !trouble;
+}
+
+bool TankPage::keepReadings(const TypedReadings& typed) {
+  return heard(m_edits.read(m_vessel, typed), tr("Read and kept; Ctrl+Z takes it back."));
+}
+
+bool TankPage::keepLine(TankLine line) {
+  line.vesselUid = m_vessel;
+  line.formulaUid = m_given.facts.formulaUid;
+  return heard(m_edits.tell(line), tr("In the log; Ctrl+Z takes it back."));
+}
+
+} // namespace butte::app

@@ -1,0 +1,96 @@
+#pragma once
+#include "document/background.h"
+#include "document/tank_story.h"
+#include "edits/tank_edits.h"
+
+#include <QString>
+#include <QWidget>
+#include <memory>
+#include <vector>
+
+class QLabel;
+class QPushButton;
+class QStackedWidget;
+
+namespace butte::app {
+
+class AdviceMatrix;
+class BookDesk;
+class ElementBands;
+class FactsPanel;
+class FillingCombo;
+class FlowRow;
+class LogEntry;
+class LogList;
+class VesselCard;
+class TankPicture;
+class UnitsShown;
+class WhileSeen;
+class WrappedLabel;
+struct Prompts;
+
+/// Vessels that are kept: what stands in each, where it is heading, what to pour in now.
+class TankPage : public QWidget {
+  Q_OBJECT
+
+public:
+  TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget* parent = nullptr);
+  /// The vessel in hand.
+  void showVessel(const std::string& uid);
+  const std::string& vessel() const { return m_vessel; }
+  /// Nothing is being worked out any more.
+  bool isSettled() const { return !m_work.isBusy(); }
+  const TankStory& story() const { return m_story; }
+  const book::VesselFacts& facts() const { return m_given.facts; }
+  void focusFirst();
+
+signals:
+  void message(const QString& words);
+  /// A feed as plants take it becomes the target of the formula in hand.
+  void targetAsked(const butte::core::FeedContent& feed);
+
+protected:
+  void showEvent(QShowEvent* event) override;
+
+private:
+  QWidget* makeSide();
+  QWidget* makeBelow();
+  void refresh();
+  void refreshCards(const std::vector<book::RecordHead>& heads);
+  void work();
+  void take(TankStory story);
+  void layOver();
+  void showAdvice(int advice);
+  void doAdvice(int advice);
+  void newVessel();
+  bool keepReadings(const TypedReadings& typed);
+  bool keepLine(book::TankLine line);
+  bool heard(const book::Trouble& trouble, const QString& done);
+  std::vector<book::TankLine> linesOf(const core::Advice& advice) const;
+
+  BookDesk& m_desk;
+  UnitsShown& m_units;
+  Prompts& m_prompts;
+  TankEdits m_edits;
+  Background m_work;
+  std::string m_vessel;
+  VesselLog m_log;
+  TankGiven m_given;
+  TankStory m_story;
+  FlowRow* m_cardRow;
+  std::vector<VesselCard*> m_cards;
+  QPushButton* m_new;
+  TankPicture* m_picture;
+  ElementBands* m_elements;
+  AdviceMatrix* m_advice;
+  LogEntry* m_entry;
+  LogList* m_list;
+  FactsPanel* m_facts;
+  QStackedWidget* m_side;
+  WrappedLabel *m_ahead, *m_doing;
+  QPushButton* m_do;
+  FillingCombo* m_over;
+  WhileSeen* m_seen;
+};
+
+} // namespace butte::app

@@ -1,0 +1,66 @@
+#pragma once
+#include "amount.h"
+#include "base/result.h"
+#include "record.h"
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace butte::book {
+
+/// What was done to a vessel, or seen of it. Codes stand in the file for good.
+enum class TankDid {
+  Filled,     ///< "filled": up to a mark
+  Poured,     ///< "poured": so much
+  Salts,      ///< "salts": weighed into it, or acid and base by weight
+  Drained,    ///< "drained"
+  Emptied,    ///< "emptied": all thrown away
+  Rained,     ///< "rained"
+  Analysed,   ///< "analysed": a laboratory's figures
+  Planted,    ///< "planted"
+  Calibrated, ///< "calibrated": a pen
+  Cups,       ///< "cups": of feed per tray, and what was left
+  Noted       ///< "noted": roots, leaves, harvest, a photo's name
+};
+std::string_view code(TankDid did);
+/// Whether a formula has to say what it was.
+bool comesFromFormula(TankDid did);
+
+/// What is poured: by a version of a formula, or its water alone.
+enum class TankLiquid { Feed, Water };
+
+struct WeighedIn {
+  std::string product;     ///< id on the formula's shelf
+  exchange::Amount amount; ///< by weight, or of a liquid by volume
+};
+
+struct AnalysedFigure {
+  std::string element; ///< its key: "N_NO3"
+  exchange::Amount amount;
+};
+
+/// One line of a vessel's log. The body of a Kind::TankLine record is this as JSON (docs/formats/book.md).
+struct TankLine {
+  std::string vesselUid;
+  Moment at;
+  std::string who;
+  TankDid did = TankDid::Noted;
+  exchange::Amount volume; ///< the mark of Filled; of Poured, Drained, Rained; given of Cups
+  exchange::Amount left;   ///< of Cups
+  TankLiquid liquid = TankLiquid::Feed;
+  exchange::Amount strengthPercent; ///< of the feed over its water; nothing: full
+  std::string formulaUid;           ///< of Filled, Poured, Salts
+  int formulaVersion = 0;
+  std::vector<WeighedIn> weighed;
+  std::vector<AnalysedFigure> figures;
+  exchange::Amount slopePercent; ///< of Calibrated
+  std::string about; ///< of Noted: roots, leaves, harvest, photo; of Calibrated: ec, ph; of Planted: the crop
+  std::string text;
+};
+
+/// Reads strictly: a Problem names the key, the value and what would be right.
+core::Result<TankLine> tankLineFromJson(const Json& json);
+Json toJson(const TankLine& line);
+
+} // namespace butte::book

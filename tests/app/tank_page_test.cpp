@@ -1,0 +1,284 @@
+// The tank in the real window: name it, fill it, read it, take an advice, undo; as a hand would.
+#include "stations/tank/advice_matrix.h"
+#include "stations/tank/element_bands.h"
+#include "stations/tank/facts_panel.h"
+#include "stations/tank/tank_page.h"
+#include "stations/tank/tank_picture.h"
+#include "stations/tank/vessel_card.h"
+#include "window_fixture.h"
+
+#include <QComboBox>
+#include <QListWidget>
+#include <QPushButton>
+#include <QStatusBar>
+
+namespace butte::app {
+namespace {
+
+using book::TankDid;
+using core::AdviceKind;
+using core::Nutrient;
+using ::testing::HasSubstr;
+
+class TankPageTest : public WindowTest {
+protected:
+  void SetUp() override {
+    WindowTest::SetUp();
+    window->showStation(Station::Tank);
+    settle();
+  }
+  TankPage& page() { return window->tankPage(); }
+  const TankStory& story() { return page().story(); }
+  void settle() {
+    QApplication::processEvents();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return page().isSettled(); }, 20000));
+    QApplication::processEvents();
+  }
+  void newTank(const char* name) {
+    window->prompts().words = [=](const QString&, const QString&, const QString&) { return QString(name); };
+    click("newTank");
+    settle();
+  }
+  void enterIn(const QString& field, const QString& text) {
+    type(field, text);
+    press(Qt::Key_Return);
+    settle();
+  }
+  void choose(const QString& name, const QString& entry) {
+    auto* box = find<QComboBox>(name);
+    const int index = box->findText(entry, Qt::MatchContains);
+    ASSERT_GE(index, 0) << entry.toStdString();
+    box->setCurrentIndex(index);
+    emit box->activated(index);
+    settle();
+  }
+  VesselLog log() { return *TankEdits(window->desk()).log(page().vessel()); }
+  std::string text(const char* name) { return find<QLabel>(name)->text().toStdString(); }
+  QString status() { return window->statusBar()->currentMessage(); }
+  int placeOf(AdviceKind kind) {
+    for (std::size_t i = 0; i < story().advice.size(); ++i)
+      if (story().advice[i].kind == kind) return static_cast<int>(i);
+    return -1;
+  }
+  /// A vessel of 300 L, filled with the formula in hand.
+  void filledTank() {
+    newTank("bucket row");
+    type("vesselFullMark", "300");
+    settle();
+    click("tankNow");
+    choose("tankDid", "filled to the mark with feed");
+    click("tankKeepDone");
+    settle();
+    ASSERT_EQ(story().none, NoStory::None);
+  }
+};
+
+TEST_F(TankPageTest, ANewTankSaysWhatItNeedsStepByStep) {
+  const auto before = TankEdits(window->desk()).vessels().size();
+  newTank("bucket row");
+  EXPECT_EQ(TankEdits(window->desk()).vessels().size(), before + 1);
+  EXPECT_EQ(story().none, NoStory::NoVolume);
+  EXPECT_THAT(text("tankAhead"), HasSubstr("full mark"));
+  type("vesselFullMark", "300");
+  settle();
+  EXPECT_EQ(story().none, NoStory::NoLog) << "the formula in hand fills it";
+  EXPECT_THAT(text("tankAhead"), HasSubstr("Nothing is in its log"));
+  click("tankNow");
+  click("tankKeepDone");
+  settle();
+  EXPECT_EQ(story().none, NoStory::None);
+  const auto feed = editor().answer().feed;
+  EXPECT_NEAR(story().now()->of(Nutrient::K).value, feed.milligramsPerLitre.of(Nutrient::K), 0.5);
+  newTank("Bucket Row");
+  EXPECT_THAT(status().toStdString(), HasSubstr("There is a tank called Bucket Row already"));
+}
+
+TEST_F(TankPageTest, ReadingsAreLoggedInTwoKeystrokesAndTakenBack) {
+  filledTank();
+  const auto before = log().readings.size();
+  window->showStation(Station::Water);
+  window->showStation(Station::Tank);
+  settle();
+  EXPECT_EQ(QApplication::focusWidget(), find<>("tankEc")) << "a hand comes to read";
+  enterIn("tankEc", "1.71");
+  ASSERT_EQ(log().readings.size(), before + 1);
+  EXPECT_NEAR(log().readings.back().value, 1.71, 1e-12);
+  EXPECT_TRUE(find<>("tankEc")->text().isEmpty());
+  type("tankPh", "6,1");
+  type("tankTemperature", "66 F");
+  enterIn("tankLevel", "60 gal");
+  ASSERT_EQ(log().readings.size(), before + 4);
+  trigger("undo");
+  settle();
+  EXPECT_EQ(log().readings.size(), before + 1) << "what was read together goes together";
+  trigger("redo");
+  settle();
+  EXPECT_EQ(log().readings.size(), before + 4);
+  const auto level = TankEdits(window->desk()).lastReadings(page().vessel()).at("level");
+  EXPECT_NEAR(level.value, 60 * 3.785411784, 1e-3);
+}
+
+TEST_F(TankPageTest, ALevelInCentimetresGoesByTheVesselsMeasures) {
+  filledTank();
+  click("tankFacts");
+  choose("vesselShape", "round");
+  type("vesselAcross", "60");
+  settle();
+  click("tankNow");
+  enterIn("tankLevel", "50 cm");
+  const auto level = TankEdits(window->desk()).lastReadings(page().vessel()).at("level");
+  EXPECT_NEAR(level.value, 3.14159265 * 30 * 30 * 50 / 1000, 0.01);
+}
+
+TEST_F(TankPageTest, BadInputIsNamedAndNothingIsLost) {
+  filledTank();
+  const auto before = log().readings.size();
+  enterIn("tankPh", "19");
+  EXPECT_TRUE(find<>("tankPh")->isWrong());
+  EXPECT_THAT(status().toStdString(), HasSubstr("pH read in the tank"));
+  EXPECT_EQ(log().readings.size(), before);
+  EXPECT_EQ(find<>("tankPh")->text(), "19") << "what was typed stays";
+  type("tankPh", "");
+  choose("tankDid", "drained");
+  type("tankAmount", "");
+  click("tankKeepDone");
+  EXPECT_THAT(status().toStdString(), HasSubstr("How much"));
+  choose("tankDid", "roots");
+  click("tankKeepDone");
+  EXPECT_THAT(status().toStdString(), HasSubstr("in your words"));
+  const auto lines = log().lines.size();
+  type("tankText", "white <b>all over</b>");
+  click("tankKeepDone");
+  settle();
+  ASSERT_EQ(log().lines.size(), lines + 1);
+  click("tankLogTab");
+  EXPECT_THAT(find<QListWidget>("tankLog")->item(0)->text().toStdString(),
+              HasSubstr("roots: white <b>all over</b>"));
+}
+
+TEST_F(TankPageTest, AnAdviceIsTakenIntoTheLogAndTakenBack) {
+  filledTank();
+  choose("tankDid", "drained");
+  type("tankAmount", "120");
+  click("tankKeepDone");
+  settle();
+  const int refill = placeOf(AdviceKind::RefillAsPlanned);
+  ASSERT_EQ(story().advice[static_cast<std::size_t>(refill)].notOpen, core::NotOpen::None);
+  EXPECT_NEAR(story().advice[static_cast<std::size_t>(refill)].pour.litres(), 120, 3);
+  auto* matrix = window->findChild<AdviceMatrix*>();
+  matrix->setFocus();
+  QTest::keyClick(matrix, Qt::Key_Down);
+  EXPECT_EQ(matrix->chosen(), 0);
+  EXPECT_THAT(text("adviceDoing"), HasSubstr("Pour in"));
+  const auto lines = log().lines.size();
+  QTest::keyClick(matrix, Qt::Key_Return);
+  settle();
+  ASSERT_EQ(log().lines.size(), lines + 1);
+  EXPECT_EQ(log().lines.back().second.did, TankDid::Poured);
+  EXPECT_NEAR(story().now()->litres.value, 300, 3);
+  EXPECT_EQ(story().advice[static_cast<std::size_t>(refill)].notOpen, core::NotOpen::Full);
+  EXPECT_THAT(matrix->lineText(refill).toStdString(), HasSubstr("it is full"));
+  trigger("undo");
+  settle();
+  EXPECT_EQ(log().lines.size(), lines);
+}
+
+TEST_F(TankPageTest, SaltsForTheTargetGoIntoTheLogByWeight) {
+  filledTank();
+  choose("tankDid", "drained");
+  type("tankAmount", "100");
+  click("tankKeepDone");
+  choose("tankDid", "filled to the mark with water");
+  click("tankKeepDone");
+  settle();
+  const int salts = placeOf(AdviceKind::RefillBySalts);
+  window->findChild<AdviceMatrix*>()->choose(salts);
+  EXPECT_THAT(text("adviceDoing"), HasSubstr("weigh in"));
+  const auto wanted = story().advice[static_cast<std::size_t>(salts)].after;
+  click("adviceDo");
+  settle();
+  EXPECT_EQ(log().lines.back().second.did, TankDid::Salts);
+  for (const auto n : {Nutrient::NNitrate, Nutrient::K, Nutrient::Ca})
+    EXPECT_NEAR(story().now()->of(n).value, wanted.milligramsPerLitre.of(n),
+                0.01 * wanted.milligramsPerLitre.of(n));
+}
+
+TEST_F(TankPageTest, AWrongLineGoesIntoTheBin) {
+  filledTank();
+  choose("tankDid", "poured in water");
+  type("tankAmount", "500");
+  click("tankKeepDone");
+  settle();
+  click("tankLogTab");
+  auto* list = find<QListWidget>("tankLog");
+  list->setCurrentRow(0);
+  EXPECT_THAT(list->item(0)->text().toStdString(), HasSubstr("500"));
+  click("tankStrike");
+  settle();
+  EXPECT_EQ(log().lines.size(), 1u);
+  trigger("undo");
+  settle();
+  EXPECT_EQ(log().lines.size(), 2u);
+}
+
+/// The made-up farm, two months in.
+class SampleTankTest : public TankPageTest {
+protected:
+  void SetUp() override {
+    bareWindow();
+    window->books().start(true, {});
+    window->resize(1280, 800);
+    showWindow();
+    window->showStation(Station::Tank);
+    settle();
+  }
+};
+
+TEST_F(SampleTankTest, TheDemosTabletopShowsWhatThePlantsLeave) {
+  ASSERT_EQ(story().none, NoStory::None);
+  const auto& now = *story().now();
+  const auto feed = story().request.plan.refill.milligramsPerLitre;
+  EXPECT_LT(now.of(Nutrient::K).high, feed.of(Nutrient::K)) << "drawn down";
+  EXPECT_GT(now.of(Nutrient::Ca).low, feed.of(Nutrient::Ca)) << "left behind";
+  EXPECT_THAT(window->findChild<ElementBands*>()->lineText(Nutrient::K).toStdString(), HasSubstr("mg/L"));
+  EXPECT_GT(window->findChild<TankPicture*>()->markCount(), 100);
+  const auto cards = window->findChildren<VesselCard*>();
+  ASSERT_EQ(cards.size(), 3);
+  QTest::mouseClick(cards[1], Qt::LeftButton);
+  settle();
+  EXPECT_EQ(page().vessel(), cards[1]->uid());
+  EXPECT_FALSE(story().cropKnown) << "no uptake of pak choi is published here";
+  EXPECT_THAT(text("tankAhead"), HasSubstr("No published uptake"));
+}
+
+TEST_F(SampleTankTest, AFeedAsPlantsTakeItBecomesTheTarget) {
+  const int uptake = placeOf(AdviceKind::FeedByUptake);
+  const auto feed = story().advice[static_cast<std::size_t>(uptake)].feed;
+  window->findChild<AdviceMatrix*>()->choose(uptake);
+  click("adviceDo");
+  EXPECT_EQ(window->station(), Station::Target);
+  for (const auto& row : editor().document().given.request.rows) {
+    if (row.nutrient != Nutrient::K) continue;
+    EXPECT_NEAR(row.milligramsPerLitre, feed.milligramsPerLitre.of(Nutrient::K),
+                0.005 * row.milligramsPerLitre);
+  }
+  trigger("undo");
+}
+
+// The units are chosen at any time, and touch nothing that is kept.
+TEST_F(TankPageTest, InUnitsOfTheStatesNothingIsMetric) {
+  window->units().setAll(UnitsOf::UnitedStates);
+  settle();
+  filledTank(); // 300 gal: typed in the unit beside the field
+  EXPECT_NEAR(log().facts.fullVolume().usGallons(), 300, 1e-6);
+  choose("tankDid", "drained");
+  type("tankAmount", "50");
+  click("tankKeepDone");
+  settle();
+  window->findChild<AdviceMatrix*>()->choose(placeOf(AdviceKind::RefillAsPlanned));
+  EXPECT_THAT(text("adviceDoing"), HasSubstr("gal"));
+  EXPECT_THAT(text("adviceDoing"), ::testing::Not(HasSubstr(" L ")));
+}
+
+} // namespace
+} // namespace butte::app

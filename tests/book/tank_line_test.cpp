@@ -1,0 +1,79 @@
+// A tank's log in the book: what is read strictly, what is refused by name.
+#include "book/tank_line.h"
+#include "book/vessel_facts.h"
+#include "kinds/kind_info.h"
+
+#include <gmock/gmock.h>
+
+namespace butte::book {
+namespace {
+
+Json filled() {
+  return Json::parse(R"({"vessel": "v1", "at": "2026-11-20T07:30:00Z", "did": "filled", "who": "K.T.",
+    "volume": {"amount": "800", "unit": "L"}, "liquid": "feed", "strength_percent": "75", "formula": "f1",
+    "formula_version": 3})");
+}
+
+Json analysed() {
+  return Json::parse(R"({"vessel": "v1", "at": "2026-11-20T07:30:00Z", "did": "analysed",
+    "figures": [{"element": "K", "found": {"amount": "5.2", "unit": "mmol/L"}}], "text": "county laboratory"})");
+}
+
+TEST(TankLine, ReadsAndWritesWhatItHolds) {
+  const auto line = tankLineFromJson(filled());
+  ASSERT_TRUE(line);
+  EXPECT_EQ(line->did, TankDid::Filled);
+  EXPECT_EQ(line->strengthPercent.digits, "75");
+  EXPECT_EQ(toJson(*line), filled());
+  const auto figures = tankLineFromJson(analysed());
+  ASSERT_TRUE(figures);
+  EXPECT_EQ(toJson(*figures), analysed());
+  const auto salts = Json::parse(R"({"vessel": "v1", "at": "2026-11-20T07:30:00Z", "did": "salts",
+    "liquid": "feed", "formula": "f1", "formula_version": 3,
+    "weighed": [{"product": "kno3", "weight": {"amount": "120", "unit": "g"}},
+                {"product": "acid", "volume": {"amount": "2", "unit": "floz_us"}}]})");
+  const auto read = tankLineFromJson(salts);
+  ASSERT_TRUE(read);
+  EXPECT_EQ(toJson(*read), salts);
+}
+
+TEST(TankLine, RefusesByName) {
+  const auto refused = [](Json body, const char* key, const Json& value, const char* where) {
+    body[Json::json_pointer(key)] = value;
+    const auto problem = checkRecord(Kind::TankLine, body);
+    ASSERT_TRUE(problem) << key << value;
+    EXPECT_EQ(problem->where, where) << key << value;
+  };
+  refused(filled(), "/vessel", "", "vessel");
+  refused(filled(), "/at", "yesterday", "at");
+  refused(filled(), "/did", "drunk", "did");
+  refused(filled(), "/liquid", "beer", "liquid");
+  refused(filled(), "/volume/unit", "lb", "volume.unit");
+  refused(filled(), "/volume/amount", "-1", "volume.amount");
+  refused(filled(), "/formula", "", "formula");
+  refused(filled(), "/strength_percent", "5000", "strength_percent");
+  refused(filled(), "/weighed", Json::array({Json::object()}), "weighed[0].weight");
+  refused(filled(), "/nonsense", 1, "nonsense");
+  refused(analysed(), "/figures/0/element", "N", "figures[0].element");
+  refused(analysed(), "/figures/0/found/unit", "L", "figures[0].found.unit");
+  refused(analysed(), "/figures", Json::array(), "figures");
+}
+
+TEST(VesselFacts, AreReadInAnyUnit) {
+  const auto facts = vesselFactsFromJson(Json::parse(R"({"name": "raft pond",
+    "volume": {"amount": "100", "unit": "gal_us"}, "low": {"amount": "60", "unit": "gal_us"},
+    "ground": {"amount": "100", "unit": "ft2"}, "drunk_per_day": {"amount": "5", "unit": "gal_us"},
+    "crop": "lettuce", "climate": "warm", "open_to_rain": true,
+    "measures": {"shape": "rectangular", "across_cm": "100", "along_cm": "200", "height_cm": "40"}})"));
+  ASSERT_TRUE(facts);
+  EXPECT_NEAR(facts->fullVolume().litres(), 378.5411784, 1e-9);
+  EXPECT_NEAR(facts->groundM2(), 9.290304, 1e-9);
+  EXPECT_NEAR(facts->drunkLPerDay(), 18.92705892, 1e-9);
+  EXPECT_NEAR(facts->volumeAt(10)->litres(), 200, 1e-9);
+  EXPECT_TRUE(checkRecord(Kind::Vessel, Json{{"name", "x"}, {"climate", "tropical"}}));
+  EXPECT_TRUE(checkRecord(Kind::Vessel, Json{{"name", ""}}));
+  EXPECT_FALSE(checkRecord(Kind::Vessel, Json{{"name", "an older book's"}}));
+}
+
+} // namespace
+} // namespace butte::book
