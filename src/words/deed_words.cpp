@@ -231,7 +231,11 @@ constexpr Named quantities[] = {{"ec", "EC"},
                                 {"temperature", "temperature"},
                                 {"ph_drops", "pH by drops"},
                                 {"ph_strip", "pH by strip"},
-                                {"air", "air"}};
+                                {"air", "air"},
+                                {"ec_drain", "EC of the drain"},
+                                {"ph_drain", "pH of the drain"},
+                                {"given", "given"},
+                                {"drain", "drained"}};
 constexpr Named facts[] = {{"crop", "crop"},
                            {"stage", "stage"},
                            {"season", "season"},

@@ -1,4 +1,6 @@
 // The tank in the real window: name it, fill it, read it, take an advice, undo; as a hand would.
+#include "edits/bench_edits.h"
+#include "stations/bench/run_page.h"
 #include "stations/tank/advice_matrix.h"
 #include "stations/tank/element_bands.h"
 #include "stations/tank/facts_panel.h"
@@ -9,6 +11,7 @@
 
 #include <QComboBox>
 #include <QListWidget>
+#include <QPlainTextEdit>
 #include <QPushButton>
 #include <QStatusBar>
 
@@ -201,6 +204,75 @@ TEST_F(TankPageTest, SaltsForTheTargetGoIntoTheLogByWeight) {
   for (const auto n : {Nutrient::NNitrate, Nutrient::K, Nutrient::Ca})
     EXPECT_NEAR(story().now()->of(n).value, wanted.milligramsPerLitre.of(n),
                 0.01 * wanted.milligramsPerLitre.of(n));
+}
+
+TEST_F(TankPageTest, SaltsAreWeighedAtTheBench) {
+  filledTank();
+  choose("tankDid", "drained");
+  type("tankAmount", "100");
+  click("tankKeepDone");
+  settle();
+  const int salts = placeOf(AdviceKind::RefillBySalts);
+  window->findChild<AdviceMatrix*>()->choose(salts);
+  const auto grams = story().advice[static_cast<std::size_t>(salts)].grams;
+  click("adviceWeigh");
+  const auto& run = window->findChild<RunPage*>()->run();
+  ASSERT_TRUE(run.isOpen());
+  EXPECT_EQ(run.sort(), RunSort::Bags) << "for a vessel that is full already: nothing to dissolve here";
+  core::Mass planned, wanted;
+  for (const auto& bag : run.plan().vessels)
+    for (const auto& step : bag.steps)
+      planned = planned + step.planned;
+  for (const auto mass : grams)
+    wanted = wanted + mass;
+  EXPECT_NEAR(planned.grams(), wanted.grams(), 0.01);
+  EXPECT_THAT(run.plan().vessels.front().name, HasSubstr("bucket row"));
+}
+
+TEST_F(TankPageTest, AnAnalysisIsPastedAndTheBandShrinks) {
+  filledTank();
+  click("tankRoot");
+  auto* paste = find<QPlainTextEdit>("analysisText");
+  paste->setFocus();
+  paste->insertPlainText("Potassium 150 mg/L\nCalcium 3.5 mmol/L\nbanana 7");
+  EXPECT_THAT(text("analysisRead"), HasSubstr("K 150"));
+  EXPECT_THAT(text("analysisRead"), HasSubstr("Ca 140"));
+  const auto before = story().now()->of(Nutrient::K);
+  click("analysisKeep");
+  settle();
+  const auto after = story().now()->of(Nutrient::K);
+  EXPECT_LT(std::abs(after.value - 150), std::abs(before.value - 150));
+  EXPECT_TRUE(paste->toPlainText().isEmpty());
+  trigger("undo");
+  settle();
+  EXPECT_NEAR(story().now()->of(Nutrient::K).value, before.value, 0.01) << "some seconds later";
+}
+
+TEST_F(TankPageTest, ADrainsAnalysisLeadsToAnAdjustedFeed) {
+  filledTank();
+  click("tankRoot");
+  type("rootGiven", "100");
+  type("rootDrained", "25");
+  type("rootEc", "2.4");
+  click("rootKeep");
+  settle();
+  EXPECT_THAT(text("rootSideBySide"), HasSubstr("25 % drained"));
+  EXPECT_THAT(text("steered"), HasSubstr("With an analysis of drain"));
+  choose("analysisOf", "of the drain");
+  auto* paste = find<QPlainTextEdit>("analysisText");
+  paste->insertPlainText("K 90 mg/L, Ca 320 mg/L, Mg 60 mg/L");
+  EXPECT_THAT(text("steered"), HasSubstr("K much too low: feed"));
+  click("analysisKeep");
+  settle();
+  EXPECT_THAT(text("steered"), HasSubstr("K much too low: feed")) << "from the log";
+  const auto feed = story().request.plan.refill.milligramsPerLitre.of(Nutrient::K);
+  EXPECT_NEAR(story().now()->of(Nutrient::K).value, feed, 1) << "the tank itself was not analysed";
+  click("steerTarget");
+  EXPECT_EQ(window->station(), Station::Target);
+  for (const auto& row : editor().document().given.request.rows) {
+    if (row.nutrient != Nutrient::K) continue;
+    EXPECT_NEAR(row.milligramsPerLitre, 1.25 * feed, 0.01 * feed);
+  }
 }
 
 TEST_F(TankPageTest, AWrongLineGoesIntoTheBin) {

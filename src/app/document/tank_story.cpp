@@ -25,9 +25,10 @@ double in(const exchange::Amount& amount, const char* unit) {
   return value ? *value : 0;
 }
 
-/// Temperatures move nothing that is followed here.
+/// Temperatures, and what is read of the drain, move nothing that is followed here.
 bool isTaken(const std::string& quantity) {
-  return quantity != "temperature" && quantity != "air";
+  return quantity == "ec" || quantity == "level" || quantity == "ph" || quantity == "ph_drops" ||
+         quantity == "ph_strip";
 }
 
 /// Of the northern half of the world: who grows elsewhere says what is drunk.
@@ -209,14 +210,12 @@ private:
     case book::TankDid::Rained:
       return logged::Rained{volume};
     case book::TankDid::Analysed: {
+      if (!line.about.empty()) return std::nullopt; // of drain or root zone, not of what stands in it
       logged::Analysed out;
       for (const auto& one : line.figures)
         if (const auto n = nutrientFromKey(one.element)) {
-          const auto found =
-              convert(one.amount.value(), one.amount.unit, "mg/L", std::string(elementSymbol(*n)));
-          if (!found) continue;
           out.named.push_back(*n);
-          out.milligramsPerLitre.add(*n, *found);
+          out.milligramsPerLitre.add(*n, milligramsOf(one));
         }
       return out;
     }
@@ -333,6 +332,14 @@ private:
 };
 
 } // namespace
+
+double milligramsOf(const book::AnalysedFigure& figure) {
+  const auto n = nutrientFromKey(figure.element);
+  if (!n) return 0;
+  const auto found =
+      convert(figure.amount.value(), figure.amount.unit, "mg/L", std::string(elementSymbol(*n)));
+  return found ? *found : 0;
+}
 
 TankStory tankStory(const TankGiven& given) {
   return Teller(given).tell();

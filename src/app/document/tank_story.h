@@ -59,6 +59,9 @@ struct TankStory {
 /// Works it out; may take some tenths of a second for a year.
 TankStory tankStory(const TankGiven& given);
 
+/// A laboratory's figure in mg/L of the element; 0 where its unit can't be that.
+double milligramsOf(const book::AnalysedFigure& figure);
+
 inline constexpr int forecastDays = 14;
 
 } // namespace butte::app

@@ -41,6 +41,11 @@ Trouble BenchEdits::beginBags(const FormulaEditor& editor, std::size_t count) {
   return beginWith(editor, bagsOf(editor, count), std::nullopt);
 }
 
+Trouble BenchEdits::beginWeights(const FormulaEditor& editor, const std::string& vessel, core::Volume holds,
+                                 const std::vector<core::Mass>& grams) {
+  return beginWith(editor, weightsFor(editor, vessel, holds, grams), std::nullopt);
+}
+
 Trouble BenchEdits::beginPractice(const FormulaEditor& editor, std::uint64_t seed) {
   return beginWith(editor, runPlanOf(editor), book::Practice{seed, {}});
 }

@@ -34,6 +34,9 @@ public:
   /// So many bags of each salt can be asked for.
   static std::size_t mostBags(const FormulaEditor& editor);
   book::Trouble beginBags(const FormulaEditor& editor, std::size_t count);
+  /// Salts for a vessel that is kept (weightsFor()).
+  book::Trouble beginWeights(const FormulaEditor& editor, const std::string& vessel, core::Volume holds,
+                             const std::vector<core::Mass>& grams);
   book::Trouble beginPractice(const FormulaEditor& editor, std::uint64_t seed);
   /// The newest run of its sort in the book that is not finished.
   static std::optional<book::Ref> unfinished(BookDesk& desk, RunSort sort);

@@ -72,4 +72,17 @@ core::RunPlan bagsOf(const FormulaEditor& editor, std::size_t count) {
   });
 }
 
+core::RunPlan weightsFor(const FormulaEditor& editor, const std::string& vessel, core::Volume holds,
+                         std::vector<core::Mass> grams) {
+  const auto& shelf = editor.document().given.request.shelf;
+  grams.resize(shelf.size());
+  core::RunPlan plan{shelf, editor.answer().waters.water, {core::runVessel(vessel, holds, 1, shelf, grams)}};
+  core::fitScales(plan, editor.document().scales);
+  return core::bagPlan(plan, 1, [&](std::size_t, std::size_t product, std::size_t) {
+    return tr("%1 for %2")
+        .arg(QString::fromStdString(editor.nameOf(shelf[product].id)), QString::fromStdString(vessel))
+        .toStdString();
+  });
+}
+
 } // namespace butte::app

@@ -1,6 +1,9 @@
 #pragma once
 #include "run/bag_fills.h"
 
+#include <string>
+#include <vector>
+
 namespace butte::app {
 
 class FormulaEditor;
@@ -11,5 +14,10 @@ core::RunPlan runPlanOf(const FormulaEditor& editor);
 
 /// So many bags of each salt, each for one fill of its vessel.
 core::RunPlan bagsOf(const FormulaEditor& editor, std::size_t count);
+
+/// Salts for a vessel that is kept, each into a bag of its own; `grams` parallel to the formula's shelf, what
+/// is beyond it left out.
+core::RunPlan weightsFor(const FormulaEditor& editor, const std::string& vessel, core::Volume holds,
+                         std::vector<core::Mass> grams);
 
 } // namespace butte::app

@@ -206,16 +206,15 @@ Trouble TankEdits::read(const std::string& uid, const TypedReadings& typed) {
   step.deed = {DeedCode::TankTold, {facts->name, "read", "", ""}};
   auto next = *number;
   const auto at = book::Moment::now();
-  for (const auto& [code, amount] : {std::pair{"ec", &typed.ec},
-                                     {typed.phBy.c_str(), &typed.ph},
-                                     {"level", &typed.level},
-                                     {"temperature", &typed.temperature}}) {
-    if (amount->isEmpty()) continue;
-    const auto value = kept(*book::quantityFrom(code), *amount, *facts);
+  std::vector<std::pair<std::string, Amount>> all{
+      {"ec", typed.ec}, {typed.phBy, typed.ph}, {"level", typed.level}, {"temperature", typed.temperature}};
+  all.insert(all.end(), typed.others.begin(), typed.others.end());
+  for (const auto& [code, amount] : all) {
+    if (amount.isEmpty()) continue;
+    const auto value = kept(*book::quantityFrom(code), amount, *facts);
     if (!value) return value.problem();
     const book::Reading reading{
-        next, uid, code, at, *value, amount->digits + (amount->unit.empty() ? "" : " " + amount->unit),
-        {},   {}};
+        next, uid, code, at, *value, amount.digits + (amount.unit.empty() ? "" : " " + amount.unit), {}, {}};
     step.changes.push_back(
         {{Kind::Reading, std::to_string(next)}, "", Json(), Json{{"body", toJson(reading)}}});
     ++next;

@@ -20,7 +20,8 @@ class BookDesk;
 /// What a hand read of a vessel in one go; what is empty was not read.
 struct TypedReadings {
   exchange::Amount ec, ph, level, temperature;
-  std::string phBy = "ph"; ///< or "ph_drops", "ph_strip"
+  std::string phBy = "ph";                                      ///< or "ph_drops", "ph_strip"
+  std::vector<std::pair<std::string, exchange::Amount>> others; ///< by quantity
 };
 
 /// One vessel's log as it stands in the book.

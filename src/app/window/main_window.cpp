@@ -3,6 +3,7 @@
 #include "document/batch_record.h"
 #include "edits/keep_and_use.h"
 #include "paint/plain_label.h"
+#include "paint/scrolling.h"
 #include "paint/steady_room.h"
 #include "paint/theme.h"
 #include "print/sheet_text.h"
@@ -55,14 +56,6 @@
 namespace butte::app {
 
 namespace {
-QScrollArea* scrolling(QWidget* page) {
-  auto* area = new QScrollArea;
-  area->setWidget(page);
-  area->setWidgetResizable(true);
-  area->setFrameShape(QFrame::NoFrame);
-  area->setFocusPolicy(Qt::NoFocus);
-  return area;
-}
 
 constexpr int columnGap = 18;
 constexpr int leastBodyWidth = 800, comfortablePageWidth = 500;
@@ -211,49 +204,6 @@ QWidget* MainWindow::makeStations() {
   return m_pages;
 }
 
-QWidget* MainWindow::makeTankPage() {
-  m_tank = new TankPage(m_desk, m_units, m_prompts);
-  connect(m_tank, &TankPage::message, this, &MainWindow::say);
-  connect(m_tank, &TankPage::targetAsked, this, [this](const core::FeedContent& feed) {
-    const auto& facts = m_tank->facts();
-    if (facts.formulaUid != m_desk.inHand().uid)
-      if (const auto trouble = m_desk.openFormula({book::Kind::Formula, facts.formulaUid}))
-        return say(QString::fromStdString(words::problemText(*trouble)));
-    TargetEdits(m_editor).takeFeed(feed.milligramsPerLitre, QString::fromStdString(facts.name));
-    showStation(Station::Target);
-  });
-  return m_tank;
-}
-
-void MainWindow::connectBench(BenchPage* bench) {
-  m_run = new RunPage(m_desk, m_units, m_prompts, m_devices);
-  m_runView = scrolling(m_run);
-  m_pages->addWidget(m_runView);
-  connect(bench, &BenchPage::runAsked, this, [this] { runAtTheBench(RunSort::Batch); });
-  connect(bench, &BenchPage::bagsAsked, this, [this] { runAtTheBench(RunSort::Bags); });
-  connect(bench, &BenchPage::practiceAsked, this, [this] { runAtTheBench(RunSort::Practice); });
-  connect(m_run, &RunPage::labelsAsked, this,
-          [this](const QStringList& labels) { m_files->exportBagLabels(labels); });
-  connect(m_run, &RunPage::message, this, &MainWindow::say);
-  connect(m_run, &RunPage::left, this, [this] { showStation(Station::Bench); });
-  connect(m_run, &RunPage::finished, this, &MainWindow::showRecord);
-  connect(m_run, &RunPage::fullScreenAsked, this, [this](bool on) {
-    menuBar()->setVisible(!on);
-    m_line->setVisible(!on);
-    m_banner->setVisible(!on && !m_banner->text().isEmpty());
-    setWindowState(windowState().setFlag(Qt::WindowFullScreen, on));
-  });
-  connect(m_run, &RunPage::checkAsked, this, [this] {
-    ScaleCheckDialog(m_desk, m_editor, m_units, m_devices, this).exec();
-    m_run->refresh();
-  });
-  connect(m_run, &RunPage::devicesAsked, this, [this] { DeviceDialog(m_devices, m_editor, this).exec(); });
-  connect(bench, &BenchPage::mixedAsked, this, &MainWindow::keepMixedBatch);
-  connect(bench, &BenchPage::message, this, &MainWindow::say);
-  connect(bench, &BenchPage::pdfAsked, this, [this] { m_files->exportSheet(); });
-  connect(bench, &BenchPage::printAsked, this, [this] { m_files->printSheet(); });
-}
-
 void MainWindow::addStation(Station station, QWidget* page) {
   auto* view = scrolling(page); // pictures shrink as far as they can be read, then they scroll too
   m_stationPages[station] = view;
@@ -297,57 +247,6 @@ void MainWindow::showRecord(const book::Ref& ref) {
   if (const auto trouble = m_desk.openFormula(ref))
     return say(QString::fromStdString(words::problemText(*trouble)));
   showStation(Station::Formula);
-}
-
-/// What was begun goes on; else the formula in hand is begun.
-void MainWindow::runAtTheBench(RunSort sort) {
-  if (!m_desk.isOpen()) return;
-  if (m_desk.isReadOnly())
-    return say(tr("This book can only be read here: what is weighed could not be kept."));
-  if (const auto begun = BenchEdits::unfinished(m_desk, sort)) {
-    m_run->goOn(*begun);
-  } else if (!BenchEdits::canBegin(m_editor)) {
-    return say(tr("Nothing to weigh: tanks with salts are needed, or one vessel that lacks some."));
-  } else if (!beginRun(sort)) {
-    return;
-  }
-  if (!m_run->run().isOpen()) return; // it has said why
-  m_side->hide();
-  m_body->setSpacing(0);
-  m_pages->setCurrentWidget(m_runView);
-  m_run->setFocus();
-}
-
-/// False where it was not begun.
-bool MainWindow::beginRun(RunSort sort) {
-  std::optional<std::size_t> bags;
-  if (sort == RunSort::Bags && !(bags = askedBags())) return false;
-  if (!m_files->mayLeave()) return false;
-  if (sort == RunSort::Batch) m_run->begin(m_editor);
-  if (sort == RunSort::Practice) m_run->beginPractice(m_editor, QRandomGenerator::global()->generate());
-  if (bags) m_run->beginBags(m_editor, *bags);
-  return true;
-}
-
-std::optional<std::size_t> MainWindow::askedBags() {
-  const auto most = BenchEdits::mostBags(m_editor);
-  const auto typed = m_prompts.words(tr("Bags"), tr("How many bags of each salt?"), "10").trimmed();
-  if (typed.isEmpty()) return std::nullopt;
-  bool isNumber = false;
-  const auto count = typed.toUInt(&isNumber);
-  if (isNumber && count >= 1 && count <= most) return count;
-  say(tr("\"%1\" bags: a whole number from 1 to %2 is needed.").arg(typed).arg(most));
-  return std::nullopt;
-}
-
-void MainWindow::keepMixedBatch() {
-  if (!m_files->mayLeave()) return;
-  if (!m_desk.isOpen()) return;
-  const auto ref = recordBatch(m_desk, m_editor, benchSheetHtml(m_editor, m_units, sheetDayMark));
-  if (!ref) return say(QString::fromStdString(words::problemText(ref.problem())));
-  showRecord(*ref);
-  say(tr("The batch is in the book. Type what the scale showed, the lots and the readings; it is kept as you "
-         "type."));
 }
 
 void MainWindow::askForProduct(const std::string& id) {

@@ -89,6 +89,7 @@ private:
   QWidget* makeTankPage();
   void keepMixedBatch();
   void runAtTheBench(RunSort sort);
+  void showRun();
   bool beginRun(RunSort sort);
   std::optional<std::size_t> askedBags();
   void light(const std::string& productId);

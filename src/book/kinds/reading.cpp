@@ -136,14 +136,20 @@ Json toJson(const Reading& reading) {
 }
 
 const std::vector<Quantity>& quantities() {
-  static const std::vector<Quantity> all{{"ec", "mS/cm", {"mS/cm", "uS/cm", "ppm500", "ppm640", "ppm700"}},
-                                         {"ph", "", {""}, 0, 14},
-                                         {"level", "L", {"L", "gal_us", "gal_imp"}},
-                                         {"temperature", "C", {"C", "F"}, -50, 100},
-                                         // Told apart, since each can be trusted so far.
-                                         {"ph_drops", "", {""}, 0, 14},
-                                         {"ph_strip", "", {""}, 0, 14},
-                                         {"air", "C", {"C", "F"}, -50, 100}};
+  static const std::vector<Quantity> all{
+      {"ec", "mS/cm", {"mS/cm", "uS/cm", "ppm500", "ppm640", "ppm700"}},
+      {"ph", "", {""}, 0, 14},
+      {"level", "L", {"L", "gal_us", "gal_imp"}},
+      {"temperature", "C", {"C", "F"}, -50, 100},
+      // Told apart, since each can be trusted so far.
+      {"ph_drops", "", {""}, 0, 14},
+      {"ph_strip", "", {""}, 0, 14},
+      {"air", "C", {"C", "F"}, -50, 100},
+      // Of what runs off the roots, and what they were given.
+      {"ec_drain", "mS/cm", {"mS/cm", "uS/cm", "ppm500", "ppm640", "ppm700"}},
+      {"ph_drain", "", {""}, 0, 14},
+      {"given", "L", {"L", "gal_us", "gal_imp"}},
+      {"drain", "L", {"L", "gal_us", "gal_imp"}}};
   return all;
 }
 

@@ -43,6 +43,11 @@ namespace {
 constexpr int headingSize = 26, largeHeadingSize = 44, logLines = 3;
 } // namespace
 
+void RunPage::beginWeights(const FormulaEditor& editor, const std::string& vessel, core::Volume holds,
+                           const std::vector<core::Mass>& grams) {
+  told(m_run.beginWeights(editor, vessel, holds, grams));
+}
+
 void RunPage::begin(const FormulaEditor& editor) {
   told(m_run.begin(editor));
 }

@@ -38,6 +38,8 @@ public:
           QWidget* parent = nullptr);
   const BenchEdits& run() const { return m_run; }
   void begin(const FormulaEditor& editor);
+  void beginWeights(const FormulaEditor& editor, const std::string& vessel, core::Volume holds,
+                    const std::vector<core::Mass>& grams);
   void beginBags(const FormulaEditor& editor, std::size_t count);
   void beginPractice(const FormulaEditor& editor, std::uint64_t seed);
   void goOn(const book::Ref& ref);

@@ -4,16 +4,19 @@
 #include "fields/filling_combo.h"
 #include "paint/beside_or_below.h"
 #include "paint/flow_row.h"
+#include "paint/scrolling.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "refresh/while_seen.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
+#include "stations/tank/advice_lines.h"
 #include "stations/tank/advice_matrix.h"
 #include "stations/tank/element_bands.h"
 #include "stations/tank/facts_panel.h"
 #include "stations/tank/log_entry.h"
 #include "stations/tank/log_list.h"
+#include "stations/tank/root_panel.h"
 #include "stations/tank/tank_picture.h"
 #include "stations/tank/tank_words.h"
 #include "stations/tank/vessel_card.h"
@@ -42,11 +45,7 @@ QLayout* alone(QWidget* widget) {
 
 /// As low as the page wants it.
 QScrollArea* scrolled(QWidget* inside) {
-  auto* out = new QScrollArea;
-  out->setWidget(inside);
-  out->setWidgetResizable(true);
-  out->setFrameShape(QFrame::NoFrame);
-  out->setFocusPolicy(Qt::NoFocus);
+  auto* out = scrolling(inside);
   out->setMinimumHeight(60);
   out->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Ignored);
   return out;
@@ -57,8 +56,9 @@ TankPage::TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget*
     : QWidget(parent), m_desk(desk), m_units(units), m_prompts(prompts), m_edits(desk),
       m_new(new QPushButton(tr("New tank…"))), m_picture(new TankPicture(units)),
       m_elements(new ElementBands), m_advice(new AdviceMatrix(units)), m_entry(new LogEntry(units)),
-      m_list(new LogList), m_facts(new FactsPanel(m_edits, units)), m_side(new QStackedWidget),
-      m_ahead(new WrappedLabel), m_doing(new WrappedLabel), m_do(new QPushButton(tr("Done: log it"))),
+      m_list(new LogList), m_facts(new FactsPanel(m_edits, units)), m_root(new RootPanel(units)),
+      m_side(new QStackedWidget), m_ahead(new WrappedLabel), m_doing(new WrappedLabel),
+      m_do(new QPushButton(tr("Done: log it"))), m_weigh(new QPushButton(tr("Weigh at the Bench"))),
       m_over(new FillingCombo), m_seen(new WhileSeen(this, [this] { refresh(); })) {
   m_new->setObjectName("newTank");
   connect(m_new, &QPushButton::clicked, this, &TankPage::newVessel);
@@ -78,6 +78,10 @@ TankPage::TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget*
   m_entry->onTold = [this](const TankLine& line) { return keepLine(line); };
   connect(m_entry, &LogEntry::message, this, &TankPage::message);
   connect(m_facts, &FactsPanel::message, this, &TankPage::message);
+  m_root->onRead = m_entry->onRead;
+  m_root->onTold = m_entry->onTold;
+  connect(m_root, &RootPanel::message, this, &TankPage::message);
+  connect(m_root, &RootPanel::targetAsked, this, &TankPage::targetAsked);
   connect(m_picture, &TankPicture::explained, this, &TankPage::message);
   connect(m_list, &LogList::strikeAsked, this, [this](const book::Ref& line, const QString& what) {
     heard(m_edits.strike(line, what), tr("In the bin: %1; Ctrl+Z brings it back.").arg(what));
@@ -123,6 +127,7 @@ QWidget* TankPage::makeSide() {
   inside->addWidget(m_ahead, 1);
   add(tr("Now"), "tankNow", scrolled(now));
   add(tr("Log"), "tankLogTab", m_list);
+  add(tr("Analysis"), "tankRoot", scrolled(m_root));
   add(tr("Vessel"), "tankFacts", scrolled(m_facts));
   heads->addStretch();
   m_over->setObjectName("tankOver");
@@ -160,7 +165,17 @@ QWidget* TankPage::makeBelow() {
   m_doing->setFont(faceOf(13));
   m_do->setObjectName("adviceDo");
   row->addWidget(m_doing, 1);
-  row->addWidget(m_do, 0, Qt::AlignTop);
+  m_weigh->setObjectName("adviceWeigh");
+  m_weigh->hide();
+  connect(m_weigh, &QPushButton::clicked, this, [this] {
+    const int advice = m_advice->chosen();
+    if (advice >= 0) emit benchAsked(m_story.advice[static_cast<std::size_t>(advice)].grams);
+  });
+  auto* presses = new QVBoxLayout;
+  presses->addWidget(m_do);
+  presses->addWidget(m_weigh);
+  presses->addStretch();
+  row->addLayout(presses);
   column->addLayout(row);
   column->addStretch();
   below->add(alone(m_elements), 2);
@@ -262,6 +277,7 @@ void TankPage::work() {
 
 void TankPage::take(TankStory story) {
   m_story = std::move(story);
+  m_root->show(m_given, m_story, m_edits.lastReadings(m_vessel));
   if (m_story.none != NoStory::None) {
     m_picture->showNothing(noStoryWords(m_story.none));
     m_elements->clear();
@@ -297,6 +313,11 @@ void TankPage::showAdvice(int advice) {
       advice >= 0 && advice < static_cast<int>(m_story.advice.size()) && m_story.none == NoStory::None;
   const bool open = some && m_story.advice[static_cast<std::size_t>(advice)].notOpen == core::NotOpen::None;
   m_do->setEnabled(open && !m_desk.isReadOnly());
+  const auto salts = [&] {
+    const auto& chosen = m_story.advice[static_cast<std::size_t>(advice)];
+    return chosen.kind == AdviceKind::RefillBySalts && !chosen.grams.empty();
+  };
+  m_weigh->setVisible(open && salts());
   if (!open) {
     m_do->setText(tr("Done: log it"));
     m_doing->setText(m_story.none == NoStory::None
@@ -310,69 +331,13 @@ void TankPage::showAdvice(int advice) {
                                                         : tr("Done: log it"));
 }
 
-/// What a choice leaves in the log.
-std::vector<TankLine> TankPage::linesOf(const core::Advice& a) const {
-  std::vector<TankLine> out;
-  TankLine line;
-  const auto litres = [](core::Volume volume) {
-    return exchange::Amount{QString::number(volume.litres(), 'g', 6).toStdString(), "L"};
-  };
-  const auto pour = [&](book::TankLiquid liquid, double factor) {
-    if (!(a.pour > core::Volume{})) return;
-    line.did = TankDid::Poured;
-    line.liquid = liquid;
-    line.volume = litres(a.pour);
-    if (liquid == book::TankLiquid::Feed && std::abs(factor - 1) > 1e-6)
-      line.strengthPercent = {QString::number(100 * factor, 'g', 4).toStdString(), ""};
-    out.push_back(line);
-  };
-  const auto weigh = [&] {
-    TankLine salts;
-    salts.did = TankDid::Salts;
-    for (std::size_t p = 0; p < a.grams.size(); ++p)
-      if (a.grams[p] > core::Mass::fromMilligrams(1))
-        salts.weighed.push_back(
-            {m_story.productIds[p], {QString::number(a.grams[p].grams(), 'g', 5).toStdString(), "g"}});
-    if (!salts.weighed.empty()) out.push_back(salts);
-  };
-  switch (a.kind) {
-  case AdviceKind::RefillAsPlanned:
-  case AdviceKind::RefillByRule:
-  case AdviceKind::RefillByStocks:
-    pour(book::TankLiquid::Feed, a.feedFactor);
-    break;
-  case AdviceKind::RefillBySalts:
-    pour(book::TankLiquid::Water, 0);
-    weigh();
-    break;
-  case AdviceKind::AcidOrBase:
-    weigh();
-    break;
-  case AdviceKind::Bleed:
-    line.did = TankDid::Drained;
-    line.volume = litres(core::Volume::fromLitres(a.bleedLPerDay));
-    out.push_back(line);
-    break;
-  case AdviceKind::Dump:
-    line.did = TankDid::Emptied;
-    out.push_back(line);
-    line.did = TankDid::Filled;
-    line.volume = m_given.facts.full;
-    out.push_back(line);
-    break;
-  case AdviceKind::FeedByUptake:
-    break;
-  }
-  return out;
-}
-
 void TankPage::doAdvice(int index) {
   if (index < 0 || index >= static_cast<int>(m_story.advice.size())) return;
   const auto advice = m_story.advice[static_cast<std::size_t>(index)];
   if (advice.notOpen != core::NotOpen::None)
     return emit message(tr("%1: %2").arg(adviceTitle(advice.kind), notOpenWords(advice, m_story)));
   if (advice.kind == AdviceKind::FeedByUptake) return emit targetAsked(advice.feed);
-  auto lines = linesOf(advice);
+  auto lines = linesOf(advice, m_story, m_given.facts);
   for (auto& line : lines) {
     line.vesselUid = m_vessel;
     line.formulaUid = m_given.facts.formulaUid;

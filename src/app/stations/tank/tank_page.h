@@ -22,6 +22,7 @@ class FillingCombo;
 class FlowRow;
 class LogEntry;
 class LogList;
+class RootPanel;
 class VesselCard;
 class TankPicture;
 class UnitsShown;
@@ -46,6 +47,8 @@ public:
 
 signals:
   void message(const QString& words);
+  /// Salts of the vessel's formula (parallel to its shelf) are to be weighed for it.
+  void benchAsked(const std::vector<butte::core::Mass>& grams);
   /// A feed as plants take it becomes the target of the formula in hand.
   void targetAsked(const butte::core::FeedContent& feed);
 
@@ -66,7 +69,6 @@ private:
   bool keepReadings(const TypedReadings& typed);
   bool keepLine(book::TankLine line);
   bool heard(const book::Trouble& trouble, const QString& done);
-  std::vector<book::TankLine> linesOf(const core::Advice& advice) const;
 
   BookDesk& m_desk;
   UnitsShown& m_units;
@@ -86,9 +88,10 @@ private:
   LogEntry* m_entry;
   LogList* m_list;
   FactsPanel* m_facts;
+  RootPanel* m_root;
   QStackedWidget* m_side;
   WrappedLabel *m_ahead, *m_doing;
-  QPushButton* m_do;
+  QPushButton *m_do, *m_weigh;
   FillingCombo* m_over;
   WhileSeen* m_seen;
 };

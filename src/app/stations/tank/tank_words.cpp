@@ -61,6 +61,9 @@ QString daysText(double days) {
 }
 
 QString aboutName(const std::string& about) {
+  if (about == "drain") return tr("drain");
+  if (about == "root_zone") return tr("root zone");
+  if (about == "drip") return tr("drip");
   if (about == "roots") return tr("roots");
   if (about == "leaves") return tr("leaves");
   if (about == "harvest") return tr("harvest");
@@ -141,9 +144,11 @@ QString lineWords(const book::TankLine& line, const TankGiven& given) {
     return tr("planted: %1").arg(qtext(line.text.empty() ? line.about : line.text));
   case TankDid::Noted:
     return line.about.empty() ? qtext(line.text) : tr("%1: %2").arg(aboutName(line.about), qtext(line.text));
-  case TankDid::Analysed:
-    return counted(line.figures.size(), tr("a laboratory's analysis, %1 figure"),
-                   tr("a laboratory's analysis, %1 figures"));
+  case TankDid::Analysed: {
+    const auto figures = counted(line.figures.size(), tr("a laboratory's analysis, %1 figure"),
+                                 tr("a laboratory's analysis, %1 figures"));
+    return line.about.empty() ? figures : tr("%1: %2").arg(aboutName(line.about), figures);
+  }
   case TankDid::Emptied:
     break;
   }
@@ -262,7 +267,7 @@ QStringList aheadWords(const TankStory& story) {
   for (const auto& course : story.courses) {
     if (course.outside)
       (isTraceElement(course.nutrient) ? traces : outside) << shortName(course.nutrient);
-    else if (course.leavesAfterDays)
+    else if (course.leavesAfterDays && !isTraceElement(course.nutrient))
       leaving.push_back(course);
   }
   if (!outside.isEmpty()) out << tr("Out of its band: %1.").arg(outside.join(", "));

@@ -24,7 +24,7 @@ QString notOpenWords(const core::Advice& advice, const TankStory& story);
 QString bandWords(const core::Band& band);
 /// "K falls 4 mg/L a day and leaves its band in about 6 days (at the earliest in 3)".
 QString courseWords(const core::ElementCourse& course);
-/// What is out of its band, and what will be next: the soonest first, trace elements in one line.
+/// What is out of its band, and what will be next: the soonest first; of trace elements only what is out.
 QStringList aheadWords(const TankStory& story);
 /// Where the pH is heading and what moves it.
 QString driftWords(const TankStory& story);

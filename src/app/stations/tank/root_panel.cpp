@@ -1,0 +1,326 @@
+#include "stations/tank/root_panel.h"
+
+#include "base/decimal.h"
+#include "deed_words.h"
+#include "fields/number_field.h"
+#include "paint/flow_row.h"
+#include "paint/plain_label.h"
+#include "paint/theme.h"
+#include "paint/wrapped_label.h"
+#include "report/report_text.h"
+#include "services/units_shown.h"
+#include "stations/tank/tank_words.h"
+#include "tank/root_zone.h"
+#include "water/examine.h"
+#include "wording/reading_words.h"
+#include "wording/record_words.h"
+#include "wording/tr.h"
+
+#include <QComboBox>
+#include <QPlainTextEdit>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <algorithm>
+#include <cmath>
+
+namespace butte::app {
+
+using core::Nutrient;
+
+namespace {
+
+constexpr qsizetype mostReportLetters = 100000;
+/// Of what is given 20 to 30 % drains, and a root zone stands some third stronger than its feed (common
+/// practice).
+constexpr double usualShare = 30, usualStrength = 130;
+
+/// What a report says, by element.
+std::vector<book::AnalysedFigure> figuresIn(const QString& text) {
+  std::vector<book::AnalysedFigure> out;
+  const auto read = reading::readReportText(text.toStdString());
+  const auto examined = core::waterOf(read.report);
+  if (!examined) return out;
+  for (const auto n : core::keptNutrients)
+    if (examined->measured[static_cast<std::size_t>(n)])
+      out.push_back({std::string(core::nutrientKey(n)),
+                     {QString::number(examined->milligramsPerLitre.of(n), 'g', 5).toStdString(), "mg/L"}});
+  return out;
+}
+
+QString figuresText(const std::vector<book::AnalysedFigure>& figures) {
+  QStringList out;
+  for (const auto& one : figures)
+    if (const auto n = core::nutrientFromKey(one.element))
+      out << tr("%1 %2").arg(shortName(*n), localFigure(one.amount.value()));
+  return out.join(", ");
+}
+
+QString standingText(core::DrainClass standing) {
+  switch (standing) {
+  case core::DrainClass::MuchTooLow:
+    return tr("much too low");
+  case core::DrainClass::Low:
+    return tr("low");
+  case core::DrainClass::High:
+    return tr("high");
+  case core::DrainClass::MuchTooHigh:
+    return tr("much too high");
+  case core::DrainClass::Good:
+  case core::DrainClass::NoTarget:
+  case core::DrainClass::NotFed:
+    break;
+  }
+  return tr("good");
+}
+
+} // namespace
+
+RootPanel::RootPanel(UnitsShown& units, QWidget* parent)
+    : QWidget(parent), m_units(units), m_text(new QPlainTextEdit), m_of(new QComboBox),
+      m_school(new QComboBox), m_read(new WrappedLabel), m_steered(new WrappedLabel),
+      m_sideBySide(new WrappedLabel), m_keep(new QPushButton(tr("Log the analysis"))),
+      m_target(new QPushButton(tr("Adjusted feed as target"))), m_litres(new PlainLabel),
+      m_ecUnit(new PlainLabel) {
+  auto* column = new QVBoxLayout(this);
+  column->setContentsMargins(0, 0, 0, 0);
+  column->setSpacing(6);
+  column->addWidget(makePaste());
+  column->addWidget(makeDrained());
+  column->addWidget(makeSteer());
+  column->addStretch();
+}
+
+QWidget* RootPanel::makePaste() {
+  m_text->setObjectName("analysisText");
+  m_text->setAccessibleName(tr("the laboratory's report"));
+  m_text->setPlaceholderText(tr("Paste the laboratory's report, or type it: K 182 mg/L, Ca 130 mg/L"));
+  m_text->setFixedHeight(64);
+  m_text->setTabChangesFocus(true);
+  m_of->setObjectName("analysisOf");
+  m_of->setAccessibleName(tr("what was analysed"));
+  m_of->addItem(tr("of the tank"), QString());
+  m_of->addItem(tr("of the drain"), QString("drain"));
+  m_of->addItem(tr("of the root zone"), QString("root_zone"));
+  m_of->addItem(tr("of the drip"), QString("drip"));
+  m_read->setObjectName("analysisRead");
+  m_read->setFont(faceOf(12));
+  m_keep->setObjectName("analysisKeep");
+  connect(m_text, &QPlainTextEdit::textChanged, this, &RootPanel::pasted);
+  connect(m_of, &QComboBox::activated, this, &RootPanel::steer);
+  connect(m_keep, &QPushButton::clicked, this, &RootPanel::keep);
+  auto* box = new QWidget;
+  auto* inside = new QVBoxLayout(box);
+  inside->setContentsMargins(0, 0, 0, 0);
+  inside->addWidget(m_text);
+  inside->addWidget(m_read);
+  auto* row = new FlowRow;
+  row->addWidget(m_of);
+  row->addWidget(m_keep);
+  inside->addLayout(row);
+  return box;
+}
+
+/// What was given and what ran off, read day by day.
+QWidget* RootPanel::makeDrained() {
+  const auto field = [&](const QString& name, const QString& object, double most) {
+    auto* made = new NumberField({.name = name, .unit = {}, .least = 0, .most = most, .mayBeEmpty = true});
+    made->setObjectName(object);
+    made->setFixedWidth(62);
+    made->onMessage = [this](const QString& said) { emit message(said); };
+    connect(made, &QLineEdit::returnPressed, this, &RootPanel::keepDrained);
+    return made;
+  };
+  m_given = field(tr("how much was given to the plants"), "rootGiven", 1e9);
+  m_drained = field(tr("how much of it drained"), "rootDrained", 1e9);
+  m_ec = field(tr("EC of the drain"), "rootEc", 30000);
+  m_ph = field(tr("pH of the drain"), "rootPh", 14);
+  for (auto* one : {m_given, m_drained})
+    one->asked = [this] { return AskedUnit{m_units.measures().volumeUnit(), {}}; };
+  m_ec->asked = [this] { return AskedUnit{m_units.measures().conductivityUnit(), {}}; };
+  auto* log = new QPushButton(tr("Log"));
+  log->setObjectName("rootKeep");
+  connect(log, &QPushButton::clicked, this, &RootPanel::keepDrained);
+  m_sideBySide->setObjectName("rootSideBySide");
+  m_sideBySide->setFont(faceOf(12));
+  auto* box = new QWidget;
+  auto* inside = new QVBoxLayout(box);
+  inside->setContentsMargins(0, 0, 0, 0);
+  auto* row = new FlowRow;
+  row->addTogether({new PlainLabel(tr("Given")), m_given});
+  row->addTogether({new PlainLabel(tr("drained")), m_drained, m_litres});
+  row->addTogether({new PlainLabel(tr("EC")), m_ec, m_ecUnit});
+  row->addTogether({new PlainLabel(tr("pH")), m_ph});
+  row->addWidget(log);
+  inside->addLayout(row);
+  inside->addWidget(m_sideBySide);
+  return box;
+}
+
+QWidget* RootPanel::makeSteer() {
+  m_school->setObjectName("steerSchool");
+  m_school->setAccessibleName(tr("how the feed is adjusted"));
+  m_school->addItem(tr("in steps, by classes"));
+  m_school->addItem(tr("by balance"));
+  m_school->setToolTip(
+      tr("Steps: 12 or 25 % up or down by the class that an element falls into. Balance: the feed from "
+         "which the drain will stand at its target. Both are common; docs/tank.md has their rules."));
+  const auto percent = [&](const QString& name, const QString& object, double most, double usual) {
+    auto* made = new NumberField({.name = name, .unit = "%", .least = 0, .most = most, .mayBeEmpty = true});
+    made->setObjectName(object);
+    made->setFixedWidth(56);
+    made->setPlaceholderText(localNumber(usual, 0));
+    made->onMessage = [this](const QString& said) { emit message(said); };
+    made->onTyped = [this](const QString&) { steer(); };
+    return made;
+  };
+  m_share = percent(tr("share that drains"), "steerShare", 100, usualShare);
+  m_strength = percent(tr("root zone over the feed's target"), "steerStrength", 1000, usualStrength);
+  m_target->setObjectName("steerTarget");
+  m_steered->setObjectName("steered");
+  m_steered->setFont(faceOf(12));
+  connect(m_school, &QComboBox::activated, this, &RootPanel::steer);
+  connect(m_target, &QPushButton::clicked, this, [this] { emit targetAsked(m_newFeed); });
+  auto* box = new QWidget;
+  auto* inside = new QVBoxLayout(box);
+  inside->setContentsMargins(0, 0, 0, 0);
+  auto* row = new FlowRow;
+  row->addWidget(m_school);
+  row->addTogether({new PlainLabel(tr("drains")), m_share, new PlainLabel(tr("%"))});
+  row->addTogether({new PlainLabel(tr("root zone at")), m_strength, new PlainLabel(tr("% of the target"))});
+  inside->addLayout(row);
+  inside->addWidget(m_steered);
+  inside->addWidget(m_target, 0, Qt::AlignLeft);
+  return box;
+}
+
+void RootPanel::pasted() {
+  const auto text = m_text->toPlainText();
+  if (text.size() > mostReportLetters) {
+    m_figures.clear();
+    m_read->setText(tr("Too long for a report: at most %1 letters.").arg(mostReportLetters));
+  } else {
+    m_figures = figuresIn(text);
+    m_read->setText(text.trimmed().isEmpty() ? QString()
+                    : m_figures.empty()      ? tr("No element could be read yet.")
+                                             : tr("Read, in mg/L: %1").arg(figuresText(m_figures)));
+  }
+  m_keep->setEnabled(!m_figures.empty());
+  steer();
+}
+
+void RootPanel::keep() {
+  book::TankLine line;
+  line.did = book::TankDid::Analysed;
+  line.figures = m_figures;
+  line.about = m_of->currentData().toString().toStdString();
+  if (m_figures.empty() || !onTold(line)) return;
+  m_text->clear();
+}
+
+void RootPanel::keepDrained() {
+  for (const auto* one : {m_given, m_drained, m_ec, m_ph})
+    if (one->isWrong()) return;
+  TypedReadings typed;
+  const auto take = [&](const NumberField* from, const char* quantity, const std::string& unit) {
+    const auto digits = from->digits().toStdString();
+    if (!digits.empty()) typed.others.push_back({quantity, {digits, unit}});
+  };
+  take(m_given, "given", m_units.measures().volumeUnit());
+  take(m_drained, "drain", m_units.measures().volumeUnit());
+  take(m_ec, "ec_drain", m_units.measures().conductivityUnit());
+  take(m_ph, "ph_drain", {});
+  if (typed.others.empty())
+    return emit message(tr("Type what was given, what drained, or what the drain reads."));
+  if (!onRead(typed)) return;
+  for (auto* one : {m_given, m_drained, m_ec, m_ph})
+    one->show({});
+}
+
+void RootPanel::show(const TankGiven& given, const TankStory& story,
+                     const std::map<std::string, book::Reading>& lastReadings) {
+  m_known = given;
+  m_story = story;
+  m_last = lastReadings;
+  m_litres->setText(m_units.volumeUnitName());
+  m_ecUnit->setText(m_units.conductivityUnitName());
+  m_keep->setEnabled(!m_figures.empty());
+  QStringList side;
+  const auto add = [&](const QString& name, const char* quantity) {
+    if (const auto found = m_last.find(quantity); found != m_last.end())
+      side << tr("%1 %2").arg(name, readingText(found->second));
+  };
+  add(tr("feed EC"), "ec");
+  add(tr("drain EC"), "ec_drain");
+  add(tr("feed pH"), "ph");
+  add(tr("drain pH"), "ph_drain");
+  const auto value = [&](const char* quantity) {
+    const auto found = m_last.find(quantity);
+    return found == m_last.end() ? 0.0 : found->second.value;
+  };
+  constexpr double percent = 100;
+  if (const auto share = core::leachingFraction(value("given"), value("drain")); share && value("given") > 0)
+    side << tr("%1 % drained").arg(localNumber(percent * *share, 0));
+  if (const auto share = core::leachingFractionByStrength(value("ec"), value("ec_drain"));
+      share && value("ec_drain") > 0)
+    side << tr("%1 % by EC").arg(localNumber(percent * *share, 0));
+  m_sideBySide->setText(side.join(" · "));
+  steer();
+}
+
+/// What is pasted for drain or root zone counts; else the newest that is in the log.
+std::optional<core::NutrientAmounts> RootPanel::drainFigures(std::vector<Nutrient>& named) const {
+  const auto of = m_of->currentData().toString();
+  const auto* figures = !m_figures.empty() && (of == "drain" || of == "root_zone") ? &m_figures : nullptr;
+  if (!figures)
+    for (const auto& line : m_known.lines)
+      if (line.did == book::TankDid::Analysed && (line.about == "drain" || line.about == "root_zone"))
+        figures = &line.figures;
+  if (!figures) return std::nullopt;
+  core::NutrientAmounts out;
+  for (const auto& one : *figures)
+    if (const auto n = core::nutrientFromKey(one.element)) {
+      out.add(*n, milligramsOf(one));
+      named.push_back(*n);
+    }
+  return out;
+}
+
+void RootPanel::steer() {
+  std::vector<Nutrient> named;
+  const auto drain = drainFigures(named);
+  const bool known = drain && m_story.none == NoStory::None && !m_story.request.rows.empty();
+  m_target->setVisible(known);
+  m_newFeed = {};
+  if (!known)
+    return m_steered->setText(
+        tr("With an analysis of drain or root zone the feed is adjusted here, element by element."));
+  core::SteerRequest request;
+  request.feedMgPerL = m_story.request.plan.refill.milligramsPerLitre;
+  request.drainMgPerL = *drain;
+  request.school = m_school->currentIndex() == 1 ? core::SteerSchool::Balance : core::SteerSchool::Classes;
+  const auto typed = [](const NumberField* field, double usual) {
+    return core::parseDecimal(field->digits().toStdString()).value_or(usual) / 100;
+  };
+  request.leachingFraction = typed(m_share, usualShare);
+  for (const auto& row : m_story.request.rows) {
+    if (std::find(named.begin(), named.end(), row.nutrient) == named.end()) continue;
+    request.targetMgPerL.add(row.nutrient, row.milligramsPerLitre * typed(m_strength, usualStrength));
+    request.withTarget.push_back(row.nutrient);
+  }
+  const auto found = core::steered(request);
+  m_newFeed = {found.newFeedMgPerL, 0};
+  QStringList lines;
+  for (const auto& element : found.elements) {
+    if (element.standing == core::DrainClass::NoTarget || element.standing == core::DrainClass::NotFed)
+      continue;
+    lines << tr("%1 %2: feed %3 to %4 mg/L")
+                 .arg(shortName(element.nutrient), standingText(element.standing),
+                      localFigure(element.feedMgPerL), localFigure(element.newMgPerL));
+  }
+  if (std::abs(found.unbalancedMeqPerL) > 0.05)
+    lines << tr("The salts close what the steps leave open: %1 meq/L.")
+                 .arg(localNumber(found.unbalancedMeqPerL, 2));
+  m_steered->setText(lines.join("\n"));
+}
+
+} // namespace butte::app
