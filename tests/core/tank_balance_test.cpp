@@ -192,7 +192,7 @@ TEST(CropUptake, SetsBalanceAndNameTheirSource) {
   for (const auto& crop : cropUptakes()) {
     double charge = 0;
     for (const auto& element : crop.elements) {
-      charge += chargeInBalance(element.nutrient) * element.millimolesPerLitre.value;
+      charge += chargeInFeed(element.nutrient) * element.millimolesPerLitre.value;
       EXPECT_FALSE(element.millimolesPerLitre.source.empty()) << crop.crop;
       EXPECT_LE(element.millimolesPerLitre.low, element.millimolesPerLitre.value);
     }

@@ -9,26 +9,6 @@
 
 namespace butte::core {
 
-int chargeInBalance(Nutrient nutrient) {
-  switch (nutrient) {
-  case Nutrient::NNitrate:
-  case Nutrient::P:
-  case Nutrient::Cl:
-    return -1;
-  case Nutrient::S:
-    return -2;
-  case Nutrient::NAmmonium:
-  case Nutrient::K:
-  case Nutrient::Na:
-    return 1;
-  case Nutrient::Ca:
-  case Nutrient::Mg:
-    return 2;
-  default:
-    return 0;
-  }
-}
-
 double molarMass(Nutrient nutrient) {
   static const auto masses = [] {
     std::array<double, nutrientCount> out{};
@@ -62,7 +42,7 @@ double ReservoirContent::milligramsPerLitre(Nutrient nutrient) const {
 double ReservoirContent::unbalancedMeq() const {
   double out = alkalinityMeq;
   for (const auto n : keptNutrients)
-    out -= chargeInBalance(n) * milligrams.of(n) / molarMass(n);
+    out -= chargeInFeed(n) * milligrams.of(n) / molarMass(n);
   return out;
 }
 

@@ -1,4 +1,5 @@
 #pragma once
+#include "chem/feed_charge.h"
 #include "chem/nutrient.h"
 #include "solution/solutes.h"
 #include "units/quantity.h"
@@ -17,9 +18,6 @@ inline constexpr std::array<Nutrient, nutrientCount - 1> keptNutrients{
     Nutrient::Mg,       Nutrient::S,         Nutrient::Fe,    Nutrient::Mn, Nutrient::Zn, Nutrient::B,
     Nutrient::Cu,       Nutrient::Mo,        Nutrient::Si,    Nutrient::Na, Nutrient::Cl};
 
-/// The charge an element counts with in a tank's balance: phosphorus one, sulfur two, as H2PO4- and SO4--;
-/// trace elements, silicon and urea none, as in a feed's ions.
-int chargeInBalance(Nutrient nutrient);
 /// Grams per mole of the element (of nitrogen for its forms).
 double molarMass(Nutrient nutrient);
 

@@ -102,8 +102,8 @@ Passage passed(const ReservoirContent& tank, const ReservoirFlow& flow, double d
     out.content.milligrams.add(n, part.left);
     out.takenMilligrams.add(n, part.taken);
     out.drainedMilligrams.add(n, part.drained);
-    charge += chargeInBalance(n) * part.left / molarMass(n);
-    taken += chargeInBalance(n) * part.taken / molarMass(n);
+    charge += chargeInFeed(n) * part.left / molarMass(n);
+    taken += chargeInFeed(n) * part.taken / molarMass(n);
   }
   // What no counter-ion balances leaves with the drain alone; the alkalinity is the rest of the charge.
   const double unbalanced =

@@ -15,14 +15,14 @@ bool isBallast(Nutrient nutrient) {
 double feedingStrength(const NutrientAmounts& mgPerL) {
   double out = 0;
   for (const auto n : keptNutrients)
-    if (chargeInBalance(n) > 0 && !isBallast(n)) out += chargeInBalance(n) * mgPerL.of(n) / molarMass(n);
+    if (chargeInFeed(n) > 0 && !isBallast(n)) out += chargeInFeed(n) * mgPerL.of(n) / molarMass(n);
   return out;
 }
 
 double balance(const NutrientAmounts& mgPerL) {
   double out = 0;
   for (const auto n : keptNutrients)
-    out += chargeInBalance(n) * mgPerL.of(n) / molarMass(n);
+    out += chargeInFeed(n) * mgPerL.of(n) / molarMass(n);
   return out;
 }
 

@@ -80,7 +80,7 @@ AlkalinityBudget alkalinityBudget(const ReservoirContent& content, const Reservo
   const auto day = passed(content, flow, 1);
   for (const auto n : keptNutrients)
     out.byUptake[static_cast<std::size_t>(n)] =
-        -chargeInBalance(n) * day.takenMilligrams.of(n) / molarMass(n) / litres;
+        -chargeInFeed(n) * day.takenMilligrams.of(n) / molarMass(n) / litres;
   const double lost = std::max((content.volume - day.content.volume).litres(), 0.0);
   // What is lost as pure water leaves its alkalinity behind: all that the refill holds is gained.
   out.byRefill = (refill.alkalinityMeqPerL * lost - day.drainedAlkalinityMeq) / litres;

@@ -27,7 +27,7 @@ ReservoirContent contentOf(const Eigen::VectorXd& x) {
     const auto n = keptNutrients[static_cast<std::size_t>(e)];
     const double millimoles = std::max(x[element(e)], 0.0);
     out.milligrams.add(n, millimoles * molarMass(n));
-    out.alkalinityMeq += chargeInBalance(n) * millimoles;
+    out.alkalinityMeq += chargeInFeed(n) * millimoles;
   }
   return out;
 }
@@ -70,7 +70,7 @@ Eigen::MatrixXd startSpread(const TankPriors& priors, const ReservoirContent& co
     const auto n = keptNutrients[static_cast<std::size_t>(e)];
     // A salt that is off brings both of its ions: the alkalinity stays what it is.
     out(element(e), element(e)) = strength[element(e)] * relativeSd * eachByItself;
-    out(unbalanced(), element(e)) = -chargeInBalance(n) * out(element(e), element(e));
+    out(unbalanced(), element(e)) = -chargeInFeed(n) * out(element(e), element(e));
     out(share(e), share(e)) = priors.uptakeSd.of(n);
   }
   out(litres, litres) = priors.markSd * priors.full.litres();
@@ -117,7 +117,7 @@ Slope alkalinityOf(const Eigen::VectorXd& x) {
   const double volume = std::max(x[litres], leastLitres);
   Slope out{contentOf(x).alkalinityMeq / volume, Eigen::VectorXd::Zero(count)};
   for (Eigen::Index e = 0; e < elements; ++e)
-    out.row[element(e)] = chargeInBalance(keptNutrients[static_cast<std::size_t>(e)]) / volume;
+    out.row[element(e)] = chargeInFeed(keptNutrients[static_cast<std::size_t>(e)]) / volume;
   out.row[unbalanced()] = 1 / volume;
   out.row[litres] = -out.value / volume;
   return out;
@@ -140,7 +140,7 @@ std::optional<Slope> slopeOf(const Eigen::VectorXd& x,
   constexpr double stepMmolPerL = 0.02;
   for (Eigen::Index e = 0; e < elements; ++e) {
     const auto n = keptNutrients[static_cast<std::size_t>(e)];
-    if (chargeInBalance(n) != 0 && !probe(element(e), stepMmolPerL * volume)) return std::nullopt;
+    if (chargeInFeed(n) != 0 && !probe(element(e), stepMmolPerL * volume)) return std::nullopt;
   }
   if (!probe(unbalanced(), stepMmolPerL * volume) || !probe(litres, 0.005 * volume)) return std::nullopt;
   return out;

@@ -1,6 +1,7 @@
 #include "target/electroneutrality.h"
 
 #include "chem/atomic_weights.h"
+#include "chem/feed_charge.h"
 
 #include <algorithm>
 #include <cmath>
@@ -8,30 +9,8 @@
 namespace butte::core {
 namespace {
 
-/// Signed charge of the ion that carries the element in a feed (as in chem/ions.h); 0 for the rest.
-int signedCharge(Nutrient n) {
-  switch (n) {
-  case Nutrient::N:
-  case Nutrient::NNitrate:
-  case Nutrient::P:
-  case Nutrient::Cl:
-    return -1;
-  case Nutrient::S:
-    return -2;
-  case Nutrient::NAmmonium:
-  case Nutrient::K:
-  case Nutrient::Na:
-    return 1;
-  case Nutrient::Ca:
-  case Nutrient::Mg:
-    return 2;
-  default:
-    return 0;
-  }
-}
-
 double meqPerMilligram(Nutrient n) {
-  return signedCharge(n) / atomicWeight(elementSymbol(n)).value_or(1);
+  return chargeInFeed(n) / atomicWeight(elementSymbol(n)).value_or(1);
 }
 
 bool stated(const std::vector<TargetRow>& rows, Nutrient n) {
@@ -74,7 +53,7 @@ TargetBalance balanceOf(const std::vector<TargetRow>& given, double alkalinityLe
   // What is free closes it: sulfate first where cations are over, sodium where anions are.
   for (const auto n :
        {Nutrient::S, Nutrient::NNitrate, Nutrient::Cl, Nutrient::K, Nutrient::Ca, Nutrient::Na}) {
-    if (stated(given, n) || signedCharge(n) * gap > 0) continue;
+    if (stated(given, n) || chargeInFeed(n) * gap > 0) continue;
     if (n == Nutrient::NNitrate && stated(given, Nutrient::N)) continue;
     out.closes = IonShift{n, 0, -gap / meqPerMilligram(n)};
     return out;
