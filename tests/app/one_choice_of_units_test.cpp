@@ -69,7 +69,7 @@ protected:
     }
     window->showStation(Station::Tank);
     ASSERT_TRUE(QTest::qWaitFor([&] { return window->tankPage().isSettled(); }, 20000));
-    for (const auto* part : {"tankNow", "tankLogTab", "tankRoot", "tankFacts"}) {
+    for (const auto* part : {"tankNow", "tankLogTab", "tankRoot", "tankWarmth", "tankFacts"}) {
       click(part);
       test::forAllTexts(*window, part, look);
     }

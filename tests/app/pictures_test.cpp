@@ -219,6 +219,11 @@ TEST_F(PicturesTest, ATabletopAfterTwoMonthsAndWhatToPourIn) {
   keep("eye-tank-log");
   click("tankFacts");
   keep("eye-tank-vessel");
+  click("tankRoot");
+  window->findChild<QPlainTextEdit*>("analysisText")->insertPlainText("K 90 mg/L, Ca 320 mg/L, Mg 60 mg/L");
+  keep("eye-tank-root");
+  click("tankWarmth");
+  keep("eye-tank-warmth");
 }
 
 TEST_F(PicturesTest, ADrumToppedUpInTheDark) {

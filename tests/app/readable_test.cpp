@@ -37,7 +37,7 @@ std::vector<View> views() {
   station("target", Station::Target);
   station("formula", Station::Formula);
   station("bench", Station::Bench);
-  for (const auto* part : {"tankNow", "tankLogTab", "tankRoot", "tankFacts"})
+  for (const auto* part : {"tankNow", "tankLogTab", "tankRoot", "tankWarmth", "tankFacts"})
     out.push_back({QString("tank ") + part, [part](MainWindow& window) {
                      window.showStation(Station::Tank);
                      EXPECT_TRUE(QTest::qWaitFor([&] { return window.tankPage().isSettled(); }, 20000));

@@ -9,6 +9,8 @@
 #include "stations/tank/vessel_card.h"
 #include "window_fixture.h"
 
+#include <QAction>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QListWidget>
 #include <QPlainTextEdit>
@@ -131,6 +133,22 @@ TEST_F(TankPageTest, ALevelInCentimetresGoesByTheVesselsMeasures) {
   enterIn("tankLevel", "50 cm");
   const auto level = TankEdits(window->desk()).lastReadings(page().vessel()).at("level");
   EXPECT_NEAR(level.value, 3.14159265 * 30 * 30 * 50 / 1000, 0.01);
+}
+
+TEST_F(TankPageTest, UndoSaysWhatItTakesBack) {
+  filledTank();
+  EXPECT_THAT(window->findChild<QAction*>("undo")->text().toStdString(),
+              HasSubstr("bucket row: filled to 300 L"));
+  click("tankFacts");
+  click("vesselWaste");
+  settle();
+  EXPECT_TRUE(log().facts.drainsToWaste);
+  EXPECT_THAT(window->findChild<QAction*>("undo")->text().toStdString(),
+              HasSubstr("bucket row, drains to waste: ✓"));
+  trigger("undo");
+  settle();
+  EXPECT_FALSE(log().facts.drainsToWaste);
+  EXPECT_FALSE(find<QCheckBox>("vesselWaste")->isChecked());
 }
 
 TEST_F(TankPageTest, BadInputIsNamedAndNothingIsLost) {
@@ -273,6 +291,21 @@ TEST_F(TankPageTest, ADrainsAnalysisLeadsToAnAdjustedFeed) {
     if (row.nutrient != Nutrient::K) continue;
     EXPECT_NEAR(row.milligramsPerLitre, 1.25 * feed, 0.01 * feed);
   }
+}
+
+TEST_F(TankPageTest, HotAndColdWaterAreBlendedAndAHeaterReckoned) {
+  filledTank();
+  enterIn("tankTemperature", "12");
+  click("tankWarmth");
+  type("warmWanted", "20");
+  type("warmHot", "60");
+  type("warmCold", "10");
+  EXPECT_THAT(text("warmAnswer"), HasSubstr("60.0 L of hot water and 240 L of cold"));
+  type("warmWatts", "1000");
+  EXPECT_THAT(text("warmAnswer"), HasSubstr("takes 2.8 hours")); // 300 x 4.18 x 8 kJ at 1 kW
+  EXPECT_THAT(text("warmAnswer"), HasSubstr("mg/L of oxygen"));
+  type("warmWanted", "80");
+  EXPECT_THAT(text("warmAnswer"), HasSubstr("Neither of these waters"));
 }
 
 TEST_F(TankPageTest, AWrongLineGoesIntoTheBin) {

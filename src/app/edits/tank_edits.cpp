@@ -165,7 +165,8 @@ Trouble TankEdits::set(const std::string& uid, const std::string& key, const Jso
   told.insert(told.begin(), {next.value("name", std::string()), key});
   const Json before = body->contains(key) ? (*body)[key] : Json();
   book::Step step;
-  step.deed = {DeedCode::VesselFact, std::move(told)};
+  step.deed = value.is_null() ? core::Deed{DeedCode::FactTakenAway, {told[0], told[1]}}
+                              : core::Deed{DeedCode::VesselFact, std::move(told)};
   step.mergeKey = "vessel/" + uid + "/" + key;
   step.changes.push_back({{Kind::Vessel, uid}, "/body/" + key, before, value});
   return m_desk.book().applyGathering(std::move(step));
@@ -178,11 +179,13 @@ Trouble TankEdits::setAmount(const std::string& uid, const std::string& key, con
 
 Trouble TankEdits::setText(const std::string& uid, const std::string& key, const QString& text) {
   const auto value = text.trimmed().toStdString();
-  return set(uid, key, value.empty() ? Json() : Json(value), {key == "formula" ? "" : value});
+  // A formula is told by its name.
+  const auto named = key == "formula" ? formula(value, 0) : nullptr;
+  return set(uid, key, value.empty() ? Json() : Json(value), {named ? named->name : value});
 }
 
 Trouble TankEdits::setFlag(const std::string& uid, const std::string& key, bool on) {
-  return set(uid, key, on ? Json(true) : Json(), {});
+  return set(uid, key, on ? Json(true) : Json(), {"✓"});
 }
 
 Trouble TankEdits::setMeasures(const std::string& uid, const std::optional<core::Vessel>& measures) {
@@ -192,7 +195,7 @@ Trouble TankEdits::setMeasures(const std::string& uid, const std::optional<core:
                   {"across_cm", core::decimalText(measures->acrossCm)},
                   {"along_cm", core::decimalText(measures->alongCm)},
                   {"height_cm", core::decimalText(measures->heightCm)}},
-             {});
+             {"✓"});
 }
 
 Trouble TankEdits::read(const std::string& uid, const TypedReadings& typed) {

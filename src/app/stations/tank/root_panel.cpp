@@ -3,6 +3,7 @@
 #include "base/decimal.h"
 #include "deed_words.h"
 #include "fields/number_field.h"
+#include "language.h"
 #include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
@@ -51,7 +52,7 @@ QString figuresText(const std::vector<book::AnalysedFigure>& figures) {
   QStringList out;
   for (const auto& one : figures)
     if (const auto n = core::nutrientFromKey(one.element))
-      out << tr("%1 %2").arg(shortName(*n), localFigure(one.amount.value()));
+      out << tr("%1 %2").arg(shortName(*n), qtext(words::figureText(one.amount.digits)));
   return out.join(", ");
 }
 

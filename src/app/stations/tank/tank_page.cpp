@@ -20,6 +20,7 @@
 #include "stations/tank/tank_picture.h"
 #include "stations/tank/tank_words.h"
 #include "stations/tank/vessel_card.h"
+#include "stations/tank/warmth_panel.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 
@@ -57,9 +58,10 @@ TankPage::TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget*
       m_new(new QPushButton(tr("New tank…"))), m_picture(new TankPicture(units)),
       m_elements(new ElementBands), m_advice(new AdviceMatrix(units)), m_entry(new LogEntry(units)),
       m_list(new LogList), m_facts(new FactsPanel(m_edits, units)), m_root(new RootPanel(units)),
-      m_side(new QStackedWidget), m_ahead(new WrappedLabel), m_doing(new WrappedLabel),
-      m_do(new QPushButton(tr("Done: log it"))), m_weigh(new QPushButton(tr("Weigh at the Bench"))),
-      m_over(new FillingCombo), m_seen(new WhileSeen(this, [this] { refresh(); })) {
+      m_warmth(new WarmthPanel(units)), m_side(new QStackedWidget), m_ahead(new WrappedLabel),
+      m_doing(new WrappedLabel), m_do(new QPushButton(tr("Done: log it"))),
+      m_weigh(new QPushButton(tr("Weigh at the Bench"))), m_over(new FillingCombo),
+      m_seen(new WhileSeen(this, [this] { refresh(); })) {
   m_new->setObjectName("newTank");
   connect(m_new, &QPushButton::clicked, this, &TankPage::newVessel);
   auto* cards = new QWidget;
@@ -81,6 +83,7 @@ TankPage::TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget*
   m_root->onRead = m_entry->onRead;
   m_root->onTold = m_entry->onTold;
   connect(m_root, &RootPanel::message, this, &TankPage::message);
+  connect(m_warmth, &WarmthPanel::message, this, &TankPage::message);
   connect(m_root, &RootPanel::targetAsked, this, &TankPage::targetAsked);
   connect(m_picture, &TankPicture::explained, this, &TankPage::message);
   connect(m_list, &LogList::strikeAsked, this, [this](const book::Ref& line, const QString& what) {
@@ -107,7 +110,7 @@ QWidget* TankPage::makeSide() {
   auto* column = new QVBoxLayout(side);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(6);
-  auto* heads = new QHBoxLayout;
+  auto* heads = new FlowRow;
   auto* group = new QButtonGroup(side);
   const auto add = [&](const QString& words, const QString& object, QWidget* page) {
     auto* button = new QPushButton(words);
@@ -128,6 +131,7 @@ QWidget* TankPage::makeSide() {
   add(tr("Now"), "tankNow", scrolled(now));
   add(tr("Log"), "tankLogTab", m_list);
   add(tr("Analysis"), "tankRoot", scrolled(m_root));
+  add(tr("Warmth"), "tankWarmth", scrolled(m_warmth));
   add(tr("Vessel"), "tankFacts", scrolled(m_facts));
   heads->addStretch();
   m_over->setObjectName("tankOver");
@@ -255,6 +259,7 @@ void TankPage::refresh() {
   m_entry->setFacts(m_log.facts);
   m_facts->show(m_vessel, m_log.facts);
   m_list->show(m_log, m_given);
+  m_warmth->show(m_given);
 }
 
 /// Behind the window's thread: a year of readings takes longer than a keystroke.
@@ -295,7 +300,8 @@ void TankPage::take(TankStory story) {
   constexpr qsizetype newest = 3;
   for (auto i = std::max<qsizetype>(0, doubts.size() - newest); i < doubts.size(); ++i)
     words << tr("Does not fit: %1").arg(doubts[i]);
-  words << guessWords(m_story) << doseWords(m_story, m_given) << scoreWords(m_story, m_units);
+  words << guessWords(m_story) << doseWords(m_story, m_given) << warmthWords(m_given)
+        << scoreWords(m_story, m_units);
   m_ahead->setText(words.join("\n"));
   showAdvice(m_advice->chosen());
 }

@@ -24,6 +24,7 @@ class LogEntry;
 class LogList;
 class RootPanel;
 class VesselCard;
+class WarmthPanel;
 class TankPicture;
 class UnitsShown;
 class WhileSeen;
@@ -89,6 +90,7 @@ private:
   LogList* m_list;
   FactsPanel* m_facts;
   RootPanel* m_root;
+  WarmthPanel* m_warmth;
   QStackedWidget* m_side;
   WrappedLabel *m_ahead, *m_doing;
   QPushButton *m_do, *m_weigh;

@@ -1,8 +1,10 @@
 #include "stations/tank/tank_words.h"
 
 #include "deed_words.h"
+#include "language.h"
 #include "services/units_shown.h"
 #include "stock_words.h"
+#include "tank/warmth.h"
 #include "units/convert.h"
 #include "wording/reading_words.h"
 #include "wording/record_words.h"
@@ -38,7 +40,8 @@ QString liquidName(const book::TankLine& line, const TankGiven& given) {
   const auto name = document ? qtext(document->name) : tr("feed");
   return line.strengthPercent.isEmpty()
              ? name
-             : tr("%1 at %2 % of its strength").arg(name, localFigure(line.strengthPercent.value()));
+             : tr("%1 at %2 % of its strength")
+                   .arg(name, qtext(words::figureText(line.strengthPercent.digits)));
 }
 
 QString weighedText(const book::TankLine& line, const TankGiven& given) {
@@ -50,7 +53,8 @@ QString weighedText(const book::TankLine& line, const TankGiven& given) {
       for (const auto& product : found->second->allProducts)
         if (product.id == one.product) name = qtext(product.name);
     out << tr("%1 %2").arg(
-        tr("%1 %2").arg(localFigure(one.amount.value()), qtext(words::unitName(one.amount.unit))), name);
+        tr("%1 %2").arg(qtext(words::figureText(one.amount.digits)), qtext(words::unitName(one.amount.unit))),
+        name);
   }
   return out.join(", ");
 }
@@ -136,10 +140,10 @@ QString lineWords(const book::TankLine& line, const TankGiven& given) {
   case TankDid::Rained:
     return tr("%1 %2").arg(did, volumeText(line.volume));
   case TankDid::Calibrated:
-    return line.slopePercent.isEmpty()
-               ? tr("%1 pen calibrated").arg(qtext(words::quantityName(line.about)))
-               : tr("%1 pen calibrated, slope %2 %")
-                     .arg(qtext(words::quantityName(line.about)), localFigure(line.slopePercent.value()));
+    return line.slopePercent.isEmpty() ? tr("%1 pen calibrated").arg(qtext(words::quantityName(line.about)))
+                                       : tr("%1 pen calibrated, slope %2 %")
+                                             .arg(qtext(words::quantityName(line.about)),
+                                                  qtext(words::figureText(line.slopePercent.digits)));
   case TankDid::Planted:
     return tr("planted: %1").arg(qtext(line.text.empty() ? line.about : line.text));
   case TankDid::Noted:
@@ -364,6 +368,33 @@ QStringList doubtWords(const TankStory& story, const UnitsShown& units) {
                  .arg(when, units.text(core::Volume::fromLitres(check.read)),
                       units.text(core::Volume::fromLitres(check.expected.value)));
   }
+  return out;
+}
+
+QStringList warmthWords(const TankGiven& given) {
+  // Roots suffer where warm water holds little oxygen; from about here on growers cool or bubble more (common
+  // practice).
+  constexpr double warmCelsius = 24;
+  constexpr std::int64_t lately = 14 * 86400;
+  QStringList out;
+  for (auto reading = given.readings.rbegin(); reading != given.readings.rend(); ++reading) {
+    if (reading->quantity != "temperature") continue;
+    const auto water = core::Temperature::fromCelsius(reading->value);
+    if (reading->value < 0 || reading->value > 40) break;
+    out << tr("At %1 water holds at most %2 mg/L of oxygen.")
+               .arg(readingText(*reading), localNumber(core::oxygenAtSaturation(water), 1));
+    if (reading->value > warmCelsius) out << tr("That is warm for roots: cool it, or bring in more air.");
+    break;
+  }
+  const bool rootsNoted =
+      std::any_of(given.lines.begin(), given.lines.end(), [&](const book::TankLine& line) {
+        return line.did == book::TankDid::Noted && line.about == "roots" &&
+               line.at.seconds > given.now.seconds - lately;
+      });
+  if (rootsNoted)
+    out << tr(
+        "White roots are good. Brown or black ones: look at oxygen, warmth, pH and drying out before adding "
+        "salt.");
   return out;
 }
 

@@ -34,6 +34,8 @@ QStringList doseWords(const TankStory& story, const TankGiven& given);
 QString scoreWords(const TankStory& story, const UnitsShown& units);
 /// What does not fit, newest last: a doubt, not a judgement.
 QStringList doubtWords(const TankStory& story, const UnitsShown& units);
+/// What its warmth means for the roots, and what to look at where they were noted.
+QStringList warmthWords(const TankGiven& given);
 /// What was assumed, since nobody said it.
 QStringList guessWords(const TankStory& story);
 
