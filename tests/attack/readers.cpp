@@ -308,7 +308,7 @@ const std::vector<Reader>& readers() {
       {"label", {"label.txt"}, takeLabel},
       {"typed", {"typed.txt"}, takeTyped},
       {"device", {"device.txt"}, takeDevice},
-      {"run", {"run.json"}, takeRun},
+      {"run", {"run.json", "run_held.json"}, takeRun},
       {"tank_log", {"tank_log.csv"}, takeTankLog},
       {"tank_line", {"tank_line.json"}, takeTankLine},
   };
