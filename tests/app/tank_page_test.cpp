@@ -78,6 +78,27 @@ protected:
   }
 };
 
+// No tank at all: keys and presses find nothing to take.
+TEST_F(TankPageTest, WithoutATankNothingCanBeTaken) {
+  auto* matrix = window->findChild<AdviceMatrix*>();
+  matrix->setFocus();
+  for (const auto key : {Qt::Key_Down, Qt::Key_Up, Qt::Key_Return})
+    QTest::keyClick(matrix, key);
+  QTest::mouseClick(matrix, Qt::LeftButton, {}, {40, 40});
+  EXPECT_EQ(matrix->chosen(), -1);
+  EXPECT_FALSE(find<QPushButton>("adviceDo")->isEnabled());
+}
+
+TEST_F(TankPageTest, WhatWasWorkedOutForAnotherVesselIsNotTaken) {
+  filledTank();
+  window->findChild<AdviceMatrix*>()->choose(0);
+  newTank("second");
+  page().showVessel(window->findChildren<VesselCard*>().first()->uid());
+  EXPECT_EQ(story().none, NoStory::NoLog) << "at once, before anything new is worked out";
+  EXPECT_FALSE(find<QPushButton>("adviceDo")->isEnabled());
+  settle();
+}
+
 TEST_F(TankPageTest, ANewTankSaysWhatItNeedsStepByStep) {
   const auto before = TankEdits(window->desk()).vessels().size();
   newTank("bucket row");

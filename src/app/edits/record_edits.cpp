@@ -1,9 +1,11 @@
 #include "edits/record_edits.h"
 
+#include "base/decimal.h"
 #include "document/book_desk.h"
 #include "edit.h"
 #include "edits/paper_memory.h"
 #include "typed_numbers.h"
+#include "units/convert.h"
 
 namespace butte::app {
 
@@ -204,6 +206,18 @@ std::optional<book::Ref> vesselNamed(BookDesk& desk, const std::string& name) {
 }
 
 } // namespace
+
+core::Result<double> keptValue(const book::Quantity& quantity, const std::string& digits,
+                               const std::string& unit) {
+  const auto typed = core::parseDecimal(digits).value_or(0);
+  const auto value =
+      unit.empty() ? core::Result<double>(typed) : core::convert(typed, unit, std::string(quantity.unit));
+  if (value && (*value < quantity.least || *value > quantity.most))
+    return core::problemAt(core::ProblemCode::OutsideLimits, std::string(quantity.code),
+                           {digits, core::decimalText(quantity.least), core::decimalText(quantity.most),
+                            std::string(quantity.unit)});
+  return value;
+}
 
 Trouble keepReading(BookDesk& desk, const std::string& vessel, const std::string& quantity, double value,
                     const Amount& typed) {

@@ -106,6 +106,10 @@ private:
                          const exchange::Json& value);
 };
 
+/// A typed figure in the quantity's kept unit. Errors: those of convert(), OutsideLimits by the quantity.
+core::Result<double> keptValue(const book::Quantity& quantity, const std::string& digits,
+                               const std::string& unit);
+
 /// Keeps what a meter said of the vessel of this name, which is made where there is none yet. `value` in the
 /// quantity's own unit.
 book::Trouble keepReading(BookDesk& desk, const std::string& vessel, const std::string& quantity,

@@ -3,9 +3,9 @@
 #include "base/decimal.h"
 #include "document/book_desk.h"
 #include "dose/vessel.h"
+#include "edits/record_edits.h"
 #include "formula_json.h"
 #include "typed_numbers.h"
-#include "units/convert.h"
 
 #include <algorithm>
 
@@ -26,29 +26,6 @@ namespace {
 /// More readings of one quantity are told by means: a filter learns no more from a reading a minute.
 constexpr int mostReadings = 2000;
 constexpr std::int64_t thinnedSeconds = 4 * 3600;
-
-/// A typed figure in the quantity's kept unit.
-core::Result<double> kept(const book::Quantity& quantity, const Amount& typed,
-                          const book::VesselFacts& facts) {
-  const auto number = core::parseDecimal(typed.digits);
-  if (!number) return problemAt(ProblemCode::NotANumber, std::string(quantity.code), {typed.digits});
-  double value = *number;
-  if (quantity.code == "level" && typed.unit == "cm") {
-    const auto volume = facts.volumeAt(*number);
-    if (!volume)
-      return problemAt(ProblemCode::MissingKey, "level", {"the vessel's inner measures, for a level in cm"});
-    value = volume->litres();
-  } else if (!quantity.unit.empty()) {
-    const auto converted = core::convert(*number, typed.unit, quantity.unit);
-    if (!converted) return converted.problem();
-    value = *converted;
-  }
-  if (value < quantity.least || value > quantity.most)
-    return problemAt(ProblemCode::OutsideLimits, std::string(quantity.code),
-                     {typed.digits, core::decimalText(quantity.least), core::decimalText(quantity.most),
-                      std::string(quantity.unit)});
-  return value;
-}
 
 std::vector<book::Reading> inOrder(std::vector<book::Reading> readings) {
   std::stable_sort(readings.begin(), readings.end(),
@@ -214,7 +191,7 @@ Trouble TankEdits::read(const std::string& uid, const TypedReadings& typed) {
   all.insert(all.end(), typed.others.begin(), typed.others.end());
   for (const auto& [code, amount] : all) {
     if (amount.isEmpty()) continue;
-    const auto value = kept(*book::quantityFrom(code), amount, *facts);
+    const auto value = keptValue(*book::quantityFrom(code), amount.digits, amount.unit);
     if (!value) return value.problem();
     const book::Reading reading{
         next, uid, code, at, *value, amount.digits + (amount.unit.empty() ? "" : " " + amount.unit), {}, {}};

@@ -9,8 +9,6 @@
 namespace butte::core {
 namespace {
 
-constexpr double waterKgPerLitre = 0.998; // a feed at 20 degC, to 0.3 %
-
 EquilibriumConditions conditionsOf(const ReservoirAir& air) {
   EquilibriumConditions out;
   out.temperature = air.temperature;
@@ -43,11 +41,11 @@ std::optional<Nutrient> elementOf(std::size_t component) {
 Result<ReservoirReadings> readingsOf(const FeedContent& content, const ReservoirAir& air) {
   const auto perLitre = solutesPerLitre(content);
   const auto conditions = conditionsOf(air);
-  const auto settled = equilibrate(perLitre.scaled(1 / waterKgPerLitre), conditions);
+  const auto settled = equilibrate(perLitre.scaled(1 / feedWaterKgPerLitre), conditions);
   if (!settled) return settled.problem();
   auto from = conditions;
   from.start = &*settled;
-  const auto at25 = conductivityAt25(perLitre, waterKgPerLitre, from);
+  const auto at25 = conductivityAt25(perLitre, feedWaterKgPerLitre, from);
   if (!at25) return at25.problem();
   return ReservoirReadings{settled->ph, *at25};
 }
@@ -76,7 +74,7 @@ Result<SettledReservoir> settledReservoir(const ReservoirContent& content, const
   all.alkalinityMeq += lying.alkalinityMeq;
   const auto perLitre = all.perLitre();
   if (!perLitre) return SettledReservoir{content, floor};
-  const auto state = stateOf(solutesPerLitre(*perLitre), waterKgPerLitre, conditionsOf(air));
+  const auto state = stateOf(solutesPerLitre(*perLitre), feedWaterKgPerLitre, conditionsOf(air));
   if (!state) return state.problem();
   SettledReservoir out{all, FloorMillimoles(EquilibriumData::instance().solids().size(), 0.0)};
   for (const auto& standing : state->solids)

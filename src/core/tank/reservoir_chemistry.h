@@ -8,6 +8,9 @@
 
 namespace butte::core {
 
+/// Water in a litre of feed, kg: that of a feed at 20 degC, to 0.3 %.
+inline constexpr double feedWaterKgPerLitre = 0.998;
+
 /// Under what a tank stands.
 struct ReservoirAir {
   Temperature temperature = Temperature::fromCelsius(20);

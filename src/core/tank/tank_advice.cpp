@@ -9,8 +9,7 @@ namespace butte::core {
 namespace {
 
 constexpr int weekDays = 7;
-constexpr double leastRoom = 0.005;    // of a full vessel: no mark is met closer (common practice)
-constexpr double litreWaterKg = 0.998; // a feed at 20 degC, to 0.3 %
+constexpr double leastRoom = 0.005; // of a full vessel: no mark is met closer (common practice)
 
 FeedContent scaled(const FeedContent& feed, double factor) {
   FeedContent out;
@@ -166,7 +165,7 @@ private:
     for (std::size_t p = 0; p < m_request.shelf.size(); ++p) {
       const auto& product = m_request.shelf[p];
       if (product.composition.role != role) continue;
-      const auto dose = doseToReach({solutesPerLitre(*perLitre), litreWaterKg, conditions},
+      const auto dose = doseToReach({solutesPerLitre(*perLitre), feedWaterKgPerLitre, conditions},
                                     product.composition.solutesPerGram, m_request.wantedPh);
       if (!dose) continue;
       Advice out;

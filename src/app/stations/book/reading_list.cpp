@@ -35,19 +35,6 @@ namespace butte::app {
 namespace {
 constexpr int readingsPage = 400;
 
-/// The kept value of digits in a unit, or what is wrong with them in words.
-core::Result<double> keptValue(const book::Quantity& quantity, const std::string& digits,
-                               const std::string& unit) {
-  const auto typed = core::parseDecimal(digits).value_or(0);
-  const auto value =
-      unit.empty() ? core::Result<double>(typed) : core::convert(typed, unit, std::string(quantity.unit));
-  if (value && (*value < quantity.least || *value > quantity.most))
-    return core::problemAt(core::ProblemCode::OutsideLimits, std::string(quantity.code),
-                           {digits, core::decimalText(quantity.least), core::decimalText(quantity.most),
-                            std::string(quantity.unit)});
-  return value;
-}
-
 /// A reading as a row of columns that stand below each other.
 class ReadingRow : public QStyledItemDelegate {
 public:

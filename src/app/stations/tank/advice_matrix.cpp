@@ -146,7 +146,7 @@ QString AdviceMatrix::lineText(int advice) const {
 }
 
 void AdviceMatrix::choose(int advice) {
-  const int last = static_cast<int>(m_lines.size()) - 2;
+  const int last = std::max(static_cast<int>(m_lines.size()) - 2, -1); // the first is no choice
   m_chosen = std::clamp(advice, -1, last);
   update();
   emit picked(m_chosen);

@@ -197,8 +197,17 @@ void TankPage::focusFirst() {
 }
 
 void TankPage::showVessel(const std::string& uid) {
+  if (uid != m_vessel) forgetStory();
   m_vessel = uid;
   m_seen->outdate();
+}
+
+/// Until the next one is worked out nothing of another vessel may be taken.
+void TankPage::forgetStory() {
+  m_story = {};
+  m_advice->clear();
+  m_root->setEnabled(false);
+  showAdvice(-1);
 }
 
 void TankPage::refreshCards(const std::vector<book::RecordHead>& heads) {
@@ -233,7 +242,10 @@ void TankPage::refresh() {
   const auto heads = m_edits.vessels();
   const bool known =
       std::any_of(heads.begin(), heads.end(), [&](const auto& head) { return head.ref.uid == m_vessel; });
-  if (!known) m_vessel = heads.empty() ? std::string() : heads.front().ref.uid;
+  if (!known) {
+    forgetStory();
+    m_vessel = heads.empty() ? std::string() : heads.front().ref.uid;
+  }
   refreshCards(heads);
   m_side->setEnabled(!m_vessel.empty());
   m_new->setEnabled(m_desk.isOpen() && !m_desk.isReadOnly());
@@ -282,6 +294,7 @@ void TankPage::work() {
 
 void TankPage::take(TankStory story) {
   m_story = std::move(story);
+  m_root->setEnabled(true);
   m_root->show(m_given, m_story, m_edits.lastReadings(m_vessel));
   if (m_story.none != NoStory::None) {
     m_picture->showNothing(noStoryWords(m_story.none));

@@ -63,6 +63,7 @@ private:
   void refreshCards(const std::vector<book::RecordHead>& heads);
   void work();
   void take(TankStory story);
+  void forgetStory();
   void layOver();
   void showAdvice(int advice);
   void doAdvice(int advice);
