@@ -192,6 +192,16 @@ Trouble Book::beginWriting() {
   return problemAt(ProblemCode::BookReadOnly, m_place, {"another computer has taken it over"});
 }
 
+Trouble Book::writeBeside(const std::function<Trouble(Store&)>& work) {
+  if (auto refused = refusal()) return refused;
+  if (auto trouble = flush()) return trouble;
+  if (auto trouble = beginWriting()) return trouble;
+  auto trouble = work(*m_store);
+  if (!trouble) trouble = m_store->commit();
+  if (trouble) m_store->rollback();
+  return trouble;
+}
+
 Trouble Book::writeStep(Waiting& waiting) {
   auto& step = waiting.step;
   if (auto trouble = beginWriting()) return trouble;

@@ -59,6 +59,10 @@ public:
   Trouble flush();
   bool isWaiting() const { return !m_queue.empty(); }
 
+  /// Writes into the store beside the steps of undo, in one transaction: for what comes by itself, readings
+  /// of loggers. Nothing is written where `work` gives a problem. Tells of no change.
+  Trouble writeBeside(const std::function<Trouble(Store&)>& work);
+
   core::Result<Ref> create(Kind kind, const Json& body, const core::Deed& deed);
   Trouble moveToBin(const Ref& ref, const std::string& name);
   Trouble takeFromBin(const Ref& ref, const std::string& name);

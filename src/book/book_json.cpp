@@ -254,19 +254,27 @@ private:
 
   void reading(const Json& json) {
     constexpr std::size_t fields = 8;
-    const bool right = json.is_array() && json.size() == fields && json[0].is_number_integer() &&
+    const bool marked = json.is_array() && json.size() == fields + 1 && json[fields].is_string() &&
+                        isReadingMark(json[fields].get<std::string>());
+    const bool right = json.is_array() && (json.size() == fields || marked) && json[0].is_number_integer() &&
                        json[1].is_string() && json[2].is_string() && json[3].is_string() &&
                        json[4].is_number() && json[5].is_string() && json[6].is_string();
     const auto at = right ? Moment::fromIso(json[3].get<std::string>()) : std::nullopt;
     if (!at)
       return void(m_problem = problemAt(ProblemCode::WrongType, m_path,
-                                        {"[number, vessel, quantity, time, value, typed, import, binned]",
+                                        {"[number, vessel, quantity, time, value, typed, import, binned] and "
+                                         "a mark where one is doubted",
                                          exchange::typeName(json)}));
     const auto vessel = json[1].get<std::string>();
-    Reading r{json[0].get<std::int64_t>(), m_version < 2 ? vesselOf(vessel, shifted(*at)) : vessel,
-              json[2].get<std::string>(),  shifted(*at),
-              json[4].get<double>(),       json[5].get<std::string>(),
-              json[6].get<std::string>(),  {}};
+    Reading r{json[0].get<std::int64_t>(),
+              m_version < 2 ? vesselOf(vessel, shifted(*at)) : vessel,
+              json[2].get<std::string>(),
+              shifted(*at),
+              json[4].get<double>(),
+              json[5].get<std::string>(),
+              json[6].get<std::string>(),
+              {},
+              marked ? json[fields].get<std::string>() : std::string()};
     if (json[7].is_null()) return keep(m_store.addReadings({r}));
     const auto binned = json[7].is_string() ? Moment::fromIso(json[7].get<std::string>()) : std::nullopt;
     keep(

@@ -48,8 +48,10 @@ public:
     end();
     begin("readings");
     trouble = m_store.eachReading([&](const Reading& r, std::optional<Moment> binned) {
-      return item(Json::array({r.number, r.vesselUid, r.quantity, r.at.iso(), r.value, r.typed, r.importUid,
-                               binned ? Json(binned->iso()) : Json()}));
+      auto row = Json::array({r.number, r.vesselUid, r.quantity, r.at.iso(), r.value, r.typed, r.importUid,
+                              binned ? Json(binned->iso()) : Json()});
+      if (!r.mark.empty()) row.push_back(r.mark);
+      return item(row);
     });
     if (trouble) return trouble;
     end();

@@ -17,6 +17,8 @@ struct Quantity {
   double least = 0, most = 1e9;        ///< of the kept value
 };
 const std::vector<Quantity>& quantities();
+/// "" (not doubted), "wild", "stuck", "clock".
+bool isReadingMark(std::string_view mark);
 /// Nothing for a code that is none.
 const Quantity* quantityFrom(std::string_view code);
 
@@ -30,6 +32,7 @@ struct Reading {
   std::string typed;      ///< as typed, with its unit: "1580 uS/cm"
   std::string importUid;  ///< empty: typed in
   std::string vesselName; ///< of the vessel as it is called now; only read
+  std::string mark = {};  ///< of one that came by itself, where it is doubted: "wild", "stuck", "clock"
 };
 
 /// The uid of a vessel that first came up under this name: the same in every book, so that the same table

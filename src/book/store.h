@@ -45,9 +45,10 @@ struct BatchBucket {
 struct ReadingFilter {
   std::string vesselUid, quantity;
   std::optional<Moment> from, before;
+  std::optional<bool> doubted = {}; ///< those with a mark, or those without
 };
 
-/// Readings of a vessel that fall together in the picture.
+/// Readings of a vessel that fall together in the picture; those that are doubted are left out.
 struct ReadingBucket {
   std::string vesselUid;
   std::int64_t index = 0; ///< start = index * width
@@ -126,6 +127,10 @@ public:
   /// Of one quantity, vessel by vessel in the order of time.
   virtual core::Result<std::vector<ReadingBucket>> readingBuckets(const ReadingFilter& filter,
                                                                   std::int64_t widthSeconds) = 0;
+  /// Of one vessel and quantity, in the order of time: of each stretch of so many seconds the last one that
+  /// is not doubted.
+  virtual core::Result<std::vector<Reading>> lastOfEach(const ReadingFilter& filter,
+                                                        std::int64_t widthSeconds) = 0;
   virtual core::Result<std::int64_t> nextReadingNumber() = 0;
   /// Whether this vessel has a reading of this quantity at this very time.
   virtual core::Result<bool> hasReading(const Reading& reading) = 0;

@@ -182,6 +182,7 @@ constexpr std::array<Pattern, core::deedCount> patterns{{
     {DeedCode::RunTold, "a step at the bench of {0}"},
     {DeedCode::ScaleChecked, "{0} checked with a known weight"},
     {DeedCode::VesselFact, "{0}, {1:fact}: {2:figure} {3:unit}"},
+    {DeedCode::LoggerSet, "the logger {0} set up"},
     {DeedCode::TankTold, "{0}: {1:did} {2:figure} {3:unit}"},
     {DeedCode::LayoutKept, "the layout of {0} remembered"},
     {DeedCode::RowsBroughtIn, "{0:figure} row{0:plural} from {1}"},

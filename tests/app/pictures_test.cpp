@@ -9,11 +9,13 @@
 #include "panel/sim_panel.h"
 #include "run/run_state.h"
 #include "serve/sim_server.h"
+#include "serve/tank_server.h"
 #include "services/device_desk.h"
 #include "services/units_shown.h"
 #include "stations/bench/run_page.h"
 #include "stations/book/compare_view.h"
 #include "stations/tank/advice_matrix.h"
+#include "stations/tank/stream_dialog.h"
 #include "stations/tank/tank_page.h"
 #include "stations/target/crops_page.h"
 #include "stations/water/blend_bar.h"
@@ -285,6 +287,49 @@ TEST_F(PicturesTest, AReportAsAPhotoBesideWhatWasReadOfIt) {
   ASSERT_TRUE(QTest::qWaitFor([&] { return find<QWidget>("paperView")->isVisible(); }, 60000));
   EXPECT_THAT(find<QLabel>("reportFound")->text().toStdString(), HasSubstr("figures read"));
   keep("reading");
+}
+
+TEST_F(PicturesTest, ALoggerInUse) {
+  QTemporaryDir files;
+  const auto csv = files.filePath("pond.csv");
+  sim::TankKind kind;
+  kind.full = core::Volume::fromLitres(1200);
+  kind.wildShare = 0.01;
+  kind.drunkLPerDay = 200;
+  sim::TankServer server(kind, 4);
+  ASSERT_TRUE(server.writeCsv(csv, 3));
+  auto& streams = window->streams();
+  streams.setPace({devices::DateOrder::DayFirst, {}, 100, 20, {}});
+  const auto made = TankEdits(window->desk()).makeVessel("pond three");
+  ASSERT_TRUE(static_cast<bool>(made));
+  ASSERT_FALSE(TankEdits(window->desk()).setAmount(*made, "volume", {"1200", "L"}));
+  ASSERT_FALSE(TankEdits(window->desk())
+                   .setText(*made, "formula", QString::fromStdString(window->desk().inHand().uid)));
+  book::Stream stream;
+  stream.name = "pump house";
+  stream.address = "file:" + csv.toStdString();
+  stream.channels = {
+      {"EC", *made, "ec", "mS/cm", ""}, {"pH", *made, "ph", "", ""}, {"level", *made, "level", "L", ""}};
+  const auto kept = StreamEdits(window->desk()).make(stream);
+  ASSERT_TRUE(static_cast<bool>(kept));
+  streams.setListening(kept->uid, true);
+  ASSERT_TRUE(QTest::qWaitFor(
+      [&] {
+        streams.keepNow();
+        return TankEdits(window->desk()).readings(*made)->readings.size() > 600;
+      },
+      30000));
+  StreamDialog dialog(window->desk(), streams, nullptr);
+  dialog.show();
+  QApplication::processEvents();
+  QTest::qWait(400);
+  const auto there = qEnvironmentVariable("BUTTE_PICTURES");
+  if (!there.isEmpty() && !there.contains("docs")) dialog.grab().save(there + "/eye-loggers.png");
+  dialog.close();
+  window->showStation(Station::Tank);
+  window->tankPage().showVessel(*made);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return window->tankPage().isSettled(); }, 60000));
+  keep("eye-tank-logger");
 }
 
 } // namespace butte::app

@@ -216,7 +216,7 @@ TEST_F(TransferTest, BatchesAndReadingsGoOutInTheUnitsChosen) {
         EXPECT_EQ(after[i], before[i]);
     }
   }
-  for (const auto* unit : {"(lb)", "(gal_us)", "(ppm500)", ",F\r", ",ppm500\r", "68,F"})
+  for (const auto* unit : {"(lb)", "(gal_us)", "(ppm500)", ",F,\r", ",ppm500,\r", "68,F"})
     EXPECT_THAT(all, ::testing::HasSubstr(unit)) << all;
   for (const auto* unit : {"(g)", "(L)", "mS/cm"})
     EXPECT_THAT(all, ::testing::Not(::testing::HasSubstr(unit))) << all;

@@ -80,6 +80,7 @@ book::Trouble BookDesk::openSample(bool afresh) {
   if (m_book && this->path() == path) {
     if (!afresh) return std::nullopt;
     m_editor.letGo();
+    emit bookClosing();
     m_book.reset();
   }
   if (afresh || !QFile::exists(path)) {
@@ -100,6 +101,7 @@ book::Trouble BookDesk::openSample(bool afresh) {
 
 book::Trouble BookDesk::reopenAfter(const std::function<book::Trouble(const QString&)>& between) {
   const auto path = this->path();
+  if (m_book) emit bookClosing();
   m_editor.letGo();
   m_book.reset();
   const auto trouble = between(path);
@@ -110,6 +112,7 @@ book::Trouble BookDesk::reopenAfter(const std::function<book::Trouble(const QStr
 }
 
 book::Trouble BookDesk::take(std::unique_ptr<book::Book> opened) {
+  if (m_book) emit bookClosing();
   m_editor.letGo();
   m_book = std::move(opened);
   m_sample = m_book->isSample();

@@ -55,6 +55,8 @@ public:
 
 signals:
   void bookOpened();
+  /// What is still on its way into the book that is open must get there now.
+  void bookClosing();
   void changed(const std::vector<butte::book::Ref>& refs);
   void message(const QString& words);
   /// Whether everything is safe in the file: "kept", "keeping…" or what stands in the way.

@@ -26,7 +26,8 @@ double in(const exchange::Amount& amount, const char* unit) {
 }
 
 /// Temperatures, and what is read of the drain, move nothing that is followed here.
-bool isTaken(const std::string& quantity) {
+bool isTaken(const book::Reading& reading) {
+  const auto& quantity = reading.quantity;
   return quantity == "ec" || quantity == "level" || quantity == "ph" || quantity == "ph_drops" ||
          quantity == "ph_strip";
 }
@@ -146,11 +147,12 @@ private:
         std::find_if(m_given.lines.begin(), m_given.lines.end(), [](const book::TankLine& line) {
           return line.did == book::TankDid::Filled || line.did == book::TankDid::Poured;
         });
-    const bool readFirst = !m_given.readings.empty() &&
-                           (fills == m_given.lines.end() || m_given.readings.front().at < fills->at);
+    const auto read = std::find_if(m_given.readings.begin(), m_given.readings.end(), isTaken);
+    const bool readFirst =
+        read != m_given.readings.end() && (fills == m_given.lines.end() || read->at < fills->at);
     if (fills == m_given.lines.end() && !readFirst) return false;
     m_out.startGuessed = readFirst;
-    m_out.start = readFirst ? m_given.readings.front().at.seconds : fills->at.seconds;
+    m_out.start = readFirst ? read->at.seconds : fills->at.seconds;
     if (readFirst) {
       m_start.content.pour(m_now.feed, m_full);
       m_start.relativeSd = guessedStartSd;
@@ -244,7 +246,7 @@ private:
     std::size_t r = 0;
     const auto readUpTo = [&](std::int64_t seconds) {
       for (; r < m_given.readings.size() && m_given.readings[r].at.seconds <= seconds; ++r)
-        if (m_given.readings[r].at.seconds >= m_out.start && isTaken(m_given.readings[r].quantity))
+        if (m_given.readings[r].at.seconds >= m_out.start && isTaken(m_given.readings[r]))
           addReading(out, m_given.readings[r]);
     };
     for (const auto& line : m_given.lines) {

@@ -19,6 +19,8 @@ struct TankGiven {
   book::VesselFacts facts;
   std::vector<book::TankLine> lines;   ///< in the order of time
   std::vector<book::Reading> readings; ///< in the order of time
+  std::vector<book::Reading> doubted;  ///< of loggers, shown and not counted
+  bool thinned = false;                ///< the book holds more readings than these
   /// Each version of a formula that a line names; under 0 the one that fills it, as it stands.
   std::map<std::pair<std::string, int>, std::shared_ptr<const exchange::FormulaDocument>> formulas;
   book::Moment now;

@@ -21,20 +21,6 @@ using core::ProblemCode;
 using exchange::Amount;
 using exchange::Json;
 
-namespace {
-
-/// More readings of one quantity are told by means: a filter learns no more from a reading a minute.
-constexpr int mostReadings = 2000;
-constexpr std::int64_t thinnedSeconds = 4 * 3600;
-
-std::vector<book::Reading> inOrder(std::vector<book::Reading> readings) {
-  std::stable_sort(readings.begin(), readings.end(),
-                   [](const auto& a, const auto& b) { return a.at < b.at; });
-  return readings;
-}
-
-} // namespace
-
 std::vector<book::RecordHead> TankEdits::vessels() const {
   if (!m_desk.isOpen()) return {};
   auto heads = m_desk.book().store().list(Kind::Vessel, false);
@@ -76,36 +62,17 @@ core::Result<VesselLog> TankEdits::log(const std::string& uid) const {
   if (trouble) return *trouble;
   std::stable_sort(out.lines.begin(), out.lines.end(),
                    [](const auto& a, const auto& b) { return a.second.at < b.second.at; });
-  for (const auto& quantity : book::quantities()) {
-    const book::ReadingFilter filter{uid, std::string(quantity.code), {}, {}};
-    auto found = store.readings(std::nullopt, mostReadings + 1, filter);
-    if (!found) return found.problem();
-    auto readings = std::move(found).value();
-    if (readings.size() > static_cast<std::size_t>(mostReadings)) {
-      const auto means = store.readingBuckets(filter, thinnedSeconds);
-      if (!means) return means.problem();
-      readings.clear();
-      for (const auto& bucket : *means)
-        readings.push_back({0,
-                            uid,
-                            filter.quantity,
-                            {bucket.index * thinnedSeconds + thinnedSeconds / 2},
-                            bucket.mean,
-                            {},
-                            {},
-                            {}});
-      out.thinned = true;
-    }
-    out.readings.insert(out.readings.end(), readings.begin(), readings.end());
-  }
-  out.readings = inOrder(std::move(out.readings));
   return out;
+}
+
+core::Result<VesselReadings> TankEdits::readings(const std::string& uid) const {
+  return vesselReadings(m_desk.book().store(), uid);
 }
 
 std::map<std::string, book::Reading> TankEdits::lastReadings(const std::string& uid) const {
   std::map<std::string, book::Reading> out;
   for (const auto& quantity : book::quantities()) {
-    const book::ReadingFilter filter{uid, std::string(quantity.code), {}, {}};
+    const book::ReadingFilter filter{uid, std::string(quantity.code), {}, {}, false};
     const auto last = m_desk.book().store().readings(std::nullopt, 1, filter);
     if (last && !last->empty()) out[filter.quantity] = last->front();
   }

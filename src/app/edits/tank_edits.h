@@ -3,6 +3,7 @@
 #include "book/reading.h"
 #include "book/tank_line.h"
 #include "book/vessel_facts.h"
+#include "document/vessel_readings.h"
 #include "formula_document.h"
 
 #include <QString>
@@ -24,12 +25,10 @@ struct TypedReadings {
   std::vector<std::pair<std::string, exchange::Amount>> others; ///< by quantity
 };
 
-/// One vessel's log as it stands in the book.
+/// What was done to one vessel as it stands in the book; what was read of it is asked for by itself.
 struct VesselLog {
   book::VesselFacts facts;
   std::vector<std::pair<book::Ref, book::TankLine>> lines; ///< standing, in the order of time
-  std::vector<book::Reading> readings;                     ///< in the order of time
-  bool thinned = false; ///< more than are of use: means of some hours stand for them
 };
 
 /// Vessels and their logs in the book.
@@ -41,6 +40,7 @@ public:
   std::vector<book::RecordHead> vessels() const;
   core::Result<book::VesselFacts> facts(const std::string& uid) const;
   core::Result<VesselLog> log(const std::string& uid) const;
+  core::Result<VesselReadings> readings(const std::string& uid) const;
   /// What each of these quantities read last.
   std::map<std::string, book::Reading> lastReadings(const std::string& uid) const;
 

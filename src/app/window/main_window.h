@@ -5,6 +5,7 @@
 #include "services/device_desk.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
+#include "streams/stream_desk.h"
 #include "window/stations.h"
 
 #include <QMainWindow>
@@ -54,6 +55,7 @@ public:
   FileActions& files() { return *m_files; }
   BookDesk& desk() { return m_desk; }
   DeviceDesk& devices() { return m_devices; }
+  StreamDesk& streams() { return m_streams; }
   BookActions& books() { return *m_books; }
   MendFinder& mends() { return m_mends; }
   BookPage& bookPage() { return *m_bookPage; }
@@ -101,6 +103,7 @@ private:
   UnitsShown m_units;
   BookDesk m_desk;
   DeviceDesk m_devices;
+  StreamDesk m_streams;
   MendFinder m_mends;
   Prompts m_prompts;
   QStackedWidget* m_pages = nullptr;

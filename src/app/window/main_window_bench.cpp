@@ -8,6 +8,7 @@
 #include "stations/bench/device_dialog.h"
 #include "stations/bench/run_page.h"
 #include "stations/bench/scale_check_dialog.h"
+#include "stations/tank/stream_dialog.h"
 #include "stations/tank/tank_page.h"
 #include "window/file_actions.h"
 #include "window/line_bar.h"
@@ -24,7 +25,13 @@
 namespace butte::app {
 
 QWidget* MainWindow::makeTankPage() {
-  m_tank = new TankPage(m_desk, m_units, m_prompts);
+  m_tank = new TankPage(m_desk, m_units, m_prompts, m_streams);
+  connect(m_tank, &TankPage::loggersAsked, this, [this] {
+    if (!m_desk.isOpen()) return;
+    if (m_desk.isReadOnly())
+      return say(tr("This book can only be read here: what a logger says could not be kept."));
+    StreamDialog(m_desk, m_streams, this).exec();
+  });
   connect(m_tank, &TankPage::message, this, &MainWindow::say);
   const auto takeItsFormula = [this] {
     const auto& uid = m_tank->facts().formulaUid;

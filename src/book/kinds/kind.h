@@ -19,7 +19,8 @@ enum class Kind {
   PaperLayout,
   BenchRun,
   ScaleCheck,
-  TankLine
+  TankLine,
+  Stream
 };
 
 /// The codes that stand in the file: "water", "product", "stock_plan" ...

@@ -25,6 +25,10 @@ std::string quantityCodes() {
   return out;
 }
 
+core::Problem markFault(const std::string& mark) {
+  return core::problemAt(ProblemCode::NotOneOf, "mark", {mark, "wild, stuck, clock"});
+}
+
 Trouble checkReading(const Json& body) {
   Trouble problem;
   exchange::ObjectReader reader(body, "", problem);
@@ -39,6 +43,8 @@ Trouble checkReading(const Json& body) {
   reader.number("value");
   reader.text("typed");
   reader.text("import");
+  if (const auto mark = reader.text("mark"); mark && !isReadingMark(*mark))
+    reader.fail(ProblemCode::NotOneOf, "mark", markFault(*mark).values);
   reader.finish();
   return problem;
 }
@@ -52,7 +58,7 @@ std::string chosenUnit(const std::string& kept, const words::Measures& measures)
 }
 
 Trouble writeReadings(Store& store, TableWriter& out) {
-  out.header({"vessel", "time", "quantity", "value", "unit"}, {}, "");
+  out.header({"vessel", "time", "quantity", "value", "unit", "mark"}, {}, "");
   out.end();
   return store.eachReading([&](const Reading& r, std::optional<Moment> binned) {
     if (binned) return true;
@@ -65,6 +71,7 @@ Trouble writeReadings(Store& store, TableWriter& out) {
     const auto shown = unit == kept ? core::Result<double>(r.value) : core::convert(r.value, kept, unit);
     out.number(shown ? std::optional(*shown) : std::nullopt);
     out.text(unit);
+    out.text(r.mark);
     return out.end();
   });
 }
@@ -111,6 +118,8 @@ RowSaid takeReading(TableImport& import, const core::CsvRow& row) {
   const auto value =
       quantity->unit.empty() ? core::Result<double>(typed) : core::convert(typed, unit, quantity->unit);
   if (!value) return no(RowCode::Faulty, {words::problemText(value.problem())});
+  r.mark = import.cell(row, "mark");
+  if (!isReadingMark(r.mark)) return no(RowCode::Faulty, {words::problemText(markFault(r.mark))});
   r.value = *value;
   r.typed = figure->digits + (unit.empty() ? "" : " " + unit);
   if (!import.noteOnce(r.vesselName + "\n" + r.quantity + "\n" + std::to_string(r.at.seconds)))
@@ -131,8 +140,14 @@ std::string vesselUidOf(const std::string& name) {
 }
 
 Json toJson(const Reading& reading) {
-  return {{"vessel", reading.vesselUid}, {"quantity", reading.quantity}, {"at", reading.at.iso()},
-          {"value", reading.value},      {"typed", reading.typed},       {"import", reading.importUid}};
+  Json out{{"vessel", reading.vesselUid}, {"quantity", reading.quantity}, {"at", reading.at.iso()},
+           {"value", reading.value},      {"typed", reading.typed},       {"import", reading.importUid}};
+  if (!reading.mark.empty()) out["mark"] = reading.mark;
+  return out;
+}
+
+bool isReadingMark(std::string_view mark) {
+  return mark.empty() || mark == "wild" || mark == "stuck" || mark == "clock";
 }
 
 const std::vector<Quantity>& quantities() {

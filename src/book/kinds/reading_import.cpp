@@ -10,6 +10,16 @@ Trouble checkImport(const Json& body) {
   exchange::ObjectReader reader(body, "", problem);
   reader.text("name");
   reader.number("rows");
+  // Of a logger's day: which it was, and what became of all that it said.
+  for (const auto* key : {"stream", "day", "unread_sample"})
+    reader.text(key);
+  for (const auto* key : {"heard", "wild", "unread"})
+    reader.number(key);
+  if (const auto* until = reader.object("until"))
+    for (const auto& [key, at] : until->items())
+      if (!at.is_string() || !Moment::fromIso(at.get<std::string>()))
+        reader.fail(core::ProblemCode::WrongType, "until",
+                    {"a date and time by each name", exchange::typeName(at)});
   reader.finish();
   return problem;
 }

@@ -20,9 +20,9 @@ using core::ProblemCode;
 namespace {
 constexpr std::int64_t applicationId = 0x4274426b; // "BtBk", as in migrations/0001_things.sql
 constexpr const char* steps[newestSchema] = {
-    ":/book/migrations/0001_things.sql", ":/book/migrations/0002_batches.sql",
+    ":/book/migrations/0001_things.sql",   ":/book/migrations/0002_batches.sql",
     ":/book/migrations/0003_readings.sql", ":/book/migrations/0004_finding.sql",
-    ":/book/migrations/0005_vessels.sql"};
+    ":/book/migrations/0005_vessels.sql",  ":/book/migrations/0006_marks.sql"};
 } // namespace
 
 core::Result<int> schemaOf(Database& database) {

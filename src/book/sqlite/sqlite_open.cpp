@@ -202,6 +202,12 @@ core::Result<std::unique_ptr<Store>> openStore(const std::string& file, OpenFor 
   return openChecked(path, purpose);
 }
 
+core::Result<std::unique_ptr<Store>> openBeside(const std::string& file) {
+  auto opened = Database::open(realPath(file), Database::Mode::Read);
+  if (!opened) return opened.problem();
+  return std::unique_ptr<Store>(std::make_unique<SqliteStore>(std::move(opened).value(), true));
+}
+
 core::Result<std::unique_ptr<Store>> createStore(const std::string& file) {
   const auto path = qt(file);
   if (QFile::exists(path))

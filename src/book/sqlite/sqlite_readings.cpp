@@ -2,6 +2,15 @@
 #include "private_files.h"
 #include "sqlite/sqlite_store.h"
 
+// Statements are whole literals; what many of them say stands here once.
+#define BUTTE_READING_COLUMNS                                                                                \
+  "id, vessel_uid, quantity, at, value, typed, coalesce(import_uid, ''), "                                   \
+  "(SELECT name FROM thing WHERE uid = vessel_uid), mark"
+/// Neither in the bin itself nor with the import that brought it.
+#define BUTTE_READING_COUNTS                                                                                 \
+  "binned_at IS NULL AND (import_uid IS NULL OR import_uid NOT IN (SELECT uid FROM thing WHERE "             \
+  "kind = 'reading_import' AND binned_at IS NOT NULL))"
+
 namespace butte::book {
 
 using core::problemAt;
@@ -10,8 +19,9 @@ using core::ProblemCode;
 namespace {
 
 Reading readingOf(const QSqlQuery& row) {
-  return {row.value(0).toLongLong(), plain(row.value(1)), plain(row.value(2)), {row.value(3).toLongLong()},
-          row.value(4).toDouble(),   plain(row.value(5)), plain(row.value(6)), plain(row.value(7))};
+  return {row.value(0).toLongLong(),   plain(row.value(1)),     plain(row.value(2)),
+          {row.value(3).toLongLong()}, row.value(4).toDouble(), plain(row.value(5)),
+          plain(row.value(6)),         plain(row.value(7)),     plain(row.value(8))};
 }
 
 QVariant textOrNull(const std::string& text) {
@@ -45,26 +55,24 @@ Trouble SqliteStore::writeReading(const Record& record) {
     return problemAt(ProblemCode::OutOfRange, "at",
                      {b.value("at", ""), "a date and time such as 2026-03-02T07:15:00Z"});
   return m_db->run(
-      "INSERT INTO reading (id, vessel_uid, quantity, at, value, typed, import_uid, binned_at) VALUES "
-      "(?, ?, ?, ?, ?, ?, ?, ?) "
+      "INSERT INTO reading (id, vessel_uid, quantity, at, value, typed, import_uid, mark, binned_at) VALUES "
+      "(?, ?, ?, ?, ?, ?, ?, ?, ?) "
       "ON CONFLICT (id) DO UPDATE SET vessel_uid = excluded.vessel_uid, quantity = excluded.quantity, at = "
       "excluded.at, value = excluded.value, "
-      "typed = excluded.typed, binned_at = excluded.binned_at",
+      "typed = excluded.typed, mark = excluded.mark, binned_at = excluded.binned_at",
       {number, qt(b.value("vessel", "")), qt(b.value("quantity", "")), static_cast<qlonglong>(at->seconds),
        b.value("value", 0.0), qt(b.value("typed", "")), textOrNull(b.value("import", "")),
-       orNull(record.binnedAt)});
+       qt(b.value("mark", "")), orNull(record.binnedAt)});
 }
 
 core::Result<std::optional<Record>> SqliteStore::readReading(const std::string& uid) {
   std::optional<Record> out;
-  if (auto trouble =
-          m_db->each("SELECT id, vessel_uid, quantity, at, value, typed, coalesce(import_uid, ''), "
-                     "(SELECT name FROM thing WHERE uid = vessel_uid), binned_at FROM reading WHERE id = ?",
-                     {qt(uid).toLongLong()}, [&](const QSqlQuery& row) {
-                       const auto r = readingOf(row);
-                       fill(out, {Kind::Reading, uid}, toJson(r), momentOf(row.value(8)));
-                       return false;
-                     }))
+  if (auto trouble = m_db->each("SELECT " BUTTE_READING_COLUMNS ", binned_at FROM reading WHERE id = ?",
+                                {qt(uid).toLongLong()}, [&](const QSqlQuery& row) {
+                                  const auto r = readingOf(row);
+                                  fill(out, {Kind::Reading, uid}, toJson(r), momentOf(row.value(9)));
+                                  return false;
+                                }))
     return *trouble;
   return out;
 }
@@ -74,10 +82,10 @@ Trouble SqliteStore::addReadings(const std::vector<Reading>& readings) {
     const auto number = r.number > 0 ? QVariant(static_cast<qlonglong>(r.number))
                                      : QVariant(QMetaType::fromType<qlonglong>());
     if (auto trouble =
-            m_db->run("INSERT INTO reading (id, vessel_uid, quantity, at, value, typed, import_uid) "
-                      "VALUES (?, ?, ?, ?, ?, ?, ?)",
+            m_db->run("INSERT INTO reading (id, vessel_uid, quantity, at, value, typed, import_uid, mark) "
+                      "VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
                       {number, qt(r.vesselUid), qt(r.quantity), static_cast<qlonglong>(r.at.seconds), r.value,
-                       qt(r.typed), textOrNull(r.importUid)}))
+                       qt(r.typed), textOrNull(r.importUid), qt(r.mark)}))
       return trouble;
   }
   return std::nullopt;
@@ -86,39 +94,79 @@ Trouble SqliteStore::addReadings(const std::vector<Reading>& readings) {
 core::Result<std::vector<Reading>> SqliteStore::readings(const std::optional<Reading>& after, int most,
                                                          const ReadingFilter& f) {
   std::vector<Reading> out;
-  if (auto trouble =
-          m_db->each("SELECT id, vessel_uid, quantity, at, value, typed, coalesce(import_uid, ''), "
-                     "(SELECT name FROM thing WHERE uid = vessel_uid) FROM reading WHERE binned_at IS NULL "
-                     "AND (import_uid IS NULL OR import_uid NOT IN (SELECT uid FROM thing WHERE "
-                     "kind = 'reading_import' AND binned_at IS NOT NULL)) "
-                     "AND vessel_uid = coalesce(?, vessel_uid) AND quantity = coalesce(?, quantity) "
-                     "AND at >= coalesce(?, at) AND at < coalesce(?, at + 1) "
-                     "AND (at, id) < (?, ?) ORDER BY at DESC, id DESC LIMIT ?",
-                     {textOrNull(f.vesselUid), textOrNull(f.quantity), orNull(f.from), orNull(f.before),
-                      static_cast<qlonglong>(after ? after->at.seconds : INT64_MAX),
-                      static_cast<qlonglong>(after ? after->number : INT64_MAX), most},
-                     [&](const QSqlQuery& row) {
-                       out.push_back(readingOf(row));
-                       return true;
-                     }))
-    return *trouble;
+  const QVariant doubted =
+      f.doubted ? QVariant(*f.doubted ? 1 : 0) : QVariant(QMetaType::fromType<qlonglong>());
+  const auto seconds = static_cast<qlonglong>(after ? after->at.seconds : INT64_MAX);
+  const auto number = static_cast<qlonglong>(after ? after->number : INT64_MAX);
+  const auto take = [&](const QSqlQuery& row) {
+    out.push_back(readingOf(row));
+    return true;
+  };
+  // One vessel's quantity is found by its index, whatever else the book holds.
+  const bool byIndex = !f.vesselUid.empty() && !f.quantity.empty();
+  const auto trouble =
+      byIndex
+          ? m_db->each("SELECT " BUTTE_READING_COLUMNS " FROM reading WHERE vessel_uid = ? AND quantity = ? "
+                       "AND at >= coalesce(?, at) AND at < coalesce(?, at + 1) AND " BUTTE_READING_COUNTS
+                       " AND (mark <> '') = coalesce(?, mark <> '') AND at <= ? AND (at, id) < (?, ?) "
+                       "ORDER BY at DESC, id DESC LIMIT ?",
+                       {qt(f.vesselUid), qt(f.quantity), orNull(f.from), orNull(f.before), doubted, seconds,
+                        seconds, number, most},
+                       take)
+          : m_db->each("SELECT " BUTTE_READING_COLUMNS " FROM reading WHERE " BUTTE_READING_COUNTS
+                       " AND vessel_uid = coalesce(?, vessel_uid) AND quantity = coalesce(?, quantity) "
+                       "AND at >= coalesce(?, at) AND at < coalesce(?, at + 1) "
+                       "AND (mark <> '') = coalesce(?, mark <> '') AND (at, id) < (?, ?) "
+                       "ORDER BY at DESC, id DESC LIMIT ?",
+                       {textOrNull(f.vesselUid), textOrNull(f.quantity), orNull(f.from), orNull(f.before),
+                        doubted, seconds, number, most},
+                       take);
+  if (trouble) return *trouble;
   return out;
 }
 
 core::Result<std::vector<ReadingBucket>> SqliteStore::readingBuckets(const ReadingFilter& f,
                                                                      std::int64_t width) {
   std::vector<ReadingBucket> out;
+  const auto take = [&](const QSqlQuery& row) {
+    out.push_back({plain(row.value(0)), row.value(1).toLongLong(), row.value(2).toInt(),
+                   row.value(3).toDouble(), row.value(4).toDouble(), row.value(5).toDouble()});
+    return true;
+  };
+  const auto seconds = static_cast<qlonglong>(width);
+  const bool byIndex = !f.vesselUid.empty() && !f.quantity.empty();
+  const auto trouble =
+      byIndex
+          ? m_db->each("SELECT vessel_uid, at / ?, count(*), min(value), max(value), avg(value) FROM reading "
+                       "WHERE vessel_uid = ? AND quantity = ? AND at >= ? AND at < ? AND mark = '' "
+                       "AND " BUTTE_READING_COUNTS " GROUP BY 1, 2 ORDER BY 1, 2",
+                       {seconds, qt(f.vesselUid), qt(f.quantity),
+                        static_cast<qlonglong>(f.from ? f.from->seconds : INT64_MIN),
+                        static_cast<qlonglong>(f.before ? f.before->seconds : INT64_MAX)},
+                       take)
+          : m_db->each(
+                "SELECT vessel_uid, at / ?, count(*), min(value), max(value), avg(value) FROM reading "
+                "WHERE " BUTTE_READING_COUNTS " AND mark = '' AND vessel_uid = coalesce(?, vessel_uid) "
+                "AND quantity = coalesce(?, quantity) AND at >= coalesce(?, at) "
+                "AND at < coalesce(?, at + 1) GROUP BY 1, 2 ORDER BY 1, 2",
+                {seconds, textOrNull(f.vesselUid), textOrNull(f.quantity), orNull(f.from), orNull(f.before)},
+                take);
+  if (trouble) return *trouble;
+  return out;
+}
+
+// Where one column is asked for its greatest value, the others are of that row (SQLite's own promise).
+core::Result<std::vector<Reading>> SqliteStore::lastOfEach(const ReadingFilter& f, std::int64_t width) {
+  std::vector<Reading> out;
   if (auto trouble = m_db->each(
-          "SELECT vessel_uid, at / ?, count(*), min(value), max(value), avg(value) FROM reading "
-          "WHERE binned_at IS NULL AND (import_uid IS NULL OR import_uid NOT IN (SELECT uid FROM thing WHERE "
-          "kind = 'reading_import' AND binned_at IS NOT NULL)) "
-          "AND vessel_uid = coalesce(?, vessel_uid) AND quantity = coalesce(?, quantity) "
-          "AND at >= coalesce(?, at) AND at < coalesce(?, at + 1) GROUP BY 1, 2 ORDER BY 1, 2",
-          {static_cast<qlonglong>(width), textOrNull(f.vesselUid), textOrNull(f.quantity), orNull(f.from),
-           orNull(f.before)},
+          "SELECT id, vessel_uid, quantity, max(at), value, typed, coalesce(import_uid, ''), '', mark FROM "
+          "reading "
+          "WHERE vessel_uid = ? AND quantity = ? AND at >= ? AND at < ? AND mark = '' "
+          "AND " BUTTE_READING_COUNTS " GROUP BY at / ? ORDER BY at",
+          {qt(f.vesselUid), qt(f.quantity), static_cast<qlonglong>(f.from ? f.from->seconds : INT64_MIN),
+           static_cast<qlonglong>(f.before ? f.before->seconds : INT64_MAX), static_cast<qlonglong>(width)},
           [&](const QSqlQuery& row) {
-            out.push_back({plain(row.value(0)), row.value(1).toLongLong(), row.value(2).toInt(),
-                           row.value(3).toDouble(), row.value(4).toDouble(), row.value(5).toDouble()});
+            out.push_back(readingOf(row));
             return true;
           }))
     return *trouble;
@@ -133,9 +181,8 @@ core::Result<std::int64_t> SqliteStore::nextReadingNumber() {
 
 core::Result<bool> SqliteStore::hasReading(const Reading& r) {
   const auto found = m_db->single(
-      "SELECT 1 FROM reading WHERE vessel_uid = ? AND quantity = ? AND at = ? AND binned_at IS NULL "
-      "AND (import_uid IS NULL OR import_uid NOT IN (SELECT uid FROM thing WHERE kind = "
-      "'reading_import' AND binned_at IS NOT NULL)) LIMIT 1",
+      "SELECT 1 FROM reading WHERE vessel_uid = ? AND quantity = ? AND at = ? AND " BUTTE_READING_COUNTS
+      " LIMIT 1",
       {qt(r.vesselUid), qt(r.quantity), static_cast<qlonglong>(r.at.seconds)});
   if (!found) return found.problem();
   return found->isValid();
@@ -180,9 +227,10 @@ core::Result<Counts> SqliteStore::counts() {
 }
 
 Trouble SqliteStore::eachReading(const std::function<bool(const Reading&, std::optional<Moment>)>& visit) {
-  return m_db->each("SELECT id, vessel_uid, quantity, at, value, typed, coalesce(import_uid, ''), "
-                    "(SELECT name FROM thing WHERE uid = vessel_uid), binned_at FROM reading ORDER BY id",
-                    {}, [&](const QSqlQuery& row) { return visit(readingOf(row), momentOf(row.value(8))); });
+  return m_db->each(
+      "SELECT id, vessel_uid, quantity, at, value, typed, coalesce(import_uid, ''), "
+      "(SELECT name FROM thing WHERE uid = vessel_uid), mark, binned_at FROM reading ORDER BY id",
+      {}, [&](const QSqlQuery& row) { return visit(readingOf(row), momentOf(row.value(9))); });
 }
 
 Trouble SqliteStore::copyTo(const std::string& path) {

@@ -48,6 +48,8 @@ public:
                                               const ReadingFilter& filter = {}) override;
   core::Result<std::vector<ReadingBucket>> readingBuckets(const ReadingFilter& filter,
                                                           std::int64_t widthSeconds) override;
+  core::Result<std::vector<Reading>> lastOfEach(const ReadingFilter& filter,
+                                                std::int64_t widthSeconds) override;
   core::Result<std::int64_t> nextReadingNumber() override;
   core::Result<bool> hasReading(const Reading& reading) override;
   core::Result<std::vector<Hit>> search(const std::string& words, int mostOfEach) override;

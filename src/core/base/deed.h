@@ -169,6 +169,7 @@ namespace butte::core {
   X(RunTold, "run_told")                      /* name */                                                     \
   X(ScaleChecked, "scale_checked")            /* scale */                                                    \
   X(VesselFact, "vessel_fact")                /* vessel, fact, text or figure with its unit */               \
+  X(LoggerSet, "logger_set")                  /* name */                                                     \
   X(TankTold, "tank_told")                    /* vessel, what was done, amount */                            \
   X(LayoutKept, "layout_kept")                /* name */                                                     \
   X(RowsBroughtIn, "rows_brought_in")         /* count, kind, file */                                        \

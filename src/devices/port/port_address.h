@@ -12,7 +12,7 @@ enum class Parity { None, Even, Odd };
 struct PortAddress {
   enum class Kind { Serial, Tcp };
   Kind kind = Kind::Serial;
-  std::string path; ///< of Serial: "/dev/ttyUSB0"; of Tcp: the host
+  std::string path = {}; ///< of Serial: "/dev/ttyUSB0"; of Tcp: the host
   int tcpPort = 0;
   int baud = 9600; ///< of Serial, as all that follows
   int dataBits = 8;

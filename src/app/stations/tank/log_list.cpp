@@ -73,7 +73,13 @@ void LogList::chosen() {
 }
 
 void LogList::show(const VesselLog& log, const TankGiven& given) {
-  auto rows = readingRows(log.readings);
+  auto rows = readingRows(given.readings);
+  for (const auto& reading : given.doubted)
+    rows.push_back({reading.at.seconds,
+                    tr("%1 %2: %3")
+                        .arg(qtext(words::quantityName(reading.quantity)), readingText(reading),
+                             markWords(reading.mark)),
+                    {}});
   for (const auto& [ref, line] : log.lines) {
     auto words = lineWords(line, given);
     if (!line.who.empty()) words += tr(" (%1)").arg(qtext(line.who));

@@ -14,6 +14,7 @@
 #include "stations/tank/advice_matrix.h"
 #include "stations/tank/element_bands.h"
 #include "stations/tank/facts_panel.h"
+#include "stations/tank/live_readings.h"
 #include "stations/tank/log_entry.h"
 #include "stations/tank/log_list.h"
 #include "stations/tank/root_panel.h"
@@ -21,6 +22,7 @@
 #include "stations/tank/tank_words.h"
 #include "stations/tank/vessel_card.h"
 #include "stations/tank/warmth_panel.h"
+#include "streams/stream_desk.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 
@@ -53,20 +55,23 @@ QScrollArea* scrolled(QWidget* inside) {
 }
 } // namespace
 
-TankPage::TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget* parent)
-    : QWidget(parent), m_desk(desk), m_units(units), m_prompts(prompts), m_edits(desk),
-      m_new(new QPushButton(tr("New tank…"))), m_picture(new TankPicture(units)),
-      m_elements(new ElementBands), m_advice(new AdviceMatrix(units)), m_entry(new LogEntry(units)),
-      m_list(new LogList), m_facts(new FactsPanel(m_edits, units)), m_root(new RootPanel(units)),
-      m_warmth(new WarmthPanel(units)), m_side(new QStackedWidget), m_ahead(new WrappedLabel),
-      m_doing(new WrappedLabel), m_do(new QPushButton(tr("Done: log it"))),
+TankPage::TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, StreamDesk& streams, QWidget* parent)
+    : QWidget(parent), m_desk(desk), m_units(units), m_prompts(prompts), m_streams(streams), m_edits(desk),
+      m_new(new QPushButton(tr("New tank…"))), m_loggers(new QPushButton(tr("Loggers…"))),
+      m_picture(new TankPicture(units)), m_elements(new ElementBands), m_advice(new AdviceMatrix(units)),
+      m_entry(new LogEntry(units)), m_list(new LogList), m_facts(new FactsPanel(m_edits, units)),
+      m_root(new RootPanel(units)), m_warmth(new WarmthPanel(units)), m_side(new QStackedWidget),
+      m_ahead(new WrappedLabel), m_doing(new WrappedLabel), m_do(new QPushButton(tr("Done: log it"))),
       m_weigh(new QPushButton(tr("Weigh at the Bench"))), m_over(new FillingCombo),
       m_seen(new WhileSeen(this, [this] { refresh(); })) {
   m_new->setObjectName("newTank");
   connect(m_new, &QPushButton::clicked, this, &TankPage::newVessel);
+  m_loggers->setObjectName("loggers");
+  m_loggers->setToolTip(tr("Meters that write or send by themselves: files, lines, Modbus, MQTT"));
+  connect(m_loggers, &QPushButton::clicked, this, &TankPage::loggersAsked);
   auto* cards = new QWidget;
   m_cardRow = new FlowRow(cards, 8);
-  m_cardRow->addWidget(m_new);
+  m_cardRow->addTogether({m_new, m_loggers});
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(8);
@@ -103,6 +108,10 @@ TankPage::TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget*
       outdate();
   });
   connect(&units, &UnitsShown::changed, this, outdate);
+  connect(&streams, &StreamDesk::changed, this, [this] {
+    if (isVisible()) showCards();
+  });
+  m_picture->onStretch = [this] { lookCloser(); };
 }
 
 QWidget* TankPage::makeSide() {
@@ -219,8 +228,9 @@ void TankPage::refreshCards(const std::vector<book::RecordHead>& heads) {
     for (auto* card : m_cards)
       delete card;
     m_cards.clear();
+    auto* presses = m_new->parentWidget();
     for (int i = m_cardRow->count() - 1; i >= 0; --i)
-      if (m_cardRow->itemAt(i)->widget() == m_new) delete m_cardRow->takeAt(i);
+      if (m_cardRow->itemAt(i)->widget() == presses) delete m_cardRow->takeAt(i);
     for (const auto& head : heads) {
       auto* card = new VesselCard(head.ref.uid);
       card->setObjectName("tankCard" + QString::number(m_cards.size()));
@@ -228,12 +238,19 @@ void TankPage::refreshCards(const std::vector<book::RecordHead>& heads) {
       m_cardRow->addWidget(card);
       m_cards.push_back(card);
     }
-    m_cardRow->addWidget(m_new);
+    m_cardRow->addWidget(presses);
   }
+  showCards();
+}
+
+void TankPage::showCards() {
   const auto now = book::Moment::now();
   for (auto* card : m_cards) {
     const auto facts = m_edits.facts(card->uid());
-    if (facts) card->show(*facts, m_edits.lastReadings(card->uid()), now);
+    if (!facts) continue;
+    auto last = m_edits.lastReadings(card->uid());
+    card->show(*facts, liveReadings(m_streams, card->uid(), std::move(last)), now,
+               loggerTrouble(m_streams, card->uid(), now));
     card->setChecked(card->uid() == m_vessel);
   }
 }
@@ -270,30 +287,14 @@ void TankPage::refresh() {
   work();
   m_entry->setFacts(m_log.facts);
   m_facts->show(m_vessel, m_log.facts);
+}
+
+void TankPage::take(TankTold told) {
+  if (!heard(told.trouble, {})) return;
+  m_given = std::move(told.given);
+  m_story = std::move(told.story);
   m_list->show(m_log, m_given);
   m_warmth->show(m_given);
-}
-
-/// Behind the window's thread: a year of readings takes longer than a keystroke.
-void TankPage::work() {
-  TankGiven given;
-  given.facts = m_log.facts;
-  for (const auto& [ref, line] : m_log.lines) {
-    given.lines.push_back(line);
-    if (!line.formulaUid.empty())
-      given.formulas[{line.formulaUid, line.formulaVersion}] =
-          m_edits.formula(line.formulaUid, line.formulaVersion);
-  }
-  given.readings = m_log.readings;
-  given.formulas[{given.facts.formulaUid, 0}] = m_edits.formula(given.facts.formulaUid, 0);
-  given.now = book::Moment::now();
-  m_given = given;
-  m_work.start<TankStory>([given = std::move(given)] { return tankStory(given); },
-                          [this](TankStory story) { take(std::move(story)); });
-}
-
-void TankPage::take(TankStory story) {
-  m_story = std::move(story);
   m_root->setEnabled(true);
   m_root->show(m_given, m_story, m_edits.lastReadings(m_vessel));
   if (m_story.none != NoStory::None) {
@@ -305,6 +306,7 @@ void TankPage::take(TankStory story) {
     return;
   }
   m_picture->show(m_given, m_story);
+  lookCloser();
   m_elements->show(m_story);
   m_advice->show(m_story);
   QStringList words{driftWords(m_story)};
@@ -317,14 +319,6 @@ void TankPage::take(TankStory story) {
         << scoreWords(m_story, m_units);
   m_ahead->setText(words.join("\n"));
   showAdvice(m_advice->chosen());
-}
-
-void TankPage::layOver() {
-  constexpr std::int64_t year = 365LL * 86400;
-  const auto uid = m_over->currentData().toString().toStdString();
-  if (uid.empty()) return m_picture->layOver({}, {}, 0);
-  const auto log = m_edits.log(uid);
-  if (log) m_picture->layOver(m_over->currentText(), log->readings, uid == m_vessel ? year : 0);
 }
 
 void TankPage::showAdvice(int advice) {

@@ -25,29 +25,39 @@ class LogList;
 class RootPanel;
 class VesselCard;
 class WarmthPanel;
+class StreamDesk;
 class TankPicture;
 class UnitsShown;
 class WhileSeen;
 class WrappedLabel;
 struct Prompts;
 
+/// A vessel's story and what it was told from.
+struct TankTold {
+  TankGiven given;
+  TankStory story;
+  book::Trouble trouble;
+};
+
 /// Vessels that are kept: what stands in each, where it is heading, what to pour in now.
 class TankPage : public QWidget {
   Q_OBJECT
 
 public:
-  TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget* parent = nullptr);
+  TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, StreamDesk& streams,
+           QWidget* parent = nullptr);
   /// The vessel in hand.
   void showVessel(const std::string& uid);
   const std::string& vessel() const { return m_vessel; }
   /// Nothing is being worked out any more.
-  bool isSettled() const { return !m_work.isBusy(); }
+  bool isSettled() const { return !m_work.isBusy() && !m_look.isBusy(); }
   const TankStory& story() const { return m_story; }
   const book::VesselFacts& facts() const { return m_given.facts; }
   void focusFirst();
 
 signals:
   void message(const QString& words);
+  void loggersAsked();
   /// Salts of the vessel's formula (parallel to its shelf) are to be weighed for it.
   void benchAsked(const std::vector<butte::core::Mass>& grams);
   /// A feed as plants take it becomes the target of the formula in hand.
@@ -61,8 +71,10 @@ private:
   QWidget* makeBelow();
   void refresh();
   void refreshCards(const std::vector<book::RecordHead>& heads);
+  void showCards();
   void work();
-  void take(TankStory story);
+  void take(TankTold told);
+  void lookCloser();
   void forgetStory();
   void layOver();
   void showAdvice(int advice);
@@ -75,15 +87,16 @@ private:
   BookDesk& m_desk;
   UnitsShown& m_units;
   Prompts& m_prompts;
+  StreamDesk& m_streams;
   TankEdits m_edits;
-  Background m_work;
+  Background m_work, m_look;
   std::string m_vessel;
   VesselLog m_log;
   TankGiven m_given;
   TankStory m_story;
   FlowRow* m_cardRow;
   std::vector<VesselCard*> m_cards;
-  QPushButton* m_new;
+  QPushButton *m_new, *m_loggers;
   TankPicture* m_picture;
   ElementBands* m_elements;
   AdviceMatrix* m_advice;

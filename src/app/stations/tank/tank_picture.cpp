@@ -84,7 +84,35 @@ void TankPicture::addStrip(const QString& name, const char* quantity, const Tank
         {at, 0, static_cast<int>(m_strips.size()), value,
          tr("%1: %2 %3").arg(whenText(reading.at), name, readingValueText(quantity, reading.value))});
   }
+  for (const auto& reading : given.doubted) {
+    if (reading.quantity != quantity) continue;
+    const auto at = static_cast<double>(reading.at.seconds);
+    strip.doubted.emplace_back(at, readingIn(quantity, reading.value));
+  }
   m_strips.push_back(std::move(strip));
+}
+
+std::int64_t TankPicture::secondsPerDot() const {
+  constexpr double dot = 3;
+  return std::max<std::int64_t>(60, static_cast<std::int64_t>(static_cast<double>(to() - from()) * dot /
+                                                              std::max(1.0, plot().width())));
+}
+
+void TankPicture::showCloser(const CloseReadings& close) {
+  m_closeFrom = close.from;
+  m_closeTo = close.to;
+  for (auto& strip : m_strips) {
+    strip.closer.clear();
+    const auto found = close.byQuantity.find(strip.quantity);
+    if (found == close.byQuantity.end()) continue;
+    for (const auto& bucket : found->second)
+      strip.closer.push_back(
+          {static_cast<double>(bucket.index * close.widthSeconds + close.widthSeconds / 2),
+           {readingIn(strip.quantity, bucket.mean), readingIn(strip.quantity, bucket.least),
+            readingIn(strip.quantity, bucket.most)}});
+  }
+  fitAxes();
+  update();
 }
 
 void TankPicture::show(const TankGiven& given, const TankStory& story) {
@@ -134,6 +162,7 @@ void TankPicture::showAll() {
 void TankPicture::fetch() {
   fitAxes();
   update();
+  if (onStretch) onStretch();
 }
 
 /// Each strip reaches over all that is in view: read, told and wanted.
@@ -145,7 +174,7 @@ void TankPicture::fitAxes() {
       least = std::min(least, low);
       most = std::max(most, high);
     };
-    for (const auto* points : {&strip.told, &strip.ahead})
+    for (const auto* points : {&strip.told, &strip.ahead, &strip.closer})
       for (const auto& point : *points)
         over(point.seconds, point.band.low, point.band.high);
     for (const auto& [seconds, value] : strip.read)
@@ -252,9 +281,7 @@ void TankPicture::paintStrip(QPainter& p, std::size_t index) const {
   paintBand(p, axis, strip.told, false);
   paintBand(p, axis, strip.ahead, true);
   paintOver(p, axis, strip);
-  const bool many = strip.read.size() > 400;
-  for (const auto& [seconds, value] : strip.read)
-    p.fillPath(markShape(0, {xOf(seconds), axis.at(value)}, many ? 1.5 : readingRadius), t.accent);
+  paintReadings(p, axis, strip);
   p.restore();
   p.setFont(faceOf(12, true));
   const double wide = p.fontMetrics().horizontalAdvance(strip.name) + 8;
@@ -264,6 +291,31 @@ void TankPicture::paintStrip(QPainter& p, std::size_t index) const {
   p.fillRect(plate, behind);
   p.setPen(t.ink);
   paintLine(p, plate, Qt::AlignCenter, strip.name);
+}
+
+/// Where they were read closer, each dot is a short stretch, drawn from its least to its most. Doubted ones
+/// are hollow.
+void TankPicture::paintReadings(QPainter& p, const Axis& axis, const Strip& strip) const {
+  const auto& t = theme();
+  constexpr double fine = 1.5, hollow = 3.5;
+  constexpr std::size_t manyReadings = 400;
+  const bool many = strip.read.size() > manyReadings;
+  for (const auto& [seconds, value] : strip.read) {
+    const bool closer = !strip.closer.empty() && seconds >= static_cast<double>(m_closeFrom) &&
+                        seconds < static_cast<double>(m_closeTo);
+    const double x = xOf(seconds);
+    if (closer || x < plot().left() || x > plot().right()) continue;
+    p.fillPath(markShape(0, {x, axis.at(value)}, many ? fine : readingRadius), t.accent);
+  }
+  for (const auto& point : strip.closer) {
+    const double x = xOf(point.seconds), high = axis.at(point.band.high), low = axis.at(point.band.low);
+    p.fillRect(QRectF(x - 1, high - 1, 2, std::max(2.0, low - high + 2)), t.accent);
+  }
+  p.setPen(QPen(t.red, 1.5));
+  p.setBrush(Qt::NoBrush);
+  for (const auto& [seconds, value] : strip.doubted)
+    p.drawEllipse(QPointF(xOf(seconds), std::clamp(axis.at(value), axis.to + hollow, axis.from - hollow)),
+                  hollow, hollow);
 }
 
 void TankPicture::paintNow(QPainter& p) const {

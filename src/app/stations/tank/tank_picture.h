@@ -1,5 +1,6 @@
 #pragma once
 #include "document/tank_story.h"
+#include "document/vessel_readings.h"
 #include "paint/axes.h"
 #include "paint/time_picture.h"
 
@@ -24,6 +25,12 @@ public:
   /// Readings of another vessel, or of another year, laid over; none takes them away. `later`: seconds by
   /// which they are moved.
   void layOver(const QString& name, const std::vector<book::Reading>& readings, std::int64_t later);
+  /// The book's own readings of the stretch in view, where it holds more than the story was told from.
+  void showCloser(const CloseReadings& close);
+  /// What a dot of a stretch in view stands for.
+  std::int64_t secondsPerDot() const;
+  /// Another stretch came into view.
+  std::function<void()> onStretch;
   int markCount() const override { return static_cast<int>(m_marks.size()); }
   QPointF placeOf(int mark) const override;
   QString markText(int mark) const { return m_marks[static_cast<std::size_t>(mark)].text; }
@@ -47,8 +54,9 @@ private:
   struct Strip {
     QString name;
     std::string quantity;
-    std::vector<Point> told, ahead;              ///< in the person's unit
-    std::vector<std::pair<double, double>> read; ///< seconds, value
+    std::vector<Point> told, ahead;                       ///< in the person's unit
+    std::vector<std::pair<double, double>> read, doubted; ///< seconds, value
+    std::vector<Point> closer;                            ///< means of short stretches, with least and most
     std::optional<std::pair<double, double>> wanted;
     double least = 0, most = 1;
   };
@@ -68,6 +76,7 @@ private:
   void paintStrip(QPainter& painter, std::size_t strip) const;
   void paintBand(QPainter& painter, const Axis& axis, const std::vector<Point>& points, bool ahead) const;
   void paintOver(QPainter& painter, const Axis& axis, const Strip& strip) const;
+  void paintReadings(QPainter& painter, const Axis& axis, const Strip& strip) const;
   void paintMarks(QPainter& painter) const;
   void paintNow(QPainter& painter) const;
 
@@ -77,6 +86,7 @@ private:
   QString m_why, m_overName;
   std::map<std::string, std::vector<std::pair<double, double>>> m_over; ///< by quantity: seconds, value
   double m_start = 0, m_now = 0, m_end = 0;
+  std::int64_t m_closeFrom = 0, m_closeTo = 0; ///< the stretch that is shown closer
   bool m_shown = false;
 };
 

@@ -398,6 +398,12 @@ QStringList warmthWords(const TankGiven& given) {
   return out;
 }
 
+QString markWords(const std::string& mark) {
+  if (mark == "stuck") return tr("▲ the same figure for a day, not counted");
+  if (mark == "clock") return tr("▲ a time that can't be, not counted");
+  return tr("▲ wild, not counted");
+}
+
 QStringList guessWords(const TankStory& story) {
   QStringList out;
   if (story.startGuessed)

@@ -36,6 +36,8 @@ QString scoreWords(const TankStory& story, const UnitsShown& units);
 QStringList doubtWords(const TankStory& story, const UnitsShown& units);
 /// What its warmth means for the roots, and what to look at where they were noted.
 QStringList warmthWords(const TankGiven& given);
+/// Why a logger's reading is doubted: "wild: not counted".
+QString markWords(const std::string& mark);
 /// What was assumed, since nobody said it.
 QStringList guessWords(const TankStory& story);
 

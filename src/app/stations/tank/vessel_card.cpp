@@ -31,7 +31,7 @@ VesselCard::VesselCard(std::string uid, QWidget* parent) : QAbstractButton(paren
 }
 
 void VesselCard::show(const book::VesselFacts& facts, const std::map<std::string, book::Reading>& last,
-                      book::Moment now) {
+                      book::Moment now, const QString& trouble) {
   m_name = qtext(facts.name);
   QStringList readings;
   for (const auto* quantity : {"ec", "ph", "level"})
@@ -46,6 +46,8 @@ void VesselCard::show(const book::VesselFacts& facts, const std::map<std::string
   m_when = newest == 0      ? crop
            : crop.isEmpty() ? readAgo(now.seconds - newest)
                             : tr("%1 · %2").arg(readAgo(now.seconds - newest), crop);
+  m_troubled = !trouble.isEmpty();
+  if (m_troubled) m_when = trouble;
   m_share.reset();
   m_low.reset();
   const double full = facts.fullVolume().litres();
@@ -101,7 +103,7 @@ void VesselCard::paintEvent(QPaintEvent*) {
   };
   line(4, 14, true, t.ink, m_name);
   line(22, 13, false, t.ink, m_readings);
-  line(40, 12, false, t.inkSoft, m_when);
+  line(40, 12, m_troubled, m_troubled ? t.red : t.inkSoft, m_when);
 }
 
 } // namespace butte::app
