@@ -409,5 +409,69 @@ TEST_F(TankPageTest, InUnitsOfTheStatesNothingIsMetric) {
   EXPECT_THAT(text("adviceDoing"), ::testing::Not(HasSubstr(" L ")));
 }
 
+TEST_F(TankPageTest, ALogGoesOutAsATableAndComesIntoAnotherTank) {
+  filledTank();
+  enterIn("tankEc", "1.5");
+  const auto path = folder.filePath("log.csv");
+  window->prompts().fileToMake =
+      window->prompts().fileToOpen = [=](const QString&, const QString&, const QString&) { return path; };
+  click("tankLogTab");
+  click("tankLogOut");
+  EXPECT_THAT(status().toStdString(), HasSubstr("log.csv"));
+  const auto lines = log().lines.size();
+  click("tankLogIn");
+  settle();
+  EXPECT_EQ(log().lines.size(), lines) << "what stands there already is left out";
+  newTank("second row");
+  click("tankLogTab");
+  click("tankLogIn");
+  settle();
+  ASSERT_EQ(log().lines.size(), lines) << status().toStdString();
+  EXPECT_EQ(log().lines.front().second.did, TankDid::Filled);
+  ASSERT_TRUE(static_cast<bool>(book().undo()));
+  EXPECT_TRUE(log().lines.empty()) << "one step";
+  QFile(path).remove();
+  click("tankLogIn");
+  EXPECT_THAT(status().toStdString(), HasSubstr("can't be read"));
+  QFile bad(path);
+  ASSERT_TRUE(bad.open(QIODevice::WriteOnly));
+  bad.write("at,did\n2026-11-22,drunk\n");
+  bad.close();
+  click("tankLogIn");
+  EXPECT_THAT(status().toStdString(), HasSubstr("row 2"));
+}
+
+TEST_F(TankPageTest, AFillThatTheLevelShowsIsLoggedWithOnePress) {
+  filledTank();
+  auto* fills = find<QPushButton>("logFills");
+  EXPECT_FALSE(fills->isVisible());
+  // Read by a logger: drunk down, then full again, and nobody wrote down why.
+  std::vector<book::Reading> levels;
+  const auto start = log().lines.front().second.at.seconds;
+  auto line = log().lines.front();
+  line.second.at.seconds = start - 5 * 86400;
+  ASSERT_FALSE(book().replaceBody(line.first, toJson(line.second), told("moved")));
+  double litres = 300;
+  for (int hour = 1; hour < 118; ++hour) {
+    litres = hour == 100 ? 300 : litres - 0.9;
+    if (hour % 4 == 0)
+      levels.push_back({0, page().vessel(), "level", {start - 5 * 86400 + hour * 3600}, litres, "", {}, {}});
+  }
+  ASSERT_FALSE(book().store().addReadings(levels));
+  page().showVessel(page().vessel());
+  settle();
+  click("tankNow");
+  ASSERT_TRUE(fills->isVisible());
+  EXPECT_THAT(fills->text().toStdString(), HasSubstr("1 fill"));
+  click("logFills");
+  settle();
+  ASSERT_EQ(log().lines.size(), 2u);
+  EXPECT_EQ(log().lines.back().second.volume.digits, "300");
+  EXPECT_FALSE(fills->isVisible()) << "now it fits";
+  ASSERT_TRUE(static_cast<bool>(book().undo()));
+  settle();
+  EXPECT_EQ(log().lines.size(), 1u);
+}
+
 } // namespace
 } // namespace butte::app

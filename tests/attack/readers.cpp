@@ -1,4 +1,5 @@
 #include "readers.h"
+#include "stream_readers.h"
 
 #include "bench_run.h"
 #include "book/book_json.h"
@@ -22,6 +23,7 @@
 #include "scale/weigh_watch.h"
 #include "script_input.h"
 #include "table/plain_table.h"
+#include "tables/log_table.h"
 #include "tables/tables.h"
 #include "tank_line.h"
 #include "tank_log_csv.h"
@@ -43,14 +45,13 @@ void broken(const std::string& promise, std::string_view input) {
   std::abort();
 }
 
-namespace {
-
-/// What is refused is refused in words that can be shown: one line, no control characters.
 bool refused(const core::Problem& problem, std::string_view input) {
   for (const unsigned char c : words::problemLine(problem))
     if (c < 0x20 || c == 0x7f) broken("a message carries control characters", input);
   return false;
 }
+
+namespace {
 
 QTemporaryDir& folder() {
   static QTemporaryDir one;
@@ -274,6 +275,19 @@ bool takeTankLine(std::string_view text) {
   if (!line) return refused(line.problem(), text);
   const auto again = book::tankLineFromJson(toJson(*line));
   if (!again || toJson(*again) != toJson(*line)) broken("a line is read as it was written", text);
+  const auto table = book::readLogTable(book::logTable({*line}), line->vesselUid);
+  if (!table) return refused(table.problem(), text); // an odd line of an older book may not fit a table
+  return true;
+}
+
+/// A log as a table: what is taken goes out and comes back alike.
+bool takeLogTable(std::string_view text) {
+  const auto lines = book::readLogTable(text, "v1");
+  if (!lines) return refused(lines.problem(), text);
+  const auto again = book::readLogTable(book::logTable(*lines), "v1");
+  if (!again || again->size() != lines->size()) broken("a log is read as it was written", text);
+  for (std::size_t i = 0; i < lines->size(); ++i)
+    if (toJson((*again)[i]) != toJson((*lines)[i])) broken("a line is read as it was written", text);
   return true;
 }
 
@@ -311,6 +325,10 @@ const std::vector<Reader>& readers() {
       {"run", {"run.json", "run_held.json"}, takeRun},
       {"tank_log", {"tank_log.csv"}, takeTankLog},
       {"tank_line", {"tank_line.json"}, takeTankLine},
+      {"log_table", {"log_table.csv"}, takeLogTable},
+      {"stream_file", {"stream.csv"}, takeStreamFile},
+      {"stream_line", {"stream.txt"}, takeStreamLines},
+      {"stream", {"stream.json"}, takeStream},
   };
   return all;
 }

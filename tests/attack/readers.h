@@ -1,4 +1,6 @@
 #pragma once
+#include "base/problem.h"
+
 #include <string>
 #include <string_view>
 #include <vector>
@@ -17,5 +19,8 @@ const Reader& readerNamed(std::string_view name);
 
 /// A broken promise: says which, and ends the program, so that a fuzzer sees it too.
 [[noreturn]] void broken(const std::string& promise, std::string_view input);
+
+/// What is refused is refused in words that can be shown: one line, no control characters. False.
+bool refused(const core::Problem& problem, std::string_view input);
 
 } // namespace butte::attack

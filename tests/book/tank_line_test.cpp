@@ -1,4 +1,5 @@
 // A tank's log in the book: what is read strictly, what is refused by name.
+#include "book/tables/log_table.h"
 #include "book/tank_line.h"
 #include "book/vessel_facts.h"
 #include "kinds/kind_info.h"
@@ -73,6 +74,49 @@ TEST(VesselFacts, AreReadInAnyUnit) {
   EXPECT_TRUE(checkRecord(Kind::Vessel, Json{{"name", "x"}, {"climate", "tropical"}}));
   EXPECT_TRUE(checkRecord(Kind::Vessel, Json{{"name", ""}}));
   EXPECT_FALSE(checkRecord(Kind::Vessel, Json{{"name", "an older book's"}}));
+}
+
+TEST(LogTable, ComesBackAsItWentOut) {
+  const auto salts = Json::parse(R"({"vessel": "v1", "at": "2026-11-21T07:30:00Z", "did": "salts",
+    "liquid": "feed", "formula": "f1", "formula_version": 3,
+    "weighed": [{"product": "kno3", "weight": {"amount": "120", "unit": "g"}},
+                {"product": "acid", "volume": {"amount": "2", "unit": "floz_us"}}]})");
+  const auto noted =
+      Json::parse(R"({"vessel": "v1", "at": "2026-11-22T07:30:00Z", "did": "noted", "about": "roots",
+    "who": "K.T.", "text": "=brown, \"soft\"\nat the tips"})");
+  std::vector<TankLine> lines;
+  for (const auto& body : {filled(), salts, analysed(), noted})
+    lines.push_back(tankLineFromJson(body).value());
+  const auto csv = logTable(lines);
+  EXPECT_THAT(csv, ::testing::HasSubstr("'=brown")) << "no spreadsheet takes it for a formula";
+  const auto again = readLogTable(csv, "v2");
+  ASSERT_TRUE(again) << again.problem().where;
+  ASSERT_EQ(again->size(), lines.size());
+  for (std::size_t i = 0; i < lines.size(); ++i) {
+    auto expected = toJson(lines[i]);
+    expected["vessel"] = "v2";
+    EXPECT_EQ(toJson((*again)[i]), expected);
+  }
+  // Columns in any order, and only those that are needed.
+  const auto few = readLogTable("did,at,volume,volume_unit\ndrained,2026-11-22T07:30:00Z,12,gal_us\n", "v1");
+  ASSERT_TRUE(few);
+  EXPECT_EQ(few->front().volume, (exchange::Amount{"12", "gal_us"}));
+}
+
+TEST(LogTable, ARowThatIsWrongIsNamed) {
+  const auto where = [](const char* csv) {
+    const auto read = readLogTable(csv, "v1");
+    return read ? std::string("taken") : read.problem().where;
+  };
+  EXPECT_EQ(where(""), "log");
+  EXPECT_EQ(where("at,did,colour\n"), "row 1");
+  EXPECT_EQ(where("at,did,did\n"), "row 1");
+  EXPECT_EQ(where("did\nnoted\n"), "row 1");
+  EXPECT_EQ(where("at,did\nyesterday,noted\n"), "row 2, at");
+  EXPECT_EQ(where("at,did\n2026-11-22,noted\n2026-11-22,drunk\n"), "row 3, did");
+  EXPECT_EQ(where("at,did,volume,volume_unit\n2026-11-22,drained,-1,L\n"), "row 2, volume.amount");
+  EXPECT_EQ(where("at,did,formula_version\n2026-11-22,noted,many\n"), "row 2, formula_version");
+  EXPECT_EQ(where("at,did,item,amount,unit\n2026-11-22,analysed,Kx,5,mg/L\n"), "row 2, figures[0].element");
 }
 
 } // namespace

@@ -20,18 +20,25 @@ core::Problem fileProblem(const QString& path, const QString& what) {
 }
 } // namespace
 
-core::Result<exchange::Json> readFormulaFile(const QString& path) {
-  // A folder, a device, a pipe: some of these never end.
+core::Result<std::string> fileBytes(const QString& path, qint64 mostBytes) {
   if (const QFileInfo info(path); info.exists() && !info.isFile())
     return fileProblem(path, tr("it is no file"));
   QFile file(path);
   if (!file.open(QIODevice::ReadOnly))
     return fileProblem(path, tr("it can't be read: %1").arg(file.errorString()));
-  if (file.size() > largestFile) return fileProblem(path, tr("it is larger than any formula (16 MB)"));
-  const auto bytes = file.readAll();
+  constexpr qint64 inMega = 1 << 20;
+  if (file.size() > mostBytes)
+    return fileProblem(path, tr("it is larger than %1 MB").arg(mostBytes / inMega));
+  auto bytes = file.readAll().toStdString();
   if (file.error() != QFileDevice::NoError)
     return fileProblem(path, tr("reading stopped: %1").arg(file.errorString()));
-  return exchange::parseFormulaText({bytes.constData(), static_cast<std::size_t>(bytes.size())});
+  return bytes;
+}
+
+core::Result<exchange::Json> readFormulaFile(const QString& path) {
+  const auto bytes = fileBytes(path, largestFile);
+  if (!bytes) return bytes.problem();
+  return exchange::parseFormulaText(*bytes);
 }
 
 bool writeAll(QFileDevice& file, const std::string& text) {

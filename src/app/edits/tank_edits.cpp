@@ -1,6 +1,7 @@
 #include "edits/tank_edits.h"
 
 #include "base/decimal.h"
+#include "book/tables/log_table.h"
 #include "document/book_desk.h"
 #include "dose/vessel.h"
 #include "edits/record_edits.h"
@@ -191,6 +192,37 @@ Trouble TankEdits::tellAll(std::vector<TankLine> lines) {
     step.changes.push_back({book::freshRef(Kind::TankLine), "", Json(), Json{{"body", toJson(line)}}});
   }
   return step.changes.empty() ? Trouble() : m_desk.book().apply(std::move(step));
+}
+
+std::string TankEdits::logTable(const std::string& uid) const {
+  std::vector<TankLine> lines;
+  if (const auto found = log(uid))
+    for (const auto& [ref, line] : found->lines)
+      lines.push_back(line);
+  return book::logTable(lines);
+}
+
+core::Result<std::size_t> TankEdits::bringIn(const std::string& uid, const std::string& csv) {
+  const auto there = log(uid);
+  if (!there) return there.problem();
+  auto read = book::readLogTable(csv, uid);
+  if (!read) return read.problem();
+  std::vector<TankLine> fresh;
+  auto lines = std::move(read).value();
+  for (auto& line : lines) {
+    const bool known = std::any_of(there->lines.begin(), there->lines.end(),
+                                   [&](const auto& one) { return toJson(one.second) == toJson(line); });
+    if (known) continue;
+    if (!line.formulaUid.empty() && !formula(line.formulaUid, line.formulaVersion)) {
+      line.formulaUid = there->facts.formulaUid;
+      line.formulaVersion = 0;
+    }
+    fresh.push_back(std::move(line));
+  }
+  if (fresh.empty()) return std::size_t{0};
+  const auto count = fresh.size();
+  if (auto trouble = tellAll(std::move(fresh))) return *trouble;
+  return count;
 }
 
 Trouble TankEdits::strike(const Ref& line, const QString& what) {

@@ -62,6 +62,10 @@ public:
   book::Trouble tell(const book::TankLine& line) { return tellAll({line}); }
   /// All of them in one step, or none.
   book::Trouble tellAll(std::vector<book::TankLine> lines);
+  /// The log as a table; and one read back: lines that stand there already are left out, those of a formula
+  /// that this book does not know come from the vessel's own. Gives how many came in, in one step.
+  std::string logTable(const std::string& uid) const;
+  core::Result<std::size_t> bringIn(const std::string& uid, const std::string& csv);
   book::Trouble strike(const book::Ref& line, const QString& what);
 
   /// A version of a formula, or where the number is 0 the formula as it stands; read once and kept.

@@ -1,5 +1,7 @@
 #include "stations/tank/advice_lines.h"
 
+#include "base/decimal.h"
+
 #include <QString>
 #include <cmath>
 
@@ -60,6 +62,22 @@ std::vector<TankLine> linesOf(const core::Advice& a, const TankStory& story, con
     break;
   case AdviceKind::FeedByUptake:
     break;
+  }
+  return out;
+}
+
+std::vector<book::TankLine> fillsShown(const TankStory& story, const book::VesselFacts& facts) {
+  constexpr double leastShare = 0.05; // less is a pen's or a float's matter
+  std::vector<book::TankLine> out;
+  for (const auto& check : story.checks) {
+    const bool leapt =
+        check.kind == core::ReadingKind::Level && !check.fits && check.read > check.expected.high;
+    if (!leapt || check.read - check.expected.value < leastShare * facts.fullVolume().litres()) continue;
+    book::TankLine line;
+    line.did = book::TankDid::Filled;
+    line.at = {story.secondsOf(check.day) - 1};
+    line.volume = {core::decimalText(check.read), "L"};
+    out.push_back(std::move(line));
   }
   return out;
 }

@@ -10,4 +10,8 @@ namespace butte::app {
 std::vector<book::TankLine> linesOf(const core::Advice& advice, const TankStory& story,
                                     const book::VesselFacts& facts);
 
+/// Fills that nobody wrote down, as levels that leapt up show them: each up to what was read then, with the
+/// vessel's feed, a moment before.
+std::vector<book::TankLine> fillsShown(const TankStory& story, const book::VesselFacts& facts);
+
 } // namespace butte::app

@@ -1,6 +1,7 @@
 #include "stations/tank/log_list.h"
 
 #include "deed_words.h"
+#include "paint/flow_row.h"
 #include "paint/theme.h"
 #include "stations/tank/tank_words.h"
 #include "wording/reading_words.h"
@@ -59,7 +60,17 @@ LogList::LogList(QWidget* parent)
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->addWidget(m_list, 1);
-  column->addWidget(m_strike, 0, Qt::AlignLeft);
+  auto* row = new FlowRow;
+  row->addWidget(m_strike);
+  const auto press = [&](const QString& words, const char* object, void (LogList::*asks)()) {
+    auto* button = new QPushButton(words);
+    button->setObjectName(object);
+    connect(button, &QPushButton::clicked, this, asks);
+    row->addWidget(button);
+  };
+  press(tr("As a table…"), "tankLogOut", &LogList::tableAsked);
+  press(tr("From a table…"), "tankLogIn", &LogList::bringInAsked);
+  column->addLayout(row);
 }
 
 void LogList::clear() {

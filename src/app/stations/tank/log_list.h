@@ -11,7 +11,8 @@ class QPushButton;
 
 namespace butte::app {
 
-/// What was done and read, the newest first; a line that is wrong goes into the bin here.
+/// What was done and read, the newest first; a line that is wrong goes into the bin here, and all of it into
+/// a table and back.
 class LogList : public QWidget {
   Q_OBJECT
 
@@ -22,6 +23,8 @@ public:
 
 signals:
   void strikeAsked(const butte::book::Ref& line, const QString& what);
+  void tableAsked();   ///< the log into a file
+  void bringInAsked(); ///< one from a file
 
 private:
   void chosen();

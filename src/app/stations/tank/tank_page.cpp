@@ -62,7 +62,7 @@ TankPage::TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, StreamDe
       m_entry(new LogEntry(units)), m_list(new LogList), m_facts(new FactsPanel(m_edits, units)),
       m_root(new RootPanel(units)), m_warmth(new WarmthPanel(units)), m_side(new QStackedWidget),
       m_ahead(new WrappedLabel), m_doing(new WrappedLabel), m_do(new QPushButton(tr("Done: log it"))),
-      m_weigh(new QPushButton(tr("Weigh at the Bench"))), m_over(new FillingCombo),
+      m_weigh(new QPushButton(tr("Weigh at the Bench"))), m_fills(new QPushButton), m_over(new FillingCombo),
       m_seen(new WhileSeen(this, [this] { refresh(); })) {
   m_new->setObjectName("newTank");
   connect(m_new, &QPushButton::clicked, this, &TankPage::newVessel);
@@ -94,6 +94,8 @@ TankPage::TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, StreamDe
   connect(m_list, &LogList::strikeAsked, this, [this](const book::Ref& line, const QString& what) {
     heard(m_edits.strike(line, what), tr("In the bin: %1; Ctrl+Z brings it back.").arg(what));
   });
+  connect(m_list, &LogList::tableAsked, this, &TankPage::writeLog);
+  connect(m_list, &LogList::bringInAsked, this, &TankPage::bringLogIn);
   connect(m_advice, &AdviceMatrix::picked, this, &TankPage::showAdvice);
   connect(m_advice, &AdviceMatrix::taken, this, &TankPage::doAdvice);
   connect(m_do, &QPushButton::clicked, this, [this] { doAdvice(m_advice->chosen()); });
@@ -136,6 +138,13 @@ QWidget* TankPage::makeSide() {
   m_ahead->setFont(faceOf(12));
   m_ahead->setAlignment(Qt::AlignTop | Qt::AlignLeft);
   inside->addWidget(m_entry);
+  m_fills->setObjectName("logFills");
+  m_fills->setToolTip(
+      tr("The level leapt up and nobody wrote down why: each is logged as a fill with the vessel's "
+         "feed, up to what was read. A line that was another thing goes into the bin in the Log."));
+  m_fills->hide();
+  connect(m_fills, &QPushButton::clicked, this, &TankPage::logFills);
+  inside->addWidget(m_fills, 0, Qt::AlignLeft);
   inside->addWidget(m_ahead, 1);
   add(tr("Now"), "tankNow", scrolled(now));
   add(tr("Log"), "tankLogTab", m_list);
@@ -216,6 +225,7 @@ void TankPage::forgetStory() {
   m_story = {};
   m_advice->clear();
   m_root->setEnabled(false);
+  m_fills->hide();
   showAdvice(-1);
 }
 
@@ -307,6 +317,10 @@ void TankPage::take(TankTold told) {
   }
   m_picture->show(m_given, m_story);
   lookCloser();
+  const auto fills = fillsShown(m_story, m_given.facts).size();
+  m_fills->setText(
+      counted(fills, tr("Log %1 fill that the level shows"), tr("Log %1 fills that the level shows")));
+  m_fills->setVisible(fills > 0);
   m_elements->show(m_story);
   m_advice->show(m_story);
   QStringList words{driftWords(m_story)};

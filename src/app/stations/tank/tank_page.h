@@ -79,6 +79,9 @@ private:
   void layOver();
   void showAdvice(int advice);
   void doAdvice(int advice);
+  void logFills();
+  void writeLog();
+  void bringLogIn();
   void newVessel();
   bool keepReadings(const TypedReadings& typed);
   bool keepLine(book::TankLine line);
@@ -107,7 +110,7 @@ private:
   WarmthPanel* m_warmth;
   QStackedWidget* m_side;
   WrappedLabel *m_ahead, *m_doing;
-  QPushButton *m_do, *m_weigh;
+  QPushButton *m_do, *m_weigh, *m_fills;
   FillingCombo* m_over;
   WhileSeen* m_seen;
 };
