@@ -61,6 +61,7 @@ void StreamTally::add(const StreamTally& other) {
 Trouble keepStreamed(Book& book, const Ref& stream, const std::string& name, std::vector<Reading> readings,
                      const StreamTally& tally) {
   const auto now = Moment::now();
+  const bool hasReadings = !readings.empty();
   const auto trouble = book.writeBeside([&](Store& store) -> Trouble {
     auto record = dayRecord(store, stream, name, now.iso().substr(0, dayLetters));
     if (!record) return record.problem();
@@ -79,7 +80,9 @@ Trouble keepStreamed(Book& book, const Ref& stream, const std::string& name, std
     return store.addReadings(readings);
   });
   if (trouble) return trouble;
-  emit book.changed({{Kind::ReadingImport, stream.uid}, {Kind::Reading, std::string()}});
+  std::vector<Ref> touched{{Kind::ReadingImport, stream.uid}};
+  if (hasReadings) touched.push_back({Kind::Reading, std::string()});
+  emit book.changed(touched);
   return std::nullopt;
 }
 

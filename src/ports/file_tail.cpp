@@ -78,9 +78,11 @@ void FileTail::readOn() {
     return;
   }
   m_read += count;
-  const auto taken = m_table.take(std::string_view(bytes.data(), static_cast<std::size_t>(count)));
-  for (const auto& row : taken.rows)
+  auto taken = m_table.take(std::string_view(bytes.data(), static_cast<std::size_t>(count)));
+  for (auto& row : taken.rows) {
+    row.isOld = !m_caughtUp && row.at.index() == 0;
     emit rowRead(row);
+  }
   for (const auto& line : taken.unread)
     emit unread(QByteArray::fromStdString(line));
   if (static_cast<std::size_t>(count) < atOnce)

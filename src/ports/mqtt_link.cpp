@@ -92,7 +92,7 @@ void MqttLink::connectTo(const QHostInfo& host) {
   mosquitto_message_callback_set(m_mosquitto, [](mosquitto*, void* self, const mosquitto_message* message) {
     emit static_cast<MqttLink*>(self)->messageRead(
         QString::fromUtf8(message->topic),
-        QByteArray(static_cast<const char*>(message->payload), message->payloadlen));
+        QByteArray(static_cast<const char*>(message->payload), message->payloadlen), message->retain);
   });
   const int code =
       mosquitto_connect_async(m_mosquitto, host.addresses().front().toString().toLatin1().constData(),
@@ -148,11 +148,12 @@ void MqttLink::lose(const QString& why) {
   if (m_wanted) m_again.start();
 }
 
-bool MqttLink::publish(const QString& topic, const QByteArray& payload) {
+bool MqttLink::publish(const QString& topic, const QByteArray& payload, bool retain) {
   if (!m_mosquitto || !m_isOpen) return false;
+  const auto name = topic.toUtf8();
   const bool sent =
-      mosquitto_publish(m_mosquitto, nullptr, topic.toUtf8().constData(), static_cast<int>(payload.size()),
-                        payload.constData(), 1, false) == MOSQ_ERR_SUCCESS;
+      mosquitto_publish(m_mosquitto, nullptr, name.constData(), static_cast<int>(payload.size()),
+                        payload.constData(), 1, retain) == MOSQ_ERR_SUCCESS;
   watchSocket();
   return sent;
 }

@@ -30,12 +30,13 @@ public:
   /// Again after each coming back.
   void subscribe(const QString& filter) { m_filter = filter; }
   /// False while the broker is not there: then nothing is sent.
-  bool publish(const QString& topic, const QByteArray& payload);
+  bool publish(const QString& topic, const QByteArray& payload, bool retain = false);
 
 signals:
   void opened();
   void lost(const QString& why);
-  void messageRead(const QString& topic, const QByteArray& payload);
+  /// `retained`: the broker had kept it, who knows since when.
+  void messageRead(const QString& topic, const QByteArray& payload, bool retained);
 
 private:
   void tryNow();

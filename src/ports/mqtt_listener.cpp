@@ -21,9 +21,10 @@ void MqttListener::close() {
   become(State::Closed);
 }
 
-void MqttListener::hear(const QString& topic, const QByteArray& payload) {
+void MqttListener::hear(const QString& topic, const QByteArray& payload, bool retained) {
   constexpr qsizetype mostBytes = 1 << 16, told = 60;
   devices::StreamRow row;
+  row.isOld = retained;
   if (payload.size() <= mostBytes) row.samples = jsonSamples(payload);
   if (row.samples.empty()) return emit unread(topic.toUtf8() + ": " + payload.left(told));
   for (auto& sample : row.samples)

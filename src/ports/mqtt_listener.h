@@ -15,7 +15,7 @@ public:
   void close() override;
 
 private:
-  void hear(const QString& topic, const QByteArray& payload);
+  void hear(const QString& topic, const QByteArray& payload, bool retained);
   MqttLink m_link;
 };
 

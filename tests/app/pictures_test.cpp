@@ -308,8 +308,10 @@ TEST_F(PicturesTest, ALoggerInUse) {
   book::Stream stream;
   stream.name = "pump house";
   stream.address = "file:" + csv.toStdString();
-  stream.channels = {
-      {"EC", *made, "ec", "mS/cm", ""}, {"pH", *made, "ph", "", ""}, {"level", *made, "level", "L", ""}};
+  stream.channels = {{"EC", *made, "ec", "mS/cm", ""},
+                     {"pH", *made, "ph", "", ""},
+                     {"level", *made, "level", "L", ""},
+                     {"temperature", *made, "temperature", "C", ""}};
   const auto kept = StreamEdits(window->desk()).make(stream);
   ASSERT_TRUE(static_cast<bool>(kept));
   streams.setListening(kept->uid, true);
@@ -330,6 +332,8 @@ TEST_F(PicturesTest, ALoggerInUse) {
   window->tankPage().showVessel(*made);
   ASSERT_TRUE(QTest::qWaitFor([&] { return window->tankPage().isSettled(); }, 60000));
   keep("eye-tank-logger");
+  click("tankLogTab");
+  keep("eye-tank-log");
 }
 
 } // namespace butte::app

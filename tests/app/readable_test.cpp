@@ -7,6 +7,7 @@
 #include "stations/formula/product_list.h"
 #include "stations/formula/stage_strip.h"
 #include "stations/stocks/stocks_page.h"
+#include "stations/tank/stream_dialog.h"
 #include "stations/tank/tank_page.h"
 #include "support/text_places.h"
 #include "window/book_actions.h"
@@ -226,6 +227,14 @@ TEST_F(DialogTest, EveryDialogOfOursIsReadable) {
         seen, [&](const QString& widget, const QString& trouble) { told << widget + " " + trouble; });
     EXPECT_TRUE(told.isEmpty()) << name << ": " << told.join('\n').toStdString();
   };
+  book::Stream stream;
+  stream.name = "the logger behind the second pump house, by the north door";
+  stream.address = "mqtt:anna@127.0.0.1:1/farm/pump/house/second/#";
+  stream.channels = {{"farm/pump/house/second/pond three tank.ec", {}, "ec", "uS/cm", "0.001"},
+                     {"level", {}, "level", "%", ""}};
+  ASSERT_TRUE(static_cast<bool>(StreamEdits(window->desk()).make(stream)));
+  StreamDialog loggers(window->desk(), window->streams());
+  look(loggers, "loggers");
   look(scales, "scales and pens");
   look(panel, "stand-in scale");
   look(*window->findChild<Finder*>(), "finder");

@@ -211,6 +211,9 @@ TEST_F(StreamDialogTest, ALevelInCentimetresNeedsTheVesselsMeasures) {
   choose("streamUnit0", "cm above the floor");
   choose("streamVessel0", "pond");
   EXPECT_TRUE(readingsOf("level").empty());
+  ASSERT_TRUE(
+      QTest::qWaitFor([&] { return text("streamState").find("measures") != std::string::npos; }, 3000))
+      << text("streamState");
   ASSERT_FALSE(TankEdits(window->desk())
                    .setMeasures(vessel, core::Vessel{core::VesselShape::Rectangular, 100, 200, 60}));
   writeCsv(QDateTime::currentDateTime().addSecs(3).toString("yyyy-MM-dd HH:mm:ss").toLatin1() + ";50\n");

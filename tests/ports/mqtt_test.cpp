@@ -100,6 +100,21 @@ TEST_F(MqttTest, AStrangerIsTurnedAwayInWords) {
   EXPECT_EQ(heard.source->state(), State::Trying);
 }
 
+TEST_F(MqttTest, WhatTheBrokerHadKeptIsShownAsOld) {
+  startBroker();
+  MqttLink other(addressOf(address("#")).port, {}, {});
+  other.open();
+  ASSERT_TRUE(QTest::qWaitFor([&] { return other.isOpen(); }, 8000));
+  ASSERT_TRUE(other.publish("farm/pond/ec", "1.62", true));
+  QTest::qWait(200);
+  Heard heard(address("farm/#"));
+  ASSERT_TRUE(heard.hasRows(1, 10000));
+  EXPECT_TRUE(heard.rows.front().isOld) << "nobody knows since when it stands";
+  ASSERT_TRUE(other.publish("farm/pond/ec", "1.63"));
+  ASSERT_TRUE(heard.hasRows(2, 10000));
+  EXPECT_FALSE(heard.rows.back().isOld);
+}
+
 TEST_F(MqttTest, ClosingWhileItIsTriedLeavesNothingBehind) {
   for (int i = 0; i < 20; ++i) {
     Heard heard(address("farm/#"));

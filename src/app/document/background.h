@@ -3,6 +3,7 @@
 
 #include <QObject>
 #include <QThreadPool>
+#include <atomic>
 #include <functional>
 #include <memory>
 
@@ -24,6 +25,12 @@ public:
     const int mine = ++m_newest;
     ++m_running;
     m_pool.start([this, mine, work = std::move(work), taken = std::move(taken)] {
+      // Overtaken while it waited: nobody wants to know.
+      if (mine != m_newest) {
+        QMetaObject::invokeMethod(
+            this, [this] { --m_running; }, Qt::QueuedConnection);
+        return;
+      }
       auto result = std::make_shared<T>(work());
       core::releaseSolverMemory();
       QMetaObject::invokeMethod(
@@ -38,7 +45,8 @@ public:
 
 private:
   QThreadPool m_pool;
-  int m_newest = 0, m_running = 0;
+  std::atomic<int> m_newest = 0;
+  int m_running = 0;
 };
 
 } // namespace butte::app

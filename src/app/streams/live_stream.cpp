@@ -143,13 +143,13 @@ void LiveStream::hearRow(const devices::StreamRow& row) {
     remember(sample, at);
   if (dated) m_lastRow = at;
   for (const auto& sample : row.samples)
-    if (!isKnown(sample, dated, at)) takeSample(sample, at, now, dated);
+    if (!row.isOld && !isKnown(sample, dated, at)) takeSample(sample, at, now, dated);
   emit changed();
 }
 
-/// A figure of a file that is in the book already; what has no date there was written who knows when.
+/// A figure of a file that is in the book already.
 bool LiveStream::isKnown(const devices::StreamSample& sample, bool dated, std::int64_t at) const {
-  if (!dated) return !m_source->isCaughtUp();
+  if (!dated) return false;
   const auto until = m_setting.until.find(sample.key);
   return until != m_setting.until.end() && at <= until->second;
 }
@@ -164,6 +164,7 @@ void LiveStream::takeSample(const devices::StreamSample& sample, std::int64_t at
     const auto figure = devices::saidFigure(sample.text);
     const auto value =
         figure ? std::optional(book::keptOf(channel, vessel->second, figure->value)) : std::nullopt;
+    if (value && !*value) m_channelTrouble = value->problem();
     if (!value || !*value) {
       hearUnread(QByteArray::fromStdString(sample.key + ": " + sample.text));
       continue;

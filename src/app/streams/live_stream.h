@@ -51,6 +51,9 @@ public:
   std::optional<std::int64_t> silentSeconds(std::int64_t now) const;
   /// A channel whose figure has not moved for a day; empty where there is none.
   std::string stuckKey() const;
+  /// Why a figure could not be turned into what is kept of its vessel, the last time; nothing where all
+  /// could.
+  const book::Trouble& channelTrouble() const { return m_channelTrouble; }
   /// What the newest sample of a vessel's quantity was, in its kept unit.
   std::optional<double> now(const std::string& vesselUid, const std::string& quantity) const;
 
@@ -84,6 +87,7 @@ private:
   std::vector<HeardFigure> m_heard;
   std::vector<book::Reading> m_readings;
   book::StreamTally m_tally;
+  book::Trouble m_channelTrouble;
   std::optional<std::int64_t> m_lastRow, m_lastHeard;
 };
 

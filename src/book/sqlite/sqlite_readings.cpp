@@ -2,6 +2,8 @@
 #include "private_files.h"
 #include "sqlite/sqlite_store.h"
 
+#include <algorithm>
+
 // Statements are whole literals; what many of them say stands here once.
 #define BUTTE_READING_COLUMNS                                                                                \
   "id, vessel_uid, quantity, at, value, typed, coalesce(import_uid, ''), "                                   \
@@ -102,25 +104,36 @@ core::Result<std::vector<Reading>> SqliteStore::readings(const std::optional<Rea
     out.push_back(readingOf(row));
     return true;
   };
-  // One vessel's quantity is found by its index, whatever else the book holds.
+  // One vessel's quantity is found by its index, whatever else the book holds; and what is doubted by its
+  // own.
   const bool byIndex = !f.vesselUid.empty() && !f.quantity.empty();
-  const auto trouble =
-      byIndex
-          ? m_db->each("SELECT " BUTTE_READING_COLUMNS " FROM reading WHERE vessel_uid = ? AND quantity = ? "
-                       "AND at >= coalesce(?, at) AND at < coalesce(?, at + 1) AND " BUTTE_READING_COUNTS
-                       " AND (mark <> '') = coalesce(?, mark <> '') AND at <= ? AND (at, id) < (?, ?) "
-                       "ORDER BY at DESC, id DESC LIMIT ?",
-                       {qt(f.vesselUid), qt(f.quantity), orNull(f.from), orNull(f.before), doubted, seconds,
-                        seconds, number, most},
-                       take)
-          : m_db->each("SELECT " BUTTE_READING_COLUMNS " FROM reading WHERE " BUTTE_READING_COUNTS
-                       " AND vessel_uid = coalesce(?, vessel_uid) AND quantity = coalesce(?, quantity) "
-                       "AND at >= coalesce(?, at) AND at < coalesce(?, at + 1) "
-                       "AND (mark <> '') = coalesce(?, mark <> '') AND (at, id) < (?, ?) "
-                       "ORDER BY at DESC, id DESC LIMIT ?",
-                       {textOrNull(f.vesselUid), textOrNull(f.quantity), orNull(f.from), orNull(f.before),
-                        doubted, seconds, number, most},
-                       take);
+  const auto any = [&]() -> Trouble {
+    return m_db->each("SELECT " BUTTE_READING_COLUMNS " FROM reading WHERE " BUTTE_READING_COUNTS
+                      " AND vessel_uid = coalesce(?, vessel_uid) AND quantity = coalesce(?, quantity) "
+                      "AND at >= coalesce(?, at) AND at < coalesce(?, at + 1) "
+                      "AND (mark <> '') = coalesce(?, mark <> '') AND (at, id) < (?, ?) "
+                      "ORDER BY at DESC, id DESC LIMIT ?",
+                      {textOrNull(f.vesselUid), textOrNull(f.quantity), orNull(f.from), orNull(f.before),
+                       doubted, seconds, number, most},
+                      take);
+  };
+  const auto ofVessel = [&]() -> Trouble {
+    return m_db->each("SELECT " BUTTE_READING_COLUMNS " FROM reading WHERE vessel_uid = ? AND quantity = ? "
+                      "AND at >= coalesce(?, at) AND at < coalesce(?, at + 1) AND " BUTTE_READING_COUNTS
+                      " AND (mark <> '') = coalesce(?, mark <> '') AND at <= ? AND (at, id) < (?, ?) "
+                      "ORDER BY at DESC, id DESC LIMIT ?",
+                      {qt(f.vesselUid), qt(f.quantity), orNull(f.from), orNull(f.before), doubted, seconds,
+                       seconds, number, most},
+                      take);
+  };
+  const auto doubtedOfVessel = [&]() -> Trouble {
+    return m_db->each(
+        "SELECT " BUTTE_READING_COLUMNS " FROM reading WHERE vessel_uid = ? AND quantity = ? "
+        "AND mark <> '' AND at >= coalesce(?, at) AND at < coalesce(?, at + 1) AND " BUTTE_READING_COUNTS
+        " AND (at, id) < (?, ?) ORDER BY at DESC, id DESC LIMIT ?",
+        {qt(f.vesselUid), qt(f.quantity), orNull(f.from), orNull(f.before), seconds, number, most}, take);
+  };
+  const auto trouble = !byIndex ? any() : f.doubted.value_or(false) ? doubtedOfVessel() : ofVessel();
   if (trouble) return *trouble;
   return out;
 }
@@ -155,21 +168,26 @@ core::Result<std::vector<ReadingBucket>> SqliteStore::readingBuckets(const Readi
   return out;
 }
 
-// Where one column is asked for its greatest value, the others are of that row (SQLite's own promise).
+// From one stretch to the one before it, each found by the index: what lies between is never read.
 core::Result<std::vector<Reading>> SqliteStore::lastOfEach(const ReadingFilter& f, std::int64_t width) {
   std::vector<Reading> out;
-  if (auto trouble = m_db->each(
-          "SELECT id, vessel_uid, quantity, max(at), value, typed, coalesce(import_uid, ''), '', mark FROM "
-          "reading "
-          "WHERE vessel_uid = ? AND quantity = ? AND at >= ? AND at < ? AND mark = '' "
-          "AND " BUTTE_READING_COUNTS " GROUP BY at / ? ORDER BY at",
-          {qt(f.vesselUid), qt(f.quantity), static_cast<qlonglong>(f.from ? f.from->seconds : INT64_MIN),
-           static_cast<qlonglong>(f.before ? f.before->seconds : INT64_MAX), static_cast<qlonglong>(width)},
-          [&](const QSqlQuery& row) {
-            out.push_back(readingOf(row));
-            return true;
-          }))
-    return *trouble;
+  auto before = f.before ? f.before->seconds : INT64_MAX;
+  const auto from = f.from ? f.from->seconds : INT64_MIN;
+  for (bool found = true; found;) {
+    found = false;
+    if (auto trouble = m_db->each(
+            "SELECT " BUTTE_READING_COLUMNS " FROM reading WHERE vessel_uid = ? AND quantity = ? AND at < ? "
+            "AND at >= ? AND mark = '' AND " BUTTE_READING_COUNTS " ORDER BY at DESC LIMIT 1",
+            {qt(f.vesselUid), qt(f.quantity), static_cast<qlonglong>(before), static_cast<qlonglong>(from)},
+            [&](const QSqlQuery& row) {
+              out.push_back(readingOf(row));
+              found = true;
+              return false;
+            }))
+      return *trouble;
+    if (found) before = out.back().at.seconds - out.back().at.seconds % width;
+  }
+  std::reverse(out.begin(), out.end());
   return out;
 }
 

@@ -29,6 +29,7 @@ struct StreamSample {
 struct StreamRow {
   LoggedTime at;
   std::vector<StreamSample> samples;
+  bool isOld = false; ///< said before it was listened to, who knows when: to be shown, not to be kept
 };
 
 /// The number at the beginning of a text and the unit behind it ("1.62 mS/cm").

@@ -300,6 +300,7 @@ QString StreamDialog::stateWords() const {
     return isModbus() && inHand()->second.channels.empty()
                ? tr("It is there. Which registers hold what its papers say; ask for them below.")
                : tr("It is there; nothing has come yet.");
+  if (const auto& trouble = live->channelTrouble()) return "▲ " + problemWords(*trouble);
   if (const auto stuck = live->stuckKey(); !stuck.empty())
     return tr("▲ %1 has said the same figure for a day: does it hang?").arg(qtext(stuck));
   constexpr std::int64_t long_ = 120;

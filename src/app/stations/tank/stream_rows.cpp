@@ -113,8 +113,10 @@ StreamRows::Row StreamRows::makeRow(const StreamChannel& channel,
   const auto object = [number](const char* name) { return name + QString::number(number); };
   Row row;
   row.channel = channel;
-  row.key = new PlainLabel(qtext(channel.key));
+  row.key = new PlainLabel;
   row.key->setFixedWidth(keyWidth);
+  // Of a long topic its end says what it is.
+  row.key->setText(row.key->fontMetrics().elidedText(qtext(channel.key), Qt::ElideLeft, keyWidth));
   row.key->setToolTip(qtext(channel.key));
   row.says = new PlainLabel;
   row.says->setObjectName(object("streamSays"));

@@ -50,7 +50,7 @@ public:
   void showVessel(const std::string& uid);
   const std::string& vessel() const { return m_vessel; }
   /// Nothing is being worked out any more.
-  bool isSettled() const { return !m_work.isBusy() && !m_look.isBusy(); }
+  bool isSettled() const { return !m_work.isBusy() && !m_look.isBusy() && !m_lay.isBusy(); }
   const TankStory& story() const { return m_story; }
   const book::VesselFacts& facts() const { return m_given.facts; }
   void focusFirst();
@@ -92,7 +92,7 @@ private:
   Prompts& m_prompts;
   StreamDesk& m_streams;
   TankEdits m_edits;
-  Background m_work, m_look;
+  Background m_work, m_look, m_lay;
   std::string m_vessel;
   VesselLog m_log;
   TankGiven m_given;

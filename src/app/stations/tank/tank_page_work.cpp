@@ -62,7 +62,7 @@ void TankPage::layOver() {
   constexpr std::int64_t year = 365LL * 86400;
   const auto uid = m_over->currentData().toString().toStdString();
   if (uid.empty()) return m_picture->layOver({}, {}, 0);
-  m_look.start<VesselReadings>(
+  m_lay.start<VesselReadings>(
       [path = m_desk.book().place(), uid] {
         auto found = vesselReadingsBeside(path, uid);
         return found ? std::move(found).value() : VesselReadings();

@@ -136,6 +136,11 @@ void TankPicture::show(const TankGiven& given, const TankStory& story) {
       tr("level%1").arg(readingUnitNote("level")), "level", given, story,
       [&](const core::TankEstimate& at) { return std::optional(inUnit("level", at.litres)); },
       std::pair(readingIn("level", low), readingIn("level", full)));
+  // Where it was read; nothing is expected of it.
+  if (std::any_of(given.readings.begin(), given.readings.end(),
+                  [](const book::Reading& reading) { return reading.quantity == "temperature"; }))
+    addStrip(tr("temperature%1").arg(readingUnitNote("temperature")), "temperature", given, story,
+             [](const core::TankEstimate&) { return std::optional<core::Band>(); }, {});
   for (const auto& line : given.lines)
     m_marks.push_back({static_cast<double>(line.at.seconds), shapeOfDeed(line.did), -1, 0,
                        tr("%1: %2").arg(whenText(line.at), lineWords(line, given))});
@@ -188,7 +193,8 @@ void TankPicture::fitAxes() {
     }
     if (!(least < most)) least = least - 0.5, most = least + 1;
     if (!std::isfinite(least)) least = 0, most = 1;
-    const double room = 0.06 * (most - least);
+    const double dot = (readingRadius + 2) / std::max(1.0, stripRoom(0).height());
+    const double room = std::max(0.06, dot) * (most - least);
     strip.least = least >= 0 ? std::max(least - room, 0.0) : least - room;
     strip.most = most + room;
   }
@@ -273,7 +279,10 @@ void TankPicture::paintStrip(QPainter& p, std::size_t index) const {
   }
   p.setFont(faceOf(11));
   p.setPen(t.inkSoft);
-  const double step = roundStep(axis.most - axis.least, 3);
+  constexpr double perRung = 19; // lines of figures that do not touch
+  constexpr int mostRungs = 3;
+  const int rungs = std::clamp(static_cast<int>(room.height() / perRung), 1, mostRungs);
+  const double step = roundStep(axis.most - axis.least, rungs);
   paintRungs(p, room, axis, marksOf(axis, step),
              [step](double value) { return localNumber(value, decimalsOf(step)); });
   p.save();

@@ -13,8 +13,8 @@ namespace butte::app {
 
 class UnitsShown;
 
-/// A tank over time: EC, pH and level, each a strip with what was read and the band in which it should be;
-/// what was done, as marks below; and, right of now, where it is heading.
+/// A tank over time: EC, pH, level and, where it was read, temperature, each a strip with what was read and
+/// the band in which it should be; what was done, as marks below; and, right of now, where it is heading.
 class TankPicture : public TimePicture {
   Q_OBJECT
 
