@@ -94,8 +94,10 @@ Json toJson(const Stream& stream) {
   if (stream.monthFirst) out["month_first"] = true;
   auto channels = Json::array();
   for (const auto& channel : stream.channels) {
-    Json one{{"key", channel.key}, {"quantity", channel.quantity}, {"unit", channel.unit}};
+    Json one{{"key", channel.key}};
     if (!channel.vesselUid.empty()) one["vessel"] = channel.vesselUid;
+    one["quantity"] = channel.quantity;
+    one["unit"] = channel.unit;
     if (!channel.factor.empty()) one["factor"] = channel.factor;
     channels.push_back(std::move(one));
   }

@@ -4,6 +4,7 @@
 #include "stations/tank/stream_dialog.h"
 #include "stations/tank/tank_page.h"
 #include "stations/tank/vessel_card.h"
+#include "streams/local_time.h"
 #include "window_fixture.h"
 
 #include <QCheckBox>
@@ -252,6 +253,32 @@ TEST_F(StreamDialogTest, ALoggerIsOneStepOfUndoAndComesBack) {
   EXPECT_TRUE(StreamEdits(window->desk()).all().empty());
   ASSERT_TRUE(static_cast<bool>(window->desk().book().undo()));
   EXPECT_EQ(StreamEdits(window->desk()).all().front().second.name, "pump house");
+}
+
+/// Another zone for as long as a test takes.
+class ZoneTest : public ::testing::Test {
+protected:
+  void SetUp() override { set("CET-1CEST,M3.5.0,M10.5.0/3"); }
+  void TearDown() override { set(m_before); }
+  static void set(const QByteArray& zone) {
+    zone.isEmpty() ? qunsetenv("TZ") : static_cast<bool>(qputenv("TZ", zone));
+    tzset();
+  }
+  QByteArray m_before = qgetenv("TZ");
+};
+
+// GNU date: TZ=CET-1CEST,M3.5.0,M10.5.0/3 date -d '2026-10-25 02:30 CEST' +%s and CET; 2026-03-29 03:30.
+TEST_F(ZoneTest, TheHourThatComesTwiceIsToldByTheRowBefore) {
+  using devices::CivilTime;
+  constexpr std::int64_t now = 1800000000, summer = 1792888200, winter = summer + 3600;
+  const CivilTime half{2026, 10, 25, 2, 30, 0};
+  EXPECT_EQ(secondsOf(half, now, summer - 900), summer);
+  EXPECT_EQ(secondsOf(half, now, summer + 1), winter) << "it was half past two before";
+  EXPECT_EQ(secondsOf(half, now, winter + 7200), std::clamp(secondsOf(half, now, {}), summer, winter))
+      << "a clock that was put back";
+  EXPECT_EQ(secondsOf(CivilTime{2026, 3, 29, 3, 30, 0}, now, {}), 1774747800);
+  EXPECT_EQ(secondsOf(std::int64_t{5}, now, {}), 5);
+  EXPECT_EQ(secondsOf({}, now, 7), now);
 }
 
 } // namespace

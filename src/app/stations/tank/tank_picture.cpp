@@ -279,7 +279,7 @@ void TankPicture::paintStrip(QPainter& p, std::size_t index) const {
   }
   p.setFont(faceOf(11));
   p.setPen(t.inkSoft);
-  constexpr double perRung = 19; // lines of figures that do not touch
+  constexpr double perRung = 15; // lines of figures that do not touch
   constexpr int mostRungs = 3;
   const int rungs = std::clamp(static_cast<int>(room.height() / perRung), 1, mostRungs);
   const double step = roundStep(axis.most - axis.least, rungs);
