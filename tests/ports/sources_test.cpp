@@ -8,6 +8,7 @@
 #include <QTcpServer>
 #include <QTcpSocket>
 #include <QTemporaryDir>
+#include <QTimer>
 #include <gmock/gmock.h>
 #include <gtest/gtest.h>
 #include <sys/stat.h>
@@ -177,6 +178,40 @@ TEST(Modbus, ADeviceThatGoesComesBack) {
   server = std::make_unique<sim::TankServer>();
   ASSERT_TRUE(server->serveModbus(port));
   ASSERT_TRUE(heard.hasRows(before + 2, 8000));
+}
+
+/// The check of a frame on a serial line (Modbus over Serial Line V1.02, from memory; pymodbus' test vector
+/// 01 03 00 00 00 01 ends with 84 0A).
+QByteArray withCheck(QByteArray frame) {
+  quint16 check = 0xFFFF;
+  for (const char byte : frame) {
+    check ^= static_cast<quint8>(byte);
+    for (int bit = 0; bit < 8; ++bit)
+      check = check & 1 ? (check >> 1) ^ 0xA001 : check >> 1;
+  }
+  return frame + static_cast<char>(check & 0xFF) + static_cast<char>(check >> 8);
+}
+
+TEST(Modbus, ADeviceOnASerialLineIsAskedByItsNumber) {
+  ASSERT_EQ(withCheck(QByteArray::fromHex("010300000001")).right(2).toHex(), "840a");
+  QTemporaryDir folder;
+  sim::Cable cable(folder.filePath("plc"));
+  ASSERT_TRUE(cable.plugIn());
+  Heard heard("modbus:serial:" + cable.path() + ",19200,8E1 unit 17", registers({"holding 100 f32"}));
+  QByteArray asked;
+  QTimer device;
+  QObject::connect(&device, &QTimer::timeout, &device, [&] {
+    asked += cable.read();
+    constexpr int requestBytes = 8;
+    if (asked.size() < requestBytes) return;
+    // 1.625 as IEEE 754 is 3FD00000.
+    if (asked == withCheck(QByteArray::fromHex("110300640002")))
+      cable.write(withCheck(QByteArray::fromHex("1103043fd00000")));
+    asked.clear();
+  });
+  device.start(5);
+  ASSERT_TRUE(heard.hasRows(2, 8000)) << heard.source->trouble().toStdString() << asked.toHex().toStdString();
+  EXPECT_EQ(heard.last("holding 100 f32"), "1.625");
 }
 
 TEST(ButteSim, TellsWhereItsLoggerIs) {

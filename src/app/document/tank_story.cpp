@@ -17,6 +17,12 @@ constexpr double secondsPerDay = 86400;
 constexpr double guessedShareDrunk = 0.05, guessedWaterSd = 0.8, guessedStartSd = 0.3;
 constexpr double unknownUptakeSd = 0.4, saidWaterSd = 0.25;
 constexpr double penPhSd = 0.1, dropsPhSd = 0.25, stripPhSd = 0.5;
+/// A glass whose slope falls is trusted less: in full down to 95 %, to two and a half times the error at 80
+/// %, where it is cleaned or replaced (common practice).
+double glassError(double slopePercent) {
+  constexpr double good = 95, perFold = 10, most = 4;
+  return std::clamp(1 + (good - slopePercent) / perFold, 1.0, most);
+}
 constexpr double openWaterLPerM2Day = 2; ///< off an open surface under glass, common practice
 
 double in(const exchange::Amount& amount, const char* unit) {
@@ -234,7 +240,7 @@ private:
     auto& read = std::get<logged::Read>(out.back().deed);
     if (reading.quantity == "ec") read.at25 = Conductivity::fromMilliSiemensPerCm(reading.value);
     // What is common practice to trust each to; a pen that was read at the same moment counts.
-    if (reading.quantity == "ph") read.ph = reading.value, read.phSd = penPhSd;
+    if (reading.quantity == "ph") read.ph = reading.value, read.phSd = penPhSd * m_glassError;
     if (!read.ph && reading.quantity == "ph_drops") read.ph = reading.value, read.phSd = dropsPhSd;
     if (!read.ph && reading.quantity == "ph_strip") read.ph = reading.value, read.phSd = stripPhSd;
     if (reading.quantity == "level") read.level = Volume::fromLitres(reading.value);
@@ -252,6 +258,8 @@ private:
     for (const auto& line : m_given.lines) {
       if (&line == m_firstFill || line.at.seconds < m_out.start) continue;
       readUpTo(line.at.seconds);
+      if (line.did == book::TankDid::Calibrated && line.about == "ph" && !line.slopePercent.isEmpty())
+        m_glassError = glassError(line.slopePercent.value());
       if (auto deed = deedOf(line)) out.push_back({dayOf(line.at.seconds), std::move(*deed)});
     }
     readUpTo(m_given.now.seconds);
@@ -330,6 +338,7 @@ private:
   Made m_now;
   std::vector<Cap> m_caps;
   const book::TankLine* m_firstFill = nullptr;
+  double m_glassError = 1; ///< of the pH pen, by its last calibration
   std::map<std::pair<std::string, int>, Made> m_made;
 };
 
