@@ -157,6 +157,7 @@ TEST_F(TankPageTest, ALevelInCentimetresGoesByTheVesselsMeasures) {
   enterIn("tankLevel", "50 cm");
   const auto level = TankEdits(window->desk()).lastReadings(page().vessel()).at("level");
   EXPECT_NEAR(level.value, 3.14159265 * 30 * 30 * 50 / 1000, 0.01);
+  EXPECT_EQ(level.typed, "50 cm") << "kept as it was typed";
 }
 
 TEST_F(TankPageTest, UndoSaysWhatItTakesBack) {
@@ -299,6 +300,12 @@ TEST_F(TankPageTest, ADrainsAnalysisLeadsToAnAdjustedFeed) {
   click("rootKeep");
   settle();
   EXPECT_THAT(text("rootSideBySide"), HasSubstr("25 % drained"));
+  EXPECT_THAT(text("rootSideBySide"), HasSubstr("for 30 % give 107 L where 100 L was given"));
+  choose("rootWhere", "root zone");
+  type("rootEc", "2.1");
+  click("rootKeep");
+  settle();
+  EXPECT_THAT(text("rootSideBySide"), HasSubstr("root zone EC 2.1 mS/cm · drain EC 2.4 mS/cm"));
   EXPECT_THAT(text("steered"), HasSubstr("With an analysis of drain"));
   choose("analysisOf", "of the drain");
   auto* paste = find<QPlainTextEdit>("analysisText");

@@ -161,8 +161,9 @@ Trouble TankEdits::read(const std::string& uid, const TypedReadings& typed) {
     if (amount.isEmpty()) continue;
     const auto value = keptValue(*book::quantityFrom(code), amount.digits, amount.unit);
     if (!value) return value.problem();
-    const book::Reading reading{
+    book::Reading reading{
         next, uid, code, at, *value, amount.digits + (amount.unit.empty() ? "" : " " + amount.unit), {}, {}};
+    if (code == "level" && !typed.levelAs.empty()) reading.typed = typed.levelAs;
     step.changes.push_back(
         {{Kind::Reading, std::to_string(next)}, "", Json(), Json{{"body", toJson(reading)}}});
     ++next;

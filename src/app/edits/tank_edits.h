@@ -21,6 +21,7 @@ class BookDesk;
 /// What a hand read of a vessel in one go; what is empty was not read.
 struct TypedReadings {
   exchange::Amount ec, ph, level, temperature;
+  std::string levelAs;                                          ///< "50 cm", where it was typed by its height
   std::string phBy = "ph";                                      ///< or "ph_drops", "ph_strip"
   std::vector<std::pair<std::string, exchange::Amount>> others; ///< by quantity
 };

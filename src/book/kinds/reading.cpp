@@ -163,6 +163,10 @@ const std::vector<Quantity>& quantities() {
       // Of what runs off the roots, and what they were given.
       {"ec_drain", "mS/cm", {"mS/cm", "uS/cm", "ppm500", "ppm640", "ppm700"}},
       {"ph_drain", "", {""}, 0, 14},
+      {"ec_drip", "mS/cm", {"mS/cm", "uS/cm", "ppm500", "ppm640", "ppm700"}},
+      {"ph_drip", "", {""}, 0, 14},
+      {"ec_root", "mS/cm", {"mS/cm", "uS/cm", "ppm500", "ppm640", "ppm700"}},
+      {"ph_root", "", {""}, 0, 14},
       {"given", "L", {"L", "gal_us", "gal_imp"}},
       {"drain", "L", {"L", "gal_us", "gal_imp"}}};
   return all;

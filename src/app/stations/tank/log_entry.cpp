@@ -64,6 +64,12 @@ const Telling& tellingAt(int index) {
   return tellings[static_cast<std::size_t>(std::clamp(index, 0, static_cast<int>(tellings.size()) - 1))];
 }
 
+/// The digits of "50 cm"; empty where it is no height.
+QString heightIn(const QString& text) {
+  static const QRegularExpression height(R"(^\s*([0-9]+(?:[.,][0-9]+)?)\s*cm\s*$)");
+  const auto found = height.match(text);
+  return found.hasMatch() ? found.captured(1).replace(',', '.') : QString();
+}
 } // namespace
 
 LogEntry::LogEntry(UnitsShown& units, QWidget* parent)
@@ -101,10 +107,9 @@ QWidget* LogEntry::makeReadRow() {
   m_temperature->asked = [this] { return AskedUnit{m_units.measures().temperatureUnit(), {}}; };
   // A height is no volume: the vessel's measures make one of it.
   m_level->orElse = [this](const QString& text) {
-    static const QRegularExpression height(R"(^\s*([0-9]+(?:[.,][0-9]+)?)\s*cm\s*$)");
-    const auto found = height.match(text);
-    if (!found.hasMatch()) return QString();
-    const auto volume = m_facts.volumeAt(found.captured(1).replace(',', '.').toDouble());
+    const auto height = heightIn(text);
+    if (height.isEmpty()) return QString();
+    const auto volume = m_facts.volumeAt(height.toDouble());
     return volume ? QString::number(m_units.volumeIn(*volume), 'g', 8) : QString();
   };
   for (auto* one : {m_ec, m_ph, m_level, m_temperature})
@@ -208,6 +213,8 @@ void LogEntry::keepReadings() {
   typed.ph = take(m_ph, {});
   typed.phBy = m_phBy->currentData().toString().toStdString();
   typed.level = take(m_level, m_units.measures().volumeUnit());
+  if (const auto height = heightIn(m_level->text()); !height.isEmpty())
+    typed.levelAs = height.toStdString() + " cm";
   typed.temperature = take(m_temperature, m_units.measures().temperatureUnit());
   if (typed.ec.isEmpty() && typed.ph.isEmpty() && typed.level.isEmpty() && typed.temperature.isEmpty())
     return emit message(tr("Type what the meters read: EC, pH, level or temperature."));

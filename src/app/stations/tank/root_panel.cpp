@@ -78,7 +78,7 @@ QString standingText(core::DrainClass standing) {
 
 RootPanel::RootPanel(UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_units(units), m_text(new QPlainTextEdit), m_of(new QComboBox),
-      m_school(new QComboBox), m_read(new WrappedLabel), m_steered(new WrappedLabel),
+      m_school(new QComboBox), m_where(new QComboBox), m_read(new WrappedLabel), m_steered(new WrappedLabel),
       m_sideBySide(new WrappedLabel), m_keep(new QPushButton(tr("Log the analysis"))),
       m_target(new QPushButton(tr("Adjusted feed as target"))), m_litres(new PlainLabel),
       m_ecUnit(new PlainLabel) {
@@ -133,8 +133,13 @@ QWidget* RootPanel::makeDrained() {
   };
   m_given = field(tr("how much was given to the plants"), "rootGiven", 1e9);
   m_drained = field(tr("how much of it drained"), "rootDrained", 1e9);
-  m_ec = field(tr("EC of the drain"), "rootEc", 30000);
-  m_ph = field(tr("pH of the drain"), "rootPh", 14);
+  m_ec = field(tr("EC that was read there"), "rootEc", 30000);
+  m_ph = field(tr("pH that was read there"), "rootPh", 14);
+  m_where->setObjectName("rootWhere");
+  m_where->setAccessibleName(tr("where EC and pH were read"));
+  m_where->addItem(tr("drain"), QString("drain"));
+  m_where->addItem(tr("drip"), QString("drip"));
+  m_where->addItem(tr("root zone"), QString("root"));
   for (auto* one : {m_given, m_drained})
     one->asked = [this] { return AskedUnit{m_units.measures().volumeUnit(), {}}; };
   m_ec->asked = [this] { return AskedUnit{m_units.measures().conductivityUnit(), {}}; };
@@ -149,7 +154,7 @@ QWidget* RootPanel::makeDrained() {
   auto* row = new FlowRow;
   row->addTogether({new PlainLabel(tr("Given")), m_given});
   row->addTogether({new PlainLabel(tr("drained")), m_drained, m_litres});
-  row->addTogether({new PlainLabel(tr("EC")), m_ec, m_ecUnit});
+  row->addTogether({m_where, new PlainLabel(tr("EC")), m_ec, m_ecUnit});
   row->addTogether({new PlainLabel(tr("pH")), m_ph});
   row->addWidget(log);
   inside->addLayout(row);
@@ -222,14 +227,15 @@ void RootPanel::keepDrained() {
   for (const auto* one : {m_given, m_drained, m_ec, m_ph})
     if (one->isWrong()) return;
   TypedReadings typed;
-  const auto take = [&](const NumberField* from, const char* quantity, const std::string& unit) {
+  const auto take = [&](const NumberField* from, const std::string& quantity, const std::string& unit) {
     const auto digits = from->digits().toStdString();
     if (!digits.empty()) typed.others.push_back({quantity, {digits, unit}});
   };
   take(m_given, "given", m_units.measures().volumeUnit());
   take(m_drained, "drain", m_units.measures().volumeUnit());
-  take(m_ec, "ec_drain", m_units.measures().conductivityUnit());
-  take(m_ph, "ph_drain", {});
+  const auto where = m_where->currentData().toString().toStdString();
+  take(m_ec, "ec_" + where, m_units.measures().conductivityUnit());
+  take(m_ph, "ph_" + where, {});
   if (typed.others.empty())
     return emit message(tr("Type what was given, what drained, or what the drain reads."));
   if (!onRead(typed)) return;
@@ -245,27 +251,43 @@ void RootPanel::show(const TankGiven& given, const TankStory& story,
   m_litres->setText(m_units.volumeUnitName());
   m_ecUnit->setText(m_units.conductivityUnitName());
   m_keep->setEnabled(!m_figures.empty());
+  steer();
+}
+
+/// From the feed to the root zone; what drained, by volume and by EC; and what to give for the wished share.
+void RootPanel::showSideBySide() {
   QStringList side;
   const auto add = [&](const QString& name, const char* quantity) {
     if (const auto found = m_last.find(quantity); found != m_last.end())
       side << tr("%1 %2").arg(name, readingText(found->second));
   };
   add(tr("feed EC"), "ec");
+  add(tr("drip EC"), "ec_drip");
+  add(tr("root zone EC"), "ec_root");
   add(tr("drain EC"), "ec_drain");
   add(tr("feed pH"), "ph");
+  add(tr("drip pH"), "ph_drip");
+  add(tr("root zone pH"), "ph_root");
   add(tr("drain pH"), "ph_drain");
   const auto value = [&](const char* quantity) {
     const auto found = m_last.find(quantity);
     return found == m_last.end() ? 0.0 : found->second.value;
   };
   constexpr double percent = 100;
-  if (const auto share = core::leachingFraction(value("given"), value("drain")); share && value("given") > 0)
+  const double given = value("given"), drained = value("drain");
+  if (const auto share = core::leachingFraction(given, drained); share && given > 0)
     side << tr("%1 % drained").arg(localNumber(percent * *share, 0));
   if (const auto share = core::leachingFractionByStrength(value("ec"), value("ec_drain"));
       share && value("ec_drain") > 0)
     side << tr("%1 % by EC").arg(localNumber(percent * *share, 0));
+  const double wished = core::parseDecimal(m_share->digits().toStdString()).value_or(usualShare);
+  if (given > drained && wished < percent) {
+    const auto next = core::Volume::fromLitres((given - drained) / (1 - wished / percent));
+    side << tr("for %1 % give %2 where %3 was given")
+                .arg(localNumber(wished, 0), m_units.text(next),
+                     m_units.text(core::Volume::fromLitres(given)));
+  }
   m_sideBySide->setText(side.join(" · "));
-  steer();
 }
 
 /// What is pasted for drain or root zone counts; else the newest that is in the log.
@@ -287,6 +309,7 @@ std::optional<core::NutrientAmounts> RootPanel::drainFigures(std::vector<Nutrien
 }
 
 void RootPanel::steer() {
+  showSideBySide();
   std::vector<Nutrient> named;
   const auto drain = drainFigures(named);
   const bool known = drain && m_story.none == NoStory::None && !m_story.request.rows.empty();

@@ -45,11 +45,12 @@ private:
   void pasted();
   void keep();
   void keepDrained();
+  void showSideBySide();
   void steer();
   std::optional<core::NutrientAmounts> drainFigures(std::vector<core::Nutrient>& named) const;
   UnitsShown& m_units;
   QPlainTextEdit* m_text;
-  QComboBox *m_of, *m_school;
+  QComboBox *m_of, *m_school, *m_where;
   WrappedLabel *m_read, *m_steered, *m_sideBySide;
   QPushButton *m_keep, *m_target;
   NumberField *m_share, *m_strength, *m_given, *m_drained, *m_ec, *m_ph;
