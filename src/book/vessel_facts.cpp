@@ -103,6 +103,7 @@ core::Result<VesselFacts> vesselFactsFromJson(const Json& json) {
   static constexpr exchange::Choices<const char*, 3> climates{{{"", ""}, {"cool", "cool"}, {"warm", "warm"}}};
   out.climate = exchange::chosen(reader, "climate", climates);
   out.formulaUid = reader.text("formula").value_or("");
+  out.filledWithWater = reader.flag("filled_with_water").value_or(false);
   out.drainsToWaste = reader.flag("drains_to_waste").value_or(false);
   out.openToRain = reader.flag("open_to_rain").value_or(false);
   out.ruleHighEc = exchange::typedAmount(reader, highEc).value_or(Amount{});

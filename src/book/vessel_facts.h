@@ -20,8 +20,9 @@ struct VesselFacts {
   exchange::Amount ground;           ///< the area of the plants
   exchange::Amount usualTemperature; ///< of what is in it
   std::string crop;
-  std::string climate;    ///< "cool", "warm"; empty: cool
-  std::string formulaUid; ///< what fills it
+  std::string climate;          ///< "cool", "warm"; empty: cool
+  std::string formulaUid;       ///< what fills it
+  bool filledWithWater = false; ///< with its formula's water alone
   bool drainsToWaste = false, openToRain = false;
   std::optional<core::Vessel> measures; ///< for levels in cm
   /// The rule of thumb's own figures, where the grower has others.

@@ -480,5 +480,22 @@ TEST_F(TankPageTest, AFillThatTheLevelShowsIsLoggedWithOnePress) {
   EXPECT_EQ(log().lines.size(), 1u);
 }
 
+TEST_F(TankPageTest, ATankMayBeFilledWithWaterAlone) {
+  filledTank();
+  const double feed = story().request.plan.refill.milligramsPerLitre.of(Nutrient::K);
+  ASSERT_GT(feed, 50);
+  click("tankFacts");
+  auto* box = find<QComboBox>("vesselFormula");
+  box->showPopup();
+  box->hidePopup();
+  choose("vesselFormula", "only the water of");
+  EXPECT_LT(story().request.plan.refill.milligramsPerLitre.of(Nutrient::K), 0.2 * feed);
+  EXPECT_TRUE(log().facts.filledWithWater);
+  EXPECT_THAT(box->currentText().toStdString(), HasSubstr("only the water of"));
+  ASSERT_TRUE(static_cast<bool>(book().undo()));
+  settle();
+  EXPECT_NEAR(story().request.plan.refill.milligramsPerLitre.of(Nutrient::K), feed, 1e-9);
+}
+
 } // namespace
 } // namespace butte::app

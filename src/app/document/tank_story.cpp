@@ -62,6 +62,7 @@ public:
     const auto now = made(m_given.facts.formulaUid, 0);
     if (!now) return without(NoStory::NoFormula);
     m_now = *now;
+    if (m_given.facts.filledWithWater) m_now.feed = m_now.water;
     setPriors();
     if (!setStart()) return without(NoStory::NoLog);
     const auto history = historyOf(m_start, entries(), true);

@@ -129,6 +129,24 @@ Trouble TankEdits::setText(const std::string& uid, const std::string& key, const
   return set(uid, key, value.empty() ? Json() : Json(value), {named ? named->name : value});
 }
 
+Trouble TankEdits::setFilling(const std::string& uid, const std::string& formulaUid, bool water) {
+  const auto body = bodyOf(uid);
+  if (!body) return body.problem();
+  book::Step step;
+  const auto change = [&](const char* key, const Json& value) {
+    const Json before = body->contains(key) ? (*body)[key] : Json();
+    if (before != value)
+      step.changes.push_back({{Kind::Vessel, uid}, std::string("/body/") + key, before, value});
+  };
+  change("formula", formulaUid.empty() ? Json() : Json(formulaUid));
+  change("filled_with_water", water ? Json(true) : Json());
+  const auto named = formula(formulaUid, 0);
+  step.deed = {DeedCode::VesselFact,
+               {body->value("name", std::string()), water ? "filled_with_water" : "formula",
+                named ? named->name : formulaUid}};
+  return step.changes.empty() ? Trouble() : m_desk.book().apply(std::move(step));
+}
+
 Trouble TankEdits::setFlag(const std::string& uid, const std::string& key, bool on) {
   return set(uid, key, on ? Json(true) : Json(), {"✓"});
 }

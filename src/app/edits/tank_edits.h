@@ -52,6 +52,8 @@ public:
   /// A fact as it was typed; no digits (or no text) take it away.
   book::Trouble setAmount(const std::string& uid, const std::string& key, const exchange::Amount& amount);
   book::Trouble setText(const std::string& uid, const std::string& key, const QString& text);
+  /// What fills it: a formula, or its water alone; one step.
+  book::Trouble setFilling(const std::string& uid, const std::string& formulaUid, bool water);
   book::Trouble setFlag(const std::string& uid, const std::string& key, bool on);
   /// Inner measures, for levels in cm; nothing takes them away.
   book::Trouble setMeasures(const std::string& uid, const std::optional<core::Vessel>& measures);

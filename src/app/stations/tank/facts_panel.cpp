@@ -23,6 +23,10 @@ namespace butte::app {
 using exchange::Amount;
 
 namespace {
+/// A formula's water, in the list of what fills a vessel.
+QString waterOf(const std::string& formulaUid) {
+  return "water/" + qtext(formulaUid);
+}
 constexpr double mostVesselLitres = 1e9, mostVesselGround = 1e8, mostVesselCm = 1e5;
 } // namespace
 
@@ -79,12 +83,18 @@ void FactsPanel::addChoices(QGridLayout* grid, int row) {
   m_formula->fill = [this] {
     m_formula->clear();
     m_formula->addItem(tr("—"), QString());
-    for (const auto& head : m_edits.formulas())
+    for (const auto& head : m_edits.formulas()) {
       m_formula->addItem(qtext(head.name), qtext(head.ref.uid));
-    m_formula->setCurrentIndex(std::max(0, m_formula->findData(qtext(m_facts.formulaUid))));
+      m_formula->addItem(tr("only the water of %1").arg(qtext(head.name)), waterOf(head.ref.uid));
+    }
+    m_formula->setCurrentIndex(std::max(0, m_formula->findData(filledWith())));
   };
-  connect(m_formula, &QComboBox::activated, this,
-          [this] { heard(m_edits.setText(m_uid, "formula", m_formula->currentData().toString())); });
+  connect(m_formula, &QComboBox::activated, this, [this] {
+    auto uid = m_formula->currentData().toString();
+    const bool water = uid.startsWith(waterOf({}));
+    if (water) uid.remove(0, waterOf({}).size());
+    heard(m_edits.setFilling(m_uid, uid.toStdString(), water));
+  });
   m_crop->setObjectName("vesselCrop");
   m_crop->setAccessibleName(tr("what grows in it"));
   m_crop->setEditable(true);
@@ -195,6 +205,11 @@ void FactsPanel::addRule(QGridLayout* grid, int row) {
           m_units.digits(std::string_view(one.key) == "rule_high_ec" ? usual.highEc : usual.lowEc));
 }
 
+/// What the list of fillings holds for it.
+QString FactsPanel::filledWith() const {
+  return m_facts.filledWithWater ? waterOf(m_facts.formulaUid) : qtext(m_facts.formulaUid);
+}
+
 std::string FactsPanel::unitOf(AmountField::Of of) const {
   if (of == AmountField::Of::Volume) return m_units.measures().volumeUnit();
   if (of == AmountField::Of::Temperature) return m_units.measures().temperatureUnit();
@@ -230,7 +245,8 @@ void FactsPanel::show(const std::string& uid, const book::VesselFacts& facts) {
 void FactsPanel::showFormula() {
   const auto formula = m_edits.formula(m_facts.formulaUid, 0);
   m_formula->clear();
-  m_formula->addItem(formula ? qtext(formula->name) : tr("—"), qtext(m_facts.formulaUid));
+  const auto name = formula ? qtext(formula->name) : tr("—");
+  m_formula->addItem(m_facts.filledWithWater ? tr("only the water of %1").arg(name) : name, filledWith());
 }
 
 void FactsPanel::showFacts() {

@@ -40,6 +40,7 @@ private:
   void addChoices(QGridLayout* grid, int row);
   void addMeasures(QGridLayout* grid, int row);
   void addRule(QGridLayout* grid, int row);
+  QString filledWith() const;
   std::string unitOf(AmountField::Of of) const;
   QString unitNameOf(AmountField::Of of) const;
   QString digitsOf(const exchange::Amount& amount, AmountField::Of of) const;
