@@ -164,15 +164,17 @@ TEST_F(StreamDialogTest, AFileThatGrowsIsBroughtInOnceAndFollowed) {
 }
 
 TEST_F(StreamDialogTest, WhatIsNotUnderstoodAndWhatIsWildIsSaidNotDropped) {
-  writeCsv("time;ec;ph;level\n" + quarters(20, 6) + "garbage\n" + quarters(2, 4).replace("5,9", "14") +
-           quarters(3, 1));
+  writeCsv("time;ec;ph;level\n" + quarters(20, 6) +
+           "gar\x1b"
+           "bage\n" +
+           quarters(2, 4).replace("5,9", "14") + quarters(3, 1));
   followCsv();
   ASSERT_TRUE(rowSays(1, "5,9"));
   choose("streamVessel1", "pond");
   ASSERT_TRUE(QTest::qWaitFor([&] { return readingsOf("ph").size() >= 20; }, 8000));
   QApplication::processEvents();
   EXPECT_THAT(text("streamDay"), HasSubstr("2 wild"));
-  EXPECT_THAT(text("streamDay"), HasSubstr("1 not understood, such as \"garbage\""));
+  EXPECT_THAT(text("streamDay"), HasSubstr("1 not understood, such as \"gar·bage\""));
   const auto doubted = TankEdits(window->desk()).readings(vessel)->doubted;
   ASSERT_FALSE(doubted.empty());
   EXPECT_EQ(doubted.front().mark, "wild");

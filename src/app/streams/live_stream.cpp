@@ -213,8 +213,12 @@ void LiveStream::hearUnread(const QByteArray& what) {
   const bool mapped = !m_setting.vessels.empty();
   if (!m_source->isCaughtUp() && (!mapped || !m_setting.until.empty())) return;
   ++m_tally.unread;
-  if (m_tally.unreadSample.empty())
-    m_tally.unreadSample = QString::fromUtf8(what.left(sampleLetters)).toStdString();
+  if (m_tally.unreadSample.empty()) {
+    auto sample = QString::fromUtf8(what.left(sampleLetters));
+    for (auto& letter : sample)
+      if (!letter.isPrint()) letter = QChar(0x00B7); // a damaged line may hold anything
+    m_tally.unreadSample = sample.toStdString();
+  }
   emit changed();
 }
 
