@@ -1,11 +1,11 @@
 #include "device_port.h"
 
-#include <QSerialPort>
+#include "serial_parity.h"
+
 #include <QTcpSocket>
 
 namespace butte::ports {
 
-using devices::Parity;
 using devices::PortAddress;
 
 namespace {
@@ -13,12 +13,6 @@ namespace {
 constexpr int againMilliseconds = 1000;
 /// More than any device sends between two looks; what a broken one pours out beyond is dropped.
 constexpr qint64 mostAtOnce = 1 << 16;
-
-QSerialPort::Parity parityOf(Parity parity) {
-  return parity == Parity::Even  ? QSerialPort::EvenParity
-         : parity == Parity::Odd ? QSerialPort::OddParity
-                                 : QSerialPort::NoParity;
-}
 
 } // namespace
 

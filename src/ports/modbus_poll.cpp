@@ -1,8 +1,9 @@
 #include "modbus_poll.h"
 
+#include "serial_parity.h"
+
 #include <QModbusRtuSerialClient>
 #include <QModbusTcpClient>
-#include <QSerialPort>
 #include <QVariant>
 
 namespace butte::ports {
@@ -22,13 +23,10 @@ QModbusClient* clientFor(const PortAddress& port, QObject* parent) {
     return client;
   }
   auto* client = new QModbusRtuSerialClient(parent);
-  const auto parity = port.parity == devices::Parity::Even  ? QSerialPort::EvenParity
-                      : port.parity == devices::Parity::Odd ? QSerialPort::OddParity
-                                                            : QSerialPort::NoParity;
   client->setConnectionParameter(QModbusDevice::SerialPortNameParameter, QString::fromStdString(port.path));
   client->setConnectionParameter(QModbusDevice::SerialBaudRateParameter, port.baud);
   client->setConnectionParameter(QModbusDevice::SerialDataBitsParameter, port.dataBits);
-  client->setConnectionParameter(QModbusDevice::SerialParityParameter, parity);
+  client->setConnectionParameter(QModbusDevice::SerialParityParameter, parityOf(port.parity));
   client->setConnectionParameter(QModbusDevice::SerialStopBitsParameter, port.stopBits);
   return client;
 }

@@ -5,7 +5,7 @@
 namespace butte::ports {
 
 /// What is published under a broker's topics. A figure is known by its topic, one inside JSON by the topic
-/// and its key ("farm/pond tank.ec").
+/// and its key ("glass/pond tank.ec").
 class MqttListener : public StreamSource {
   Q_OBJECT
 

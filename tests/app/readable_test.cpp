@@ -229,8 +229,8 @@ TEST_F(DialogTest, EveryDialogOfOursIsReadable) {
   };
   book::Stream stream;
   stream.name = "the logger behind the second pump house, by the north door";
-  stream.address = "mqtt:anna@127.0.0.1:1/farm/pump/house/second/#";
-  stream.channels = {{"farm/pump/house/second/pond three tank.ec", {}, "ec", "uS/cm", "0.001"},
+  stream.address = "mqtt:anna@127.0.0.1:1/glass/pump/house/second/#";
+  stream.channels = {{"glass/pump/house/second/pond three tank.ec", {}, "ec", "uS/cm", "0.001"},
                      {"level", {}, "level", "%", ""}};
   ASSERT_TRUE(static_cast<bool>(StreamEdits(window->desk()).make(stream)));
   StreamDialog loggers(window->desk(), window->streams());

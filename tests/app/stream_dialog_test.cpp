@@ -237,7 +237,7 @@ TEST_F(StreamDialogTest, ABadAddressIsSaidInWordsAndNothingTypedIsLost) {
 
 TEST_F(StreamDialogTest, ABrokersPasswordIsKeptOnThisComputerAlone) {
   press("addStream");
-  typeAddress("mqtt:anna@127.0.0.1:1/farm/#");
+  typeAddress("mqtt:anna@127.0.0.1:1/glass/#");
   ASSERT_TRUE(part<QLineEdit>("streamPassword")->isVisible());
   typeInto(part<QLineEdit>("streamPassword"), "not for the book");
   const auto uid = StreamEdits(window->desk()).all().front().first.uid;
@@ -255,6 +255,24 @@ TEST_F(StreamDialogTest, ALoggerIsOneStepOfUndoAndComesBack) {
   EXPECT_TRUE(StreamEdits(window->desk()).all().empty());
   ASSERT_TRUE(static_cast<bool>(window->desk().book().undo()));
   EXPECT_EQ(StreamEdits(window->desk()).all().front().second.name, "pump house");
+}
+
+TEST(UnitsOfLoggers, AreTakenAsTheyAreWritten) {
+  for (const auto& [quantity, said, meant] :
+       std::vector<std::array<const char*, 3>>{{"ec", "mS/cm", "mS/cm"},
+                                               {"ec", "µS/cm", "uS/cm"},
+                                               {"ec", "uS", "uS/cm"},
+                                               {"ec", "", "mS/cm"},
+                                               {"temperature", "°C", "C"},
+                                               {"temperature", "F", "F"},
+                                               {"level", "l", "L"},
+                                               {"level", "litres", "L"},
+                                               {"level", "gal", "gal_us"},
+                                               {"level", "%", "%"},
+                                               {"level", "cm", "cm"},
+                                               {"ph", "", ""},
+                                               {"ph", "pH", ""}})
+    EXPECT_EQ(unitMeant(quantity, said), meant) << quantity << " " << said;
 }
 
 /// Another zone for as long as a test takes.

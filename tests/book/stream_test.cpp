@@ -12,8 +12,9 @@ namespace butte::book {
 namespace {
 
 Json pumpHouse() {
-  return Json::parse(R"({"name": "pump house", "address": "mqtt:anna@broker:1883/farm/#", "every_minutes": 15,
-    "month_first": true, "channels": [{"key": "farm/pond ec", "vessel": "v1", "quantity": "ec", "unit": "uS/cm", "factor": "0.98"},
+  return Json::parse(
+      R"({"name": "pump house", "address": "mqtt:anna@broker:1883/glass/#", "every_minutes": 15,
+    "month_first": true, "channels": [{"key": "glass/pond ec", "vessel": "v1", "quantity": "ec", "unit": "uS/cm", "factor": "0.98"},
     {"key": "depth", "vessel": "v1", "quantity": "level", "unit": "cm"}, {"key": "p", "quantity": "ph", "unit": ""}]})");
 }
 

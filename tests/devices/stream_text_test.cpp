@@ -151,7 +151,7 @@ TEST(StreamAddresses, AreReadAndWrittenAlike) {
   for (const auto* text :
        {"file:/home/anna/my logger.csv", "tcp:192.168.1.20:4001", "serial:/dev/ttyUSB0,9600,8N1",
         "modbus:tcp:192.168.1.30:502 unit 1", "modbus:serial:/dev/ttyUSB1,19200,8E1 unit 17",
-        "mqtt:broker:1883/farm/+/ec", "mqtt:anna@broker:8883/#"}) {
+        "mqtt:broker:1883/glass/+/ec", "mqtt:anna@broker:8883/#"}) {
     const auto address = StreamAddress::parse(text);
     ASSERT_TRUE(address) << text;
     EXPECT_EQ(address->text(), text);

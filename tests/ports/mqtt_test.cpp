@@ -44,7 +44,7 @@ protected:
     return "mqtt:" + user + "127.0.0.1:" + QString::number(port) + "/" + topic;
   }
   void publishFrom(sim::TankServer& server) {
-    server.publishTo(addressOf(address("farm/pond")).port, "farm/pond");
+    server.publishTo(addressOf(address("glass/pond")).port, "glass/pond");
     server.start(0.1);
   }
 
@@ -55,23 +55,23 @@ protected:
 
 TEST_F(MqttTest, EveryTopicBelowIsHeard) {
   startBroker();
-  Heard heard(address("farm/#"));
+  Heard heard(address("glass/#"));
   ASSERT_TRUE(heard.becomes(State::Open, 10000)) << heard.source->trouble().toStdString();
   sim::TankServer server;
   publishFrom(server);
-  ASSERT_TRUE(QTest::qWaitFor([&] { return !heard.last("farm/pond/tank level").empty(); }, 10000));
-  EXPECT_NEAR(std::stod(heard.last("farm/pond/ec")), server.tank().truth().msPerCm, 0.2);
-  EXPECT_NEAR(std::stod(heard.last("farm/pond/tank level")), 1000, 20);
+  ASSERT_TRUE(QTest::qWaitFor([&] { return !heard.last("glass/pond/tank level").empty(); }, 10000));
+  EXPECT_NEAR(std::stod(heard.last("glass/pond/ec")), server.tank().truth().msPerCm, 0.2);
+  EXPECT_NEAR(std::stod(heard.last("glass/pond/tank level")), 1000, 20);
   MqttLink other(addressOf(address("#")).port, {}, {});
   other.open();
   ASSERT_TRUE(QTest::qWaitFor([&] { return other.isOpen(); }, 5000));
-  ASSERT_TRUE(other.publish("farm/pond/note", "all is well"));
+  ASSERT_TRUE(other.publish("glass/pond/note", "all is well"));
   ASSERT_TRUE(QTest::qWaitFor([&] { return !heard.unread.empty(); }, 5000));
-  EXPECT_THAT(heard.unread.front(), HasSubstr("farm/pond/note"));
+  EXPECT_THAT(heard.unread.front(), HasSubstr("glass/pond/note"));
 }
 
 TEST_F(MqttTest, ABrokerThatGoesComesBack) {
-  Heard heard(address("farm/#"));
+  Heard heard(address("glass/#"));
   ASSERT_TRUE(QTest::qWaitFor([&] { return !heard.source->trouble().isEmpty(); }, 5000))
       << "nobody is there yet";
   startBroker();
@@ -89,7 +89,7 @@ TEST_F(MqttTest, ABrokerThatGoesComesBack) {
 TEST_F(MqttTest, AStrangerIsTurnedAwayInWords) {
   configure("allow_anonymous false\n");
   startBroker();
-  Heard heard(address("farm/#", "anna@"));
+  Heard heard(address("glass/#", "anna@"));
   ASSERT_TRUE(QTest::qWaitFor(
       [&] {
         return heard.source->trouble().contains("refused: not auth", Qt::CaseInsensitive) ||
@@ -105,25 +105,25 @@ TEST_F(MqttTest, WhatTheBrokerHadKeptIsShownAsOld) {
   MqttLink other(addressOf(address("#")).port, {}, {});
   other.open();
   ASSERT_TRUE(QTest::qWaitFor([&] { return other.isOpen(); }, 8000));
-  ASSERT_TRUE(other.publish("farm/pond/ec", "1.62", true));
+  ASSERT_TRUE(other.publish("glass/pond/ec", "1.62", true));
   QTest::qWait(200);
-  Heard heard(address("farm/#"));
+  Heard heard(address("glass/#"));
   ASSERT_TRUE(heard.hasRows(1, 10000));
   EXPECT_TRUE(heard.rows.front().isOld) << "nobody knows since when it stands";
-  ASSERT_TRUE(other.publish("farm/pond/ec", "1.63"));
+  ASSERT_TRUE(other.publish("glass/pond/ec", "1.63"));
   ASSERT_TRUE(heard.hasRows(2, 10000));
   EXPECT_FALSE(heard.rows.back().isOld);
 }
 
 TEST_F(MqttTest, ClosingWhileItIsTriedLeavesNothingBehind) {
   for (int i = 0; i < 20; ++i) {
-    Heard heard(address("farm/#"));
+    Heard heard(address("glass/#"));
     QTest::qWait(i * 5);
     heard.source->close();
   }
   startBroker();
   for (int i = 0; i < 20; ++i) {
-    Heard heard(address("farm/#"));
+    Heard heard(address("glass/#"));
     QTest::qWait(i * 5);
   }
 }

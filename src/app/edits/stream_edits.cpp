@@ -1,9 +1,9 @@
 #include "edits/stream_edits.h"
 
 #include "document/book_desk.h"
+#include "quantity/unit_names.h"
 
 #include <algorithm>
-#include <array>
 
 namespace butte::app {
 
@@ -72,17 +72,10 @@ std::string quantityMeant(const std::string& key) {
 }
 
 std::string unitMeant(const std::string& quantity, const std::string& said) {
-  auto low = QString::fromStdString(said).toLower().remove(' ').remove(QChar(0x00B0));
-  low.replace(QChar(0x00B5), 'u').replace(QChar(0x03BC), 'u');
-  static constexpr std::array<std::pair<const char*, const char*>, 20> meanings{
-      {{"ms/cm", "mS/cm"},   {"ms", "mS/cm"},      {"us/cm", "uS/cm"},     {"us", "uS/cm"},
-       {"ppm500", "ppm500"}, {"ppm640", "ppm640"}, {"ppm700", "ppm700"},   {"l", "L"},
-       {"litre", "L"},       {"litres", "L"},      {"liter", "L"},         {"gal", "gal_us"},
-       {"usgal", "gal_us"},  {"gal_us", "gal_us"}, {"gal_imp", "gal_imp"}, {"cm", "cm"},
-       {"%", "%"},           {"c", "C"},           {"degc", "C"},          {"f", "F"}}};
   const auto units = book::sentUnits(quantity);
-  for (const auto& [word, unit] : meanings)
-    if (low == QLatin1String(word) && std::find(units.begin(), units.end(), unit) != units.end()) return unit;
+  // As it stands, as papers write it, and as a meter that leaves out its "/cm".
+  for (const auto& unit : {said, reading::unitNamed(said), reading::unitNamed(said + "/cm")})
+    if (std::find(units.begin(), units.end(), unit) != units.end()) return unit;
   return units.empty() ? std::string() : units.front();
 }
 

@@ -66,14 +66,14 @@ bool isTopicFilter(std::string_view topic) {
 }
 
 core::Result<StreamAddress> mqttAddress(std::string_view text) {
-  constexpr auto right = "mqtt:broker:1883/farm/pump/#, a user's name before an @";
+  constexpr auto right = "mqtt:broker:1883/glass/pump/#, a user's name before an @";
   constexpr int usualPort = 1883;
   StreamAddress out;
   out.kind = StreamAddress::Kind::Mqtt;
   const auto slash = text.find('/');
   auto host = text.substr(0, slash);
   out.topic = slash == std::string_view::npos ? everyTopic : text.substr(slash + 1);
-  if (!isTopicFilter(out.topic)) return wrong(out.topic, "a topic, as in farm/pump/#");
+  if (!isTopicFilter(out.topic)) return wrong(out.topic, "a topic, as in glass/pump/#");
   if (const auto at = host.rfind('@'); at != std::string_view::npos) {
     out.user = host.substr(0, at);
     host.remove_prefix(at + 1);

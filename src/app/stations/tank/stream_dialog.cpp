@@ -49,7 +49,7 @@ std::vector<StreamAddress> exampleAddresses() {
   return {{.kind = StreamAddress::Kind::File, .path = "/home/you/logger.csv"},
           {.kind = StreamAddress::Kind::Lines, .port = at("192.168.1.20", 4001)},
           {.kind = StreamAddress::Kind::Modbus, .port = at("192.168.1.30", 502)},
-          {.kind = StreamAddress::Kind::Mqtt, .port = at("192.168.1.10", 1883), .topic = "farm/#"}};
+          {.kind = StreamAddress::Kind::Mqtt, .port = at("192.168.1.10", 1883), .topic = "glass/#"}};
 }
 
 } // namespace
@@ -269,6 +269,7 @@ void StreamDialog::showForm() {
   m_dates->setVisible(address && address->kind == StreamAddress::Kind::File);
   m_ofModbus->setVisible(isModbus());
   m_showing = false;
+  showDay();
   showHeard();
 }
 
@@ -278,8 +279,6 @@ void StreamDialog::showHeard() {
   const auto* live = m_streams.live(one->first.uid);
   m_rows->show(one->second, live ? live->heard() : std::vector<HeardFigure>(), m_tanks.vessels());
   m_state->setText(stateWords());
-  m_day->setText(dayWords());
-  m_strikeDay->setEnabled(!m_edits.days(one->first.uid).empty());
 }
 
 QString StreamDialog::stateWords() const {
@@ -303,14 +302,16 @@ QString StreamDialog::stateWords() const {
   if (const auto& trouble = live->channelTrouble()) return "▲ " + problemWords(*trouble);
   if (const auto stuck = live->stuckKey(); !stuck.empty())
     return tr("▲ %1 has said the same figure for a day: does it hang?").arg(qtext(stuck));
-  constexpr std::int64_t long_ = 120;
-  if (*silent > long_) return tr("▲ Nothing has come for %1 min.").arg(*silent / 60);
+  constexpr std::int64_t longSilenceSeconds = 120;
+  if (*silent > longSilenceSeconds) return tr("▲ Nothing has come for %1 min.").arg(*silent / 60);
   return tr("It is heard. Say whose each figure is:");
 }
 
-QString StreamDialog::dayWords() const {
+/// The newest day: told anew when the book has more of it, not at each word of a logger.
+void StreamDialog::showDay() {
   const auto days = m_edits.days(m_chosen);
-  if (days.empty()) return {};
+  m_strikeDay->setEnabled(!days.empty());
+  if (days.empty()) return m_day->setText({});
   const auto& newest = days.front();
   QStringList parts{tr("%1 (UTC): %2 figures heard, %3 readings kept")
                         .arg(qtext(newest.day))
@@ -321,7 +322,7 @@ QString StreamDialog::dayWords() const {
     parts << tr("%1 not understood, such as \"%2\"")
                  .arg(newest.tally.unread)
                  .arg(qtext(newest.tally.unreadSample));
-  return parts.join(" · ");
+  m_day->setText(parts.join(" · "));
 }
 
 void StreamDialog::store() {

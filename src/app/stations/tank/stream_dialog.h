@@ -4,7 +4,6 @@
 #include "streams/stream_desk.h"
 
 #include <QDialog>
-#include <optional>
 
 class QCheckBox;
 class QComboBox;
@@ -38,6 +37,7 @@ private:
   void showList();
   void showForm();
   void showHeard();
+  void showDay();
   void store();
   void addRegister();
   void strikeDay();
@@ -45,7 +45,6 @@ private:
   const std::pair<book::Ref, book::Stream>* inHand() const;
   bool isModbus() const;
   QString stateWords() const;
-  QString dayWords() const;
 
   StreamDesk& m_streams;
   StreamEdits m_edits;

@@ -111,7 +111,8 @@ TankPage::TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, StreamDe
   });
   connect(&units, &UnitsShown::changed, this, outdate);
   connect(&streams, &StreamDesk::changed, this, [this] {
-    if (isVisible()) showCards();
+    for (auto* card : m_cards)
+      if (isVisible() && !m_streams.ofVessel(card->uid()).empty()) showCard(*card);
   });
   m_picture->onStretch = [this] { lookCloser(); };
 }
@@ -250,19 +251,17 @@ void TankPage::refreshCards(const std::vector<book::RecordHead>& heads) {
     }
     m_cardRow->addWidget(presses);
   }
-  showCards();
+  for (auto* card : m_cards)
+    showCard(*card);
 }
 
-void TankPage::showCards() {
+void TankPage::showCard(VesselCard& card) {
+  const auto facts = m_edits.facts(card.uid());
+  if (!facts) return;
   const auto now = book::Moment::now();
-  for (auto* card : m_cards) {
-    const auto facts = m_edits.facts(card->uid());
-    if (!facts) continue;
-    auto last = m_edits.lastReadings(card->uid());
-    card->show(*facts, liveReadings(m_streams, card->uid(), std::move(last)), now,
-               loggerTrouble(m_streams, card->uid(), now));
-    card->setChecked(card->uid() == m_vessel);
-  }
+  card.show(*facts, liveReadings(m_streams, card.uid(), m_edits.lastReadings(card.uid())), now,
+            loggerTrouble(m_streams, card.uid(), now));
+  card.setChecked(card.uid() == m_vessel);
 }
 
 void TankPage::refresh() {

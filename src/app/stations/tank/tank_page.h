@@ -71,7 +71,7 @@ private:
   QWidget* makeBelow();
   void refresh();
   void refreshCards(const std::vector<book::RecordHead>& heads);
-  void showCards();
+  void showCard(VesselCard& card);
   void work();
   void take(TankTold told);
   void lookCloser();
