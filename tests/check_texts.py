@@ -79,7 +79,8 @@ for path in sorted((source / "app").rglob("*.cpp")) + sorted((source / "app").rg
         faults.append(f"{name}:{text.count(chr(10), 0, position) + 1}: not translated: \"{value[:70]}\"")
 
 # In src/words a sentence stands in text() or said(); tables of texts are looked up by text() as a whole.
-TABLES = ("change_words.cpp", "column_words.cpp", "deed_words.cpp", "table_words.h", "chemistry_words.cpp", "water_words.cpp", "cautions.cpp")
+TABLES = ("change_words.cpp", "column_words.cpp", "deed_words.cpp", "table_words.h", "chemistry_words.cpp", "water_words.cpp", "cautions.cpp",
+          "thing_names.cpp")
 for path in sorted((source / "words").glob("*.cpp")):
     text = path.read_text(encoding="utf-8")
     for position, value, before in literals(text):

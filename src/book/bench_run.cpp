@@ -142,6 +142,11 @@ core::Result<BenchRun> benchRunFromJson(const Json& json) {
     else
       run.practice = std::move(*read);
   }
+  if (const auto* tank = reader.object("for_tank"); tank && !problem) {
+    ObjectReader inside(*tank, "for_tank", problem);
+    run.forTank = ForTank{inside.text("vessel").value_or(""), above(inside, "water_litres", 0, true)};
+    inside.finish();
+  }
   reader.finish();
   if (problem) return *problem;
   if (const auto state = core::runState(plan, run.events); !state) return state.problem();
@@ -218,6 +223,8 @@ Json toJson(const BenchRun& run) {
   out["events"] = events;
   if (!run.batchUid.empty()) out["batch"] = run.batchUid;
   if (run.practice) out["practice"] = toJson(*run.practice, namesOf(run));
+  if (run.forTank)
+    out["for_tank"] = {{"vessel", run.forTank->vesselUid}, {"water_litres", run.forTank->waterLitres}};
   return out;
 }
 

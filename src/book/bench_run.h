@@ -11,6 +11,12 @@
 
 namespace butte::book {
 
+/// The vessel whose salts a run weighs, and the water that goes into it with them.
+struct ForTank {
+  std::string vesselUid;
+  double waterLitres = 0;
+};
+
 /// A run at the bench as the book keeps it: what was planned and what was told, in order. Events are only
 /// ever added. The body of a Kind::BenchRun record is this as JSON (docs/formats/book.md).
 struct BenchRun {
@@ -23,6 +29,7 @@ struct BenchRun {
   std::string batchUid; ///< once it is finished; bags and practice become no batch
   std::string order;    ///< orderSchoolKey() of the order that was chosen; empty: the first, by chemistry
   std::optional<Practice> practice;
+  std::optional<ForTank> forTank;
 
   bool isOfBags() const { return !vessels.empty() && vessels.front().isBag; }
   /// It became a batch, or its end was told.

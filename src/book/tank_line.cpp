@@ -20,13 +20,15 @@ using exchange::ObjectReader;
 namespace {
 
 constexpr double mostLitres = 1e9, mostGrams = 1e9;
-constexpr exchange::Choices<TankDid, 11> dids{{{"noted", TankDid::Noted},
+constexpr exchange::Choices<TankDid, 13> dids{{{"noted", TankDid::Noted},
                                                {"filled", TankDid::Filled},
                                                {"poured", TankDid::Poured},
                                                {"salts", TankDid::Salts},
                                                {"drained", TankDid::Drained},
                                                {"emptied", TankDid::Emptied},
                                                {"rained", TankDid::Rained},
+                                               {"bleeds", TankDid::Bleeds},
+                                               {"medium", TankDid::Medium},
                                                {"analysed", TankDid::Analysed},
                                                {"planted", TankDid::Planted},
                                                {"calibrated", TankDid::Calibrated},
@@ -36,7 +38,7 @@ constexpr exchange::Choices<TankLiquid, 2> liquids{
 
 bool needsVolume(TankDid did) {
   return did == TankDid::Filled || did == TankDid::Poured || did == TankDid::Drained ||
-         did == TankDid::Rained || did == TankDid::Cups;
+         did == TankDid::Rained || did == TankDid::Cups || did == TankDid::Bleeds || did == TankDid::Medium;
 }
 
 /// By weight, else by volume.
@@ -112,6 +114,8 @@ private:
     static constexpr Figure version{"formula_version", "", "", 0, 1e9};
     m_out.formulaVersion =
         static_cast<int>(exchange::figure(m_top, exchange::Dialect::Script, version).value_or(0));
+    m_out.batchUid = m_top.text("batch").value_or("");
+    m_out.runUid = m_top.text("run").value_or("");
     if (comesFromFormula(m_out.did) && m_out.formulaUid.empty())
       m_top.fail(ProblemCode::MissingKey, "formula", {"what says what was poured"});
   }
@@ -143,7 +147,8 @@ private:
       reader.finish();
       m_out.figures.push_back(std::move(one));
     }
-    if (m_out.did == TankDid::Analysed && m_out.figures.empty())
+    const bool found = m_out.did == TankDid::Analysed || m_out.did == TankDid::Medium;
+    if (found && m_out.figures.empty())
       m_top.fail(ProblemCode::MissingKey, "figures", {"what the laboratory found"});
   }
 
@@ -182,6 +187,8 @@ Json toJson(const TankLine& line) {
   text("slope_percent", line.slopePercent.digits);
   text("formula", line.formulaUid);
   if (line.formulaVersion > 0) out["formula_version"] = line.formulaVersion;
+  text("batch", line.batchUid);
+  text("run", line.runUid);
   for (const auto& one : line.weighed)
     out["weighed"].push_back({{"product", one.product},
                               {isVolume(one.amount) ? "volume" : "weight",

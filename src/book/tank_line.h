@@ -17,6 +17,8 @@ enum class TankDid {
   Drained,    ///< "drained"
   Emptied,    ///< "emptied": all thrown away
   Rained,     ///< "rained"
+  Bleeds,     ///< "bleeds": from now on so much is drained every day; none ends it
+  Medium,     ///< "medium": what a growing medium brought, by the litre of it
   Analysed,   ///< "analysed": a laboratory's figures
   Planted,    ///< "planted"
   Calibrated, ///< "calibrated": a pen
@@ -46,12 +48,15 @@ struct TankLine {
   Moment at;
   std::string who;
   TankDid did = TankDid::Noted;
-  exchange::Amount volume; ///< the mark of Filled; of Poured, Drained, Rained; given of Cups
-  exchange::Amount left;   ///< of Cups
+  /// The mark of Filled; of Poured, Drained, Rained; given of Cups; a day's of Bleeds; of a Medium itself.
+  exchange::Amount volume;
+  exchange::Amount left; ///< of Cups
   TankLiquid liquid = TankLiquid::Feed;
   exchange::Amount strengthPercent; ///< of the feed over its water; nothing: full
   std::string formulaUid;           ///< of Filled, Poured, Salts
   int formulaVersion = 0;
+  std::string batchUid; ///< of feed that a batch was mixed of: it is as strong as it was weighed
+  std::string runUid;   ///< of salts that a run at the bench weighed
   std::vector<WeighedIn> weighed;
   std::vector<AnalysedFigure> figures;
   exchange::Amount slopePercent; ///< of Calibrated

@@ -22,6 +22,14 @@ constexpr Figure full{"", "volume", "L", 0, mostInVessel, true, true};
 constexpr Figure low{"", "low", "L", 0, mostInVessel, true};
 constexpr Figure drunk{"", "drunk_per_day", "L", 0, mostInVessel, true};
 constexpr Figure ground{"", "ground", "m2", 0, mostSquareMetres, true};
+constexpr Figure plants{"", "plants", "", 0, 1e8};
+constexpr Figure stickFull{"", "stick_full", "", -1e6, 1e6};
+constexpr Figure stickLow{"", "stick_low", "", -1e6, 1e6};
+constexpr Figure shot{"", "shot", "L", 0, mostInVessel, true, true};
+constexpr Figure firstHour{"", "first_hour", "", 0, 24};
+constexpr Figure lastHour{"", "last_hour", "", 0, 24};
+constexpr Figure drainPercent{"", "drain_percent", "%", 0, 100};
+constexpr Figure rootPercent{"", "root_percent", "%", 0, 1000};
 constexpr Figure usual{"", "usual_temperature", "C", 0, 45, true};
 
 constexpr Figure highEc{"", "rule_high_ec", "mS/cm", 0, 500, true};
@@ -61,6 +69,9 @@ double VesselFacts::drunkLPerDay() const {
 double VesselFacts::groundM2() const {
   return in(ground, "m2");
 }
+double VesselFacts::plantCount() const {
+  return core::parseDecimal(plants).value_or(0);
+}
 
 core::GrowersRule VesselFacts::growersRule() const {
   core::GrowersRule out;
@@ -86,6 +97,23 @@ std::optional<Volume> VesselFacts::volumeAt(double heightCm) const {
   return volume ? std::optional(*volume) : std::nullopt;
 }
 
+std::optional<Volume> VesselFacts::volumeAtStick(double shows) const {
+  const auto high = core::parseDecimal(stickFull), low = core::parseDecimal(stickLow);
+  if (!high || !low || *high == *low || !(fullVolume() > Volume{})) return std::nullopt;
+  const double share = (shows - *low) / (*high - *low);
+  const auto volume = lowVolume() + (fullVolume() - lowVolume()) * share;
+  return volume < Volume{} ? Volume{} : volume;
+}
+
+namespace {
+
+IrrigationWish wishFrom(ObjectReader& reader) {
+  return {exchange::typedAmount(reader, shot).value_or(Amount{}), digitsAt(reader, firstHour),
+          digitsAt(reader, lastHour), digitsAt(reader, drainPercent), digitsAt(reader, rootPercent)};
+}
+
+} // namespace
+
 core::Result<VesselFacts> vesselFactsFromJson(const Json& json) {
   Trouble problem;
   VesselFacts out;
@@ -103,6 +131,12 @@ core::Result<VesselFacts> vesselFactsFromJson(const Json& json) {
   static constexpr exchange::Choices<const char*, 3> climates{{{"", ""}, {"cool", "cool"}, {"warm", "warm"}}};
   out.climate = exchange::chosen(reader, "climate", climates);
   out.formulaUid = reader.text("formula").value_or("");
+  out.batchUid = reader.text("batch").value_or("");
+  out.plants = digitsAt(reader, plants);
+  out.southern = reader.flag("southern").value_or(false);
+  out.stickFull = digitsAt(reader, stickFull);
+  out.stickLow = digitsAt(reader, stickLow);
+  out.irrigation = wishFrom(reader);
   out.filledWithWater = reader.flag("filled_with_water").value_or(false);
   out.drainsToWaste = reader.flag("drains_to_waste").value_or(false);
   out.openToRain = reader.flag("open_to_rain").value_or(false);

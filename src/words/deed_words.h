@@ -15,6 +15,8 @@ std::string unitName(const std::string& key);
 std::string quantityName(const std::string& code);
 /// What was done to a vessel, by its code: "filled to".
 std::string tankDidName(const std::string& code);
+/// "full mark": a fact of a vessel or another thing, by its key.
+std::string factName(const std::string& key);
 
 /// "feed used per day": what a place of `dosing` in a formula is called ("drawn/0/volume" too).
 std::string dosingName(const std::string& place);

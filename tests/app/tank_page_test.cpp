@@ -7,7 +7,7 @@
 #include "stations/tank/tank_page.h"
 #include "stations/tank/tank_picture.h"
 #include "stations/tank/vessel_card.h"
-#include "window_fixture.h"
+#include "tank_walk.h"
 
 #include <QAction>
 #include <QCheckBox>
@@ -20,66 +20,7 @@
 namespace butte::app {
 namespace {
 
-using book::TankDid;
-using core::AdviceKind;
-using core::Nutrient;
 using ::testing::HasSubstr;
-
-class TankPageTest : public WindowTest {
-protected:
-  void SetUp() override {
-    WindowTest::SetUp();
-    window->showStation(Station::Tank);
-    settle();
-  }
-  TankPage& page() { return window->tankPage(); }
-  const TankStory& story() { return page().story(); }
-  void settle() {
-    QApplication::processEvents();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return page().isSettled(); }, 20000));
-    QApplication::processEvents();
-  }
-  void newTank(const char* name) {
-    window->prompts().words = [=](const QString&, const QString&, const QString&) { return QString(name); };
-    click("newTank");
-    settle();
-  }
-  void enterIn(const QString& field, const QString& text) {
-    type(field, text);
-    press(Qt::Key_Return);
-    settle();
-  }
-  void choose(const QString& name, const QString& entry) {
-    auto* box = find<QComboBox>(name);
-    const int index = box->findText(entry, Qt::MatchContains);
-    ASSERT_GE(index, 0) << entry.toStdString();
-    box->setCurrentIndex(index);
-    emit box->activated(index);
-    settle();
-  }
-  std::vector<book::Reading> readings() {
-    return TankEdits(window->desk()).readings(page().vessel())->readings;
-  }
-  VesselLog log() { return *TankEdits(window->desk()).log(page().vessel()); }
-  std::string text(const char* name) { return find<QLabel>(name)->text().toStdString(); }
-  QString status() { return window->statusBar()->currentMessage(); }
-  int placeOf(AdviceKind kind) {
-    for (std::size_t i = 0; i < story().advice.size(); ++i)
-      if (story().advice[i].kind == kind) return static_cast<int>(i);
-    return -1;
-  }
-  /// A vessel of 300 L, filled with the formula in hand.
-  void filledTank() {
-    newTank("bucket row");
-    type("vesselFullMark", "300");
-    settle();
-    click("tankNow");
-    choose("tankDid", "filled to the mark with feed");
-    click("tankKeepDone");
-    settle();
-    ASSERT_EQ(story().none, NoStory::None);
-  }
-};
 
 // No tank at all: keys and presses find nothing to take.
 TEST_F(TankPageTest, WithoutATankNothingCanBeTaken) {

@@ -38,6 +38,61 @@ TEST(TankLine, ReadsAndWritesWhatItHolds) {
   EXPECT_EQ(toJson(*read), salts);
 }
 
+TEST(TankLine, WhatIsLetOffDailyAndWhatAMediumBringsAreLines) {
+  for (
+      const char* text :
+      {R"({"vessel": "v1", "at": "2026-11-20T07:30:00Z", "did": "bleeds", "volume": {"amount": "12", "unit": "L"}})",
+       R"({"vessel": "v1", "at": "2026-11-20T07:30:00Z", "did": "medium", "volume": {"amount": "5", "unit": "gal_us"},
+            "figures": [{"element": "K", "found": {"amount": "60", "unit": "mg/L"}}]})",
+       R"({"vessel": "v1", "at": "2026-11-20T07:30:00Z", "did": "filled", "volume": {"amount": "12", "unit": "L"},
+            "liquid": "feed", "formula": "f1", "batch": "b7"})"}) {
+    const auto line = tankLineFromJson(Json::parse(text));
+    ASSERT_TRUE(line) << text;
+    EXPECT_EQ(toJson(*line), Json::parse(text));
+    const auto again = readLogTable(logTable({*line}), "v1");
+    ASSERT_TRUE(again) << again.problem().where;
+    EXPECT_EQ(toJson(again->front()), Json::parse(text));
+  }
+  const auto refused = [](const char* text) {
+    const auto problem = checkRecord(Kind::TankLine, Json::parse(text));
+    return problem ? problem->where : std::string("taken");
+  };
+  EXPECT_EQ(refused(R"({"vessel": "v1", "at": "2026-11-20T07:30:00Z", "did": "bleeds"})"), "volume");
+  EXPECT_EQ(
+      refused(R"({"vessel": "v1", "at": "2026-11-20T07:30:00Z", "did": "medium", "volume": {"amount": "1",
+    "unit": "L"}})"),
+      "figures");
+}
+
+TEST(VesselFacts, AFloatStickGoesEvenlyBetweenTheMarks) {
+  auto json = Json::parse(R"({"name": "pond", "volume": {"amount": "500", "unit": "L"},
+    "low": {"amount": "300", "unit": "L"}, "stick_full": "12", "stick_low": "2", "plants": "40",
+    "shot": {"amount": "2", "unit": "gal_us"}, "first_hour": "7", "last_hour": "16.5", "drain_percent": "25",
+    "root_percent": "130", "southern": true, "batch": "b1"})");
+  const auto facts = vesselFactsFromJson(json);
+  ASSERT_TRUE(facts) << facts.problem().where;
+  EXPECT_NEAR(facts->volumeAtStick(12)->litres(), 500, 1e-9);
+  EXPECT_NEAR(facts->volumeAtStick(2)->litres(), 300, 1e-9);
+  EXPECT_NEAR(facts->volumeAtStick(7)->litres(), 400, 1e-9);
+  EXPECT_NEAR(facts->volumeAtStick(-100)->litres(), 0, 1e-9) << "never less than nothing";
+  EXPECT_EQ(facts->plantCount(), 40);
+  EXPECT_TRUE(facts->southern);
+  json["stick_low"] = "12";
+  EXPECT_FALSE(vesselFactsFromJson(json)->volumeAtStick(7)) << "a stick that shows the same at both";
+  json.erase("stick_low");
+  EXPECT_FALSE(vesselFactsFromJson(json)->volumeAtStick(7));
+  const auto refused = [&](const char* key, const Json& value) {
+    auto wrong = json;
+    wrong[key] = value;
+    const auto problem = checkRecord(Kind::Vessel, wrong);
+    return problem ? problem->where : std::string("taken");
+  };
+  EXPECT_EQ(refused("plants", "-1"), "plants");
+  EXPECT_EQ(refused("first_hour", "25"), "first_hour");
+  EXPECT_EQ(refused("drain_percent", "101"), "drain_percent");
+  EXPECT_EQ(refused("stick_full", "many"), "stick_full");
+}
+
 TEST(TankLine, RefusesByName) {
   const auto refused = [](Json body, const char* key, const Json& value, const char* where) {
     body[Json::json_pointer(key)] = value;

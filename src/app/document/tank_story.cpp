@@ -1,6 +1,6 @@
 #include "document/tank_story.h"
 
-#include "units/convert.h"
+#include "document/tank_liquids.h"
 
 #include <algorithm>
 #include <cmath>
@@ -25,12 +25,6 @@ double glassError(double slopePercent) {
 }
 constexpr double openWaterLPerM2Day = 2; ///< off an open surface under glass, common practice
 
-double in(const exchange::Amount& amount, const char* unit) {
-  if (amount.isEmpty()) return 0;
-  const auto value = core::convert(amount.value(), amount.unit, unit);
-  return value ? *value : 0;
-}
-
 /// Temperatures, and what is read of the drain, move nothing that is followed here.
 bool isTaken(const book::Reading& reading) {
   const auto& quantity = reading.quantity;
@@ -38,31 +32,27 @@ bool isTaken(const book::Reading& reading) {
          quantity == "ph_strip";
 }
 
-/// Of the northern half of the world: who grows elsewhere says what is drunk.
-WaterSeason seasonOf(std::int64_t seconds) {
-  const auto month =
-      static_cast<int>(std::fmod(static_cast<double>(seconds) / secondsPerDay, 365.25) / 30.44);
+/// South of the equator the year is half a year further.
+WaterSeason seasonOf(std::int64_t seconds, bool southern) {
+  constexpr double yearDays = 365.25;
+  const double day = static_cast<double>(seconds) / secondsPerDay + (southern ? yearDays / 2 : 0);
+  const auto month = static_cast<int>(std::fmod(day, yearDays) / 30.44);
   if (month < 2 || month > 9) return WaterSeason::Winter;
   return month >= 4 && month <= 7 ? WaterSeason::Summer : WaterSeason::SpringOrAutumn;
 }
 
-/// What a version of a formula makes.
-struct Made {
-  FeedContent feed, water;
-  const exchange::FormulaDocument* document = nullptr;
-};
-
 class Teller {
 public:
-  explicit Teller(const TankGiven& given) : m_given(given) {}
+  explicit Teller(const TankGiven& given) : m_given(given), m_liquids(given) {}
 
   TankStory tell() {
     m_full = m_given.facts.fullVolume();
     if (!(m_full > Volume{})) return without(NoStory::NoVolume);
-    const auto now = made(m_given.facts.formulaUid, 0);
+    const auto now = m_liquids.made(m_given.facts.formulaUid, 0);
     if (!now) return without(NoStory::NoFormula);
     m_now = *now;
     if (m_given.facts.filledWithWater) m_now.feed = m_now.water;
+    if (const auto batch = m_liquids.madeOfBatch(m_given.facts.batchUid)) m_now = *batch;
     setPriors();
     if (!setStart()) return without(NoStory::NoLog);
     const auto history = historyOf(m_start, entries(), true);
@@ -90,25 +80,14 @@ private:
     return std::max(static_cast<double>(seconds - m_out.start) / secondsPerDay, 0.0);
   }
 
-  std::optional<Made> made(const std::string& uid, int version) {
-    const auto key = std::pair(uid, version);
-    if (const auto known = m_made.find(key); known != m_made.end()) return known->second;
-    const auto document = m_given.formulas.find(key);
-    if (document == m_given.formulas.end() || !document->second) return std::nullopt;
-    const auto answer = compute(document->second->given);
-    if (!answer) return std::nullopt;
-    Made out{feedContentOf(answer->feed), feedContentOf(answer->waters.water), document->second.get()};
-    m_made[key] = out;
-    return out;
-  }
-
   void setPriors() {
     auto& priors = m_start.priors;
     const auto& facts = m_given.facts;
     const auto climate = facts.climate == "warm" ? UptakeClimate::Warm : UptakeClimate::Cool;
     const auto& crop = facts.crop.empty() ? m_now.document->crop : facts.crop;
     if (const auto* known = uptakeOf(crop, climate)) {
-      priors = priorsFor(*known, facts.groundM2(), seasonOf(m_given.now.seconds));
+      const double ground = facts.groundM2() > 0 ? facts.groundM2() : known->groundOf(facts.plantCount());
+      priors = priorsFor(*known, ground, seasonOf(m_given.now.seconds, facts.southern));
       m_out.cropKnown = true;
       for (const auto& limit : known->ballast)
         m_caps.push_back({limit.nutrient, limit.mostMillimolesPerLitre.value * molarMass(limit.nutrient)});
@@ -123,7 +102,7 @@ private:
     priors.full = m_full;
     if (!facts.usualTemperature.isEmpty())
       priors.air.temperature =
-          Temperature::fromCelsius(std::clamp(in(facts.usualTemperature, "C"), 0.0, 45.0));
+          Temperature::fromCelsius(std::clamp(amountIn(facts.usualTemperature, "C"), 0.0, 45.0));
     setWater(priors);
   }
 
@@ -164,60 +143,30 @@ private:
       m_start.content.pour(m_now.feed, m_full);
       m_start.relativeSd = guessedStartSd;
     } else {
-      m_start.content.pour(liquidOf(*fills), Volume::fromLitres(in(fills->volume, "L")));
+      m_start.content.pour(m_liquids.liquidOf(*fills, m_now),
+                           Volume::fromLitres(amountIn(fills->volume, "L")));
       m_firstFill = &*fills;
     }
     return true;
   }
 
-  FeedContent liquidOf(const book::TankLine& line) {
-    const auto found = made(line.formulaUid, line.formulaVersion);
-    const auto what = found ? *found : m_now;
-    if (line.liquid == book::TankLiquid::Water) return what.water;
-    const double strength = line.strengthPercent.isEmpty() ? 1 : line.strengthPercent.value() / 100;
-    FeedContent out;
-    out.milligramsPerLitre.addScaled(what.water.milligramsPerLitre, 1 - strength);
-    out.milligramsPerLitre.addScaled(what.feed.milligramsPerLitre, strength);
-    out.alkalinityMeqPerL =
-        what.water.alkalinityMeqPerL * (1 - strength) + what.feed.alkalinityMeqPerL * strength;
-    return out;
-  }
-
-  logged::Dissolved weighedIn(const book::TankLine& line) {
-    logged::Dissolved out;
-    const auto found = made(line.formulaUid, line.formulaVersion);
-    const auto* document = found ? found->document : m_now.document;
-    for (const auto& one : line.weighed) {
-      const auto product = std::find_if(document->allProducts.begin(), document->allProducts.end(),
-                                        [&](const ShelfProduct& p) { return p.id == one.product; });
-      const auto* acid = document->given.acid.product ? &*document->given.acid.product : nullptr;
-      const ShelfProduct* which = product != document->allProducts.end() ? &*product
-                                  : acid && acid->id == one.product      ? acid
-                                                                         : nullptr;
-      if (!which) continue;
-      double grams = in(one.amount, "g");
-      if (grams == 0) grams = in(one.amount, "mL") * which->densityKgPerL.value_or(1);
-      out.milligrams.addScaled(which->composition.massFraction, grams * 1000);
-      out.alkalinityMeq += which->composition.solutesPerGram.alkalinityEq * 1000 * grams;
-    }
-    return out;
-  }
-
   std::optional<TankDeed> deedOf(const book::TankLine& line) {
-    const auto volume = Volume::fromLitres(in(line.volume, "L"));
+    const auto volume = Volume::fromLitres(amountIn(line.volume, "L"));
     switch (line.did) {
     case book::TankDid::Filled:
-      return logged::FilledTo{liquidOf(line), volume};
+      return logged::FilledTo{m_liquids.liquidOf(line, m_now), volume};
     case book::TankDid::Poured:
-      return logged::Poured{liquidOf(line), volume};
+      return logged::Poured{m_liquids.liquidOf(line, m_now), volume};
     case book::TankDid::Salts:
-      return weighedIn(line);
+      return m_liquids.weighedIn(line, m_now);
     case book::TankDid::Drained:
       return logged::Drained{volume};
     case book::TankDid::Emptied:
       return logged::Emptied{};
     case book::TankDid::Rained:
       return logged::Rained{volume};
+    case book::TankDid::Medium:
+      return mediumCharge(line);
     case book::TankDid::Analysed: {
       if (!line.about.empty()) return std::nullopt; // of drain or root zone, not of what stands in it
       logged::Analysed out;
@@ -256,13 +205,28 @@ private:
         if (m_given.readings[r].at.seconds >= m_out.start && isTaken(m_given.readings[r]))
           addReading(out, m_given.readings[r]);
     };
+    std::int64_t bledUpTo = m_out.start;
+    const auto bleedUpTo = [&](std::int64_t seconds) {
+      constexpr std::int64_t aDay = 86400;
+      for (; bledUpTo + aDay <= seconds; bledUpTo += aDay) {
+        if (!(m_bleed > Volume{})) continue;
+        readUpTo(bledUpTo + aDay);
+        out.push_back({dayOf(bledUpTo + aDay), logged::Drained{m_bleed}});
+      }
+    };
     for (const auto& line : m_given.lines) {
       if (&line == m_firstFill || line.at.seconds < m_out.start) continue;
+      bleedUpTo(line.at.seconds);
       readUpTo(line.at.seconds);
+      if (line.did == book::TankDid::Bleeds) {
+        m_bleed = Volume::fromLitres(amountIn(line.volume, "L"));
+        bledUpTo = line.at.seconds;
+      }
       if (line.did == book::TankDid::Calibrated && line.about == "ph" && !line.slopePercent.isEmpty())
         m_glassError = glassError(line.slopePercent.value());
       if (auto deed = deedOf(line)) out.push_back({dayOf(line.at.seconds), std::move(*deed)});
     }
+    bleedUpTo(m_given.now.seconds);
     readUpTo(m_given.now.seconds);
     return out;
   }
@@ -271,10 +235,16 @@ private:
     auto& request = m_out.request;
     request.stands = filter.content();
     request.flow = filter.flow();
+    // What drains to waste went through the plants.
+    m_out.drunkLPerDay =
+        m_given.facts.drainsToWaste ? request.flow.drainLPerDay : request.flow.transpirationLPerDay;
     request.air = m_start.priors.air;
+    request.flow.drainLPerDay += m_bleed.litres();
     const auto low = m_given.facts.lowVolume();
-    request.plan = {
-        {low > Volume{} ? RefillRule::When::Below : RefillRule::When::Daily, low}, m_now.feed, m_full};
+    request.plan = {{low > Volume{} ? RefillRule::When::Below : RefillRule::When::Daily, low},
+                    m_now.feed,
+                    m_full,
+                    m_bleed};
     request.water = m_now.water;
     const auto& given = m_now.document->given;
     request.rows = given.request.rows;
@@ -298,7 +268,8 @@ private:
     constexpr std::int64_t before = 86400, after = 2 * 86400;
     for (std::size_t i = 0; i < m_given.lines.size(); ++i) {
       const auto& line = m_given.lines[i];
-      if (line.did != book::TankDid::Salts || std::abs(weighedIn(line).alkalinityMeq) < 1e-6) continue;
+      if (line.did != book::TankDid::Salts || std::abs(m_liquids.weighedIn(line, m_now).alkalinityMeq) < 1e-6)
+        continue;
       std::optional<double> stood;
       for (const auto& reading : m_given.readings) {
         if (reading.quantity != "ph" || reading.at.seconds < line.at.seconds - before) continue;
@@ -307,10 +278,21 @@ private:
           continue;
         }
         if (reading.at.seconds > line.at.seconds + after || !stood || pouredBetween(i, reading.at)) break;
-        m_out.doses.push_back({line.at.seconds, i, *stood, reading.value, expectedPh(reading.at.seconds)});
+        m_out.doses.push_back(
+            {line.at.seconds, i, *stood, reading.value, expectedPh(reading.at.seconds), otherWaterOf(line)});
         break;
       }
     }
+  }
+
+  /// A dose works as its water's alkalinity lets it: the name of that water, where it is another one now.
+  std::string otherWaterOf(const book::TankLine& line) {
+    constexpr double alike = 0.1, alikeMeqPerL = 0.2; // a water's own swing over a year, common practice
+    const auto then = m_liquids.made(line.formulaUid, line.formulaVersion);
+    if (!then) return {};
+    const double now = m_now.water.alkalinityMeqPerL, was = then->water.alkalinityMeqPerL;
+    if (std::abs(was - now) <= std::max(alikeMeqPerL, alike * now)) return {};
+    return then->document->waterName;
   }
 
   bool pouredBetween(std::size_t line, book::Moment until) const {
@@ -336,22 +318,15 @@ private:
   TankStory m_out;
   TankStart m_start;
   Volume m_full;
+  TankLiquids m_liquids;
   Made m_now;
   std::vector<Cap> m_caps;
   const book::TankLine* m_firstFill = nullptr;
+  Volume m_bleed;          ///< every day, by the last line that says so
   double m_glassError = 1; ///< of the pH pen, by its last calibration
-  std::map<std::pair<std::string, int>, Made> m_made;
 };
 
 } // namespace
-
-double milligramsOf(const book::AnalysedFigure& figure) {
-  const auto n = nutrientFromKey(figure.element);
-  if (!n) return 0;
-  const auto found =
-      convert(figure.amount.value(), figure.amount.unit, "mg/L", std::string(elementSymbol(*n)));
-  return found ? *found : 0;
-}
 
 TankStory tankStory(const TankGiven& given) {
   return Teller(given).tell();

@@ -1,4 +1,5 @@
 #pragma once
+#include "book/batch.h"
 #include "book/reading.h"
 #include "book/tank_line.h"
 #include "book/vessel_facts.h"
@@ -23,6 +24,7 @@ struct TankGiven {
   bool thinned = false;                ///< the book holds more readings than these
   /// Each version of a formula that a line names; under 0 the one that fills it, as it stands.
   std::map<std::pair<std::string, int>, std::shared_ptr<const exchange::FormulaDocument>> formulas;
+  std::map<std::string, book::Batch> batches; ///< that fill it, or did, by uid
   book::Moment now;
 };
 
@@ -35,6 +37,7 @@ struct PastDose {
   std::size_t line = 0; ///< index into the given lines
   double phBefore = 0, phAfter = 0;
   std::optional<double> expected; ///< what the reading after was expected to be
+  std::string otherWater;         ///< the water it was in, where that is not the one of now
 };
 
 /// What follows from it: past, present, where it is heading, what to pour in.
@@ -52,6 +55,7 @@ struct TankStory {
   std::vector<core::Advice> advice;
   std::vector<std::string> productIds; ///< parallel to the request's shelf
   std::vector<PastDose> doses;         ///< of acid or base, the newest last
+  double drunkLPerDay = 0;             ///< by the plants, as far as it is known now
   bool cropKnown = false, waterGuessed = false, startGuessed = false;
 
   std::int64_t secondsOf(double day) const { return start + static_cast<std::int64_t>(day * 86400); }

@@ -5,6 +5,7 @@
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
 #include "edits/run_plans.h"
+#include "edits/tank_edits.h"
 #include "formula_json.h"
 #include "run/substitute.h"
 
@@ -21,12 +22,20 @@ using core::problemAt;
 using core::ProblemCode;
 using exchange::Json;
 
+namespace {
+/// To a tenth of a milligram.
+exchange::Amount amountOf(core::Mass mass) {
+  constexpr double digits = 1e4;
+  return {core::decimalText(std::round(mass.grams() * digits) / digits), "g"};
+}
+} // namespace
+
 bool BenchEdits::canBegin(const FormulaEditor& editor) {
   return !runPlanOf(editor).vessels.empty();
 }
 
 Trouble BenchEdits::begin(const FormulaEditor& editor) {
-  return beginWith(editor, runPlanOf(editor), std::nullopt);
+  return beginWith(editor, runPlanOf(editor));
 }
 
 std::size_t BenchEdits::mostBags(const FormulaEditor& editor) {
@@ -38,28 +47,29 @@ std::size_t BenchEdits::mostBags(const FormulaEditor& editor) {
 }
 
 Trouble BenchEdits::beginBags(const FormulaEditor& editor, std::size_t count) {
-  return beginWith(editor, bagsOf(editor, count), std::nullopt);
+  return beginWith(editor, bagsOf(editor, count));
 }
 
 Trouble BenchEdits::beginWeights(const FormulaEditor& editor, const std::string& vessel, core::Volume holds,
-                                 const std::vector<core::Mass>& grams) {
-  return beginWith(editor, weightsFor(editor, vessel, holds, grams), std::nullopt);
+                                 const std::vector<core::Mass>& grams, const book::ForTank& forTank) {
+  book::BenchRun run;
+  run.forTank = forTank;
+  return beginWith(editor, weightsFor(editor, vessel, holds, grams), std::move(run));
 }
 
 Trouble BenchEdits::beginPractice(const FormulaEditor& editor, std::uint64_t seed) {
-  return beginWith(editor, runPlanOf(editor), book::Practice{seed, {}});
+  book::BenchRun run;
+  run.practice = book::Practice{seed, {}};
+  return beginWith(editor, runPlanOf(editor), std::move(run));
 }
 
-Trouble BenchEdits::beginWith(const FormulaEditor& editor, const core::RunPlan& plan,
-                              std::optional<book::Practice> practice) {
+Trouble BenchEdits::beginWith(const FormulaEditor& editor, const core::RunPlan& plan, book::BenchRun run) {
   const auto version = m_desk.makeVersion("used");
   if (!version) return version.problem();
-  book::BenchRun run;
   run.name = editor.document().name;
   run.formulaUid = m_desk.inHand().uid;
   run.formulaVersion = *version;
   run.vessels = plan.vessels;
-  run.practice = std::move(practice);
   const auto& direct = editor.document().given.direct;
   if (direct && direct->acid == core::AcidTurn::First)
     run.order = core::orderSchoolKey(core::OrderSchool::AcidFirst);
@@ -240,10 +250,6 @@ std::string BenchEdits::lotsOf(std::size_t product, std::size_t vessel) const {
 /// What is in the vessels: planned lines with what they came to, and a line for what was not planned there,
 /// so that no gram is left out.
 void BenchEdits::fillWeights(book::Batch& batch) const {
-  const auto amount = [](core::Mass mass) {
-    constexpr double digits = 1e4;
-    return exchange::Amount{core::decimalText(std::round(mass.grams() * digits) / digits), "g"};
-  };
   for (auto& line : batch.weights)
     line.plannedGrams *= m_state.ratio;
   for (std::size_t v = 0; v < m_plan.vessels.size(); ++v)
@@ -257,13 +263,52 @@ void BenchEdits::fillWeights(book::Batch& batch) const {
         if (in <= core::Mass{}) continue;
         line = batch.weights.insert(line, {m_plan.shelf[p].id, m_plan.shelf[p].name, tank, 0, {}, {}});
       }
-      line->actual = amount(in);
+      line->actual = amountOf(in);
       line->lot = lotsOf(p, v);
     }
 }
 
 Trouble BenchEdits::endWithoutBatch() {
   return m_state.finished ? std::nullopt : tell(core::did::Finished{});
+}
+
+QString BenchEdits::tankName() const {
+  if (!m_open || !m_run.forTank) return {};
+  const auto facts = TankEdits(m_desk).facts(m_run.forTank->vesselUid);
+  return facts ? QString::fromStdString(facts->name) : QString();
+}
+
+bool BenchEdits::isInTankLog() const {
+  if (!m_open || !m_run.forTank) return false;
+  const auto log = TankEdits(m_desk).log(m_run.forTank->vesselUid);
+  return log && std::any_of(log->lines.begin(), log->lines.end(),
+                            [&](const auto& one) { return one.second.runUid == m_ref.uid; });
+}
+
+Trouble BenchEdits::logIntoTank() {
+  if (!m_run.forTank || isInTankLog()) return std::nullopt;
+  book::TankLine salts;
+  salts.did = book::TankDid::Salts;
+  salts.vesselUid = m_run.forTank->vesselUid;
+  salts.formulaUid = m_run.formulaUid;
+  salts.formulaVersion = m_run.formulaVersion;
+  salts.runUid = m_ref.uid;
+  auto water = salts;
+  for (std::size_t p = 0; p < m_plan.shelf.size(); ++p) {
+    core::Mass in;
+    for (const auto& bag : m_state.vessels)
+      in = in + bag.of[p].in;
+    if (in > core::Mass{}) salts.weighed.push_back({m_plan.shelf[p].id, amountOf(in)});
+  }
+  std::vector<book::TankLine> lines;
+  if (m_run.forTank->waterLitres > 0) {
+    water.did = book::TankDid::Poured;
+    water.liquid = book::TankLiquid::Water;
+    water.volume = {core::decimalText(m_run.forTank->waterLitres), "L"};
+    lines.push_back(water);
+  }
+  if (!salts.weighed.empty()) lines.push_back(salts);
+  return TankEdits(m_desk).tellAll(lines);
 }
 
 core::Result<book::Ref> BenchEdits::finish() {

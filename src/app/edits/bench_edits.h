@@ -36,7 +36,7 @@ public:
   book::Trouble beginBags(const FormulaEditor& editor, std::size_t count);
   /// Salts for a vessel that is kept (weightsFor()).
   book::Trouble beginWeights(const FormulaEditor& editor, const std::string& vessel, core::Volume holds,
-                             const std::vector<core::Mass>& grams);
+                             const std::vector<core::Mass>& grams, const book::ForTank& forTank);
   book::Trouble beginPractice(const FormulaEditor& editor, std::uint64_t seed);
   /// The newest run of its sort in the book that is not finished.
   static std::optional<book::Ref> unfinished(BookDesk& desk, RunSort sort);
@@ -84,10 +84,15 @@ public:
   core::Result<book::Ref> finish();
   /// Of bags and practice: its end is told, and it stays open to be looked at.
   book::Trouble endWithoutBatch();
+  /// The vessel that kept salts were weighed for, by its name; empty where there is none.
+  QString tankName() const;
+  /// Its log has them already.
+  bool isInTankLog() const;
+  /// What was really weighed, and the water that goes with it, into the vessel's log; one step.
+  book::Trouble logIntoTank();
 
 private:
-  book::Trouble beginWith(const FormulaEditor& editor, const core::RunPlan& plan,
-                          std::optional<book::Practice> practice);
+  book::Trouble beginWith(const FormulaEditor& editor, const core::RunPlan& plan, book::BenchRun run = {});
   book::Trouble takePlan();
   /// Who it was handed over to, else who sits at this desk.
   std::string whoseHand() const;

@@ -8,7 +8,9 @@
 #include "formula_json.h"
 #include "typed_numbers.h"
 
+#include <QTimeZone>
 #include <algorithm>
+#include <array>
 
 namespace butte::app {
 
@@ -21,6 +23,18 @@ using core::problemAt;
 using core::ProblemCode;
 using exchange::Amount;
 using exchange::Json;
+
+bool isSouthern(QLocale::Territory territory) {
+  static constexpr std::array southern{
+      QLocale::Angola,     QLocale::Argentina,   QLocale::Australia,  QLocale::Bolivia,
+      QLocale::Botswana,   QLocale::Brazil,      QLocale::Chile,      QLocale::Eswatini,
+      QLocale::Fiji,       QLocale::Lesotho,     QLocale::Madagascar, QLocale::Malawi,
+      QLocale::Mauritius,  QLocale::Mozambique,  QLocale::Namibia,    QLocale::NewCaledonia,
+      QLocale::NewZealand, QLocale::Paraguay,    QLocale::Peru,       QLocale::Reunion,
+      QLocale::Tanzania,   QLocale::SouthAfrica, QLocale::Uruguay,    QLocale::Zambia,
+      QLocale::Zimbabwe};
+  return std::find(southern.begin(), southern.end(), territory) != southern.end();
+}
 
 std::vector<book::RecordHead> TankEdits::vessels() const {
   if (!m_desk.isOpen()) return {};
@@ -90,8 +104,9 @@ bool TankEdits::isNamed(const QString& name) const {
 core::Result<std::string> TankEdits::makeVessel(const QString& typed) {
   const auto name = typed.trimmed();
   if (!m_desk.isOpen()) return problemAt(ProblemCode::BadFile, "book", {"no book is open"});
-  const auto made = m_desk.book().create(Kind::Vessel, Json{{"name", name.toStdString()}},
-                                         {DeedCode::ThingMade, {name.toStdString()}});
+  Json body{{"name", name.toStdString()}};
+  if (isSouthern(QTimeZone::systemTimeZone().territory())) body["southern"] = true;
+  const auto made = m_desk.book().create(Kind::Vessel, body, {DeedCode::ThingMade, {name.toStdString()}});
   if (!made) return made.problem();
   return made->uid;
 }
@@ -129,7 +144,8 @@ Trouble TankEdits::setText(const std::string& uid, const std::string& key, const
   return set(uid, key, value.empty() ? Json() : Json(value), {named ? named->name : value});
 }
 
-Trouble TankEdits::setFilling(const std::string& uid, const std::string& formulaUid, bool water) {
+Trouble TankEdits::setFilling(const std::string& uid, const std::string& formulaUid, bool water,
+                              const std::string& batchUid) {
   const auto body = bodyOf(uid);
   if (!body) return body.problem();
   book::Step step;
@@ -140,6 +156,7 @@ Trouble TankEdits::setFilling(const std::string& uid, const std::string& formula
   };
   change("formula", formulaUid.empty() ? Json() : Json(formulaUid));
   change("filled_with_water", water ? Json(true) : Json());
+  change("batch", batchUid.empty() ? Json() : Json(batchUid));
   const auto named = formula(formulaUid, 0);
   step.deed = {DeedCode::VesselFact,
                {body->value("name", std::string()), water ? "filled_with_water" : "formula",
@@ -242,6 +259,44 @@ core::Result<std::size_t> TankEdits::bringIn(const std::string& uid, const std::
   const auto count = fresh.size();
   if (auto trouble = tellAll(std::move(fresh))) return *trouble;
   return count;
+}
+
+void TankEdits::nameFilling(TankLine& line, const book::VesselFacts& facts) {
+  line.formulaUid = facts.formulaUid;
+  const bool pours = line.did == book::TankDid::Filled || line.did == book::TankDid::Poured;
+  if (pours && line.liquid == book::TankLiquid::Feed) line.batchUid = facts.batchUid;
+}
+
+std::optional<book::Batch> TankEdits::batch(const std::string& uid) const {
+  if (uid.empty() || !m_desk.isOpen()) return std::nullopt;
+  const auto record = m_desk.book().record({Kind::Batch, uid});
+  if (!record || !*record) return std::nullopt;
+  auto batch = book::batchFromJson((*record)->body);
+  return batch ? std::optional(std::move(batch).value()) : std::nullopt;
+}
+
+std::map<std::string, book::Batch> TankEdits::batchesOf(const VesselLog& log) const {
+  std::map<std::string, book::Batch> out;
+  const auto take = [&](const std::string& uid) {
+    if (out.contains(uid)) return;
+    if (auto found = batch(uid)) out[uid] = std::move(*found);
+  };
+  take(log.facts.batchUid);
+  for (const auto& [ref, line] : log.lines)
+    take(line.batchUid);
+  return out;
+}
+
+std::vector<book::BatchHead> TankEdits::lastBatches(int most) const {
+  if (!m_desk.isOpen()) return {};
+  auto heads = m_desk.book().store().batches({}, std::nullopt, most);
+  return heads ? std::move(heads).value() : std::vector<book::BatchHead>();
+}
+
+Trouble TankEdits::fillWithBatch(const std::string& uid, const std::string& batchUid) {
+  const auto found = batch(batchUid);
+  if (!found) return problemAt(ProblemCode::BadFile, "batch", {"it is no longer in the book"});
+  return setFilling(uid, found->formulaUid, false, batchUid);
 }
 
 Trouble TankEdits::strike(const Ref& line, const QString& what) {

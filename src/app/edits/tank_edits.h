@@ -1,11 +1,13 @@
 #pragma once
 #include "amount.h"
+#include "book/batch.h"
 #include "book/reading.h"
 #include "book/tank_line.h"
 #include "book/vessel_facts.h"
 #include "document/vessel_readings.h"
 #include "formula_document.h"
 
+#include <QLocale>
 #include <QString>
 #include <map>
 #include <memory>
@@ -32,6 +34,9 @@ struct VesselLog {
   std::vector<std::pair<book::Ref, book::TankLine>> lines; ///< standing, in the order of time
 };
 
+/// Whether most of a country lies south of the equator: how a new vessel's seasons begin.
+bool isSouthern(QLocale::Territory territory);
+
 /// Vessels and their logs in the book.
 class TankEdits {
 public:
@@ -52,8 +57,10 @@ public:
   /// A fact as it was typed; no digits (or no text) take it away.
   book::Trouble setAmount(const std::string& uid, const std::string& key, const exchange::Amount& amount);
   book::Trouble setText(const std::string& uid, const std::string& key, const QString& text);
-  /// What fills it: a formula, or its water alone; one step.
-  book::Trouble setFilling(const std::string& uid, const std::string& formulaUid, bool water);
+  /// What fills it: a formula, its water alone, or a batch of it; one step.
+  book::Trouble setFilling(const std::string& uid, const std::string& formulaUid, bool water,
+                           const std::string& batchUid = {});
+  book::Trouble fillWithBatch(const std::string& uid, const std::string& batchUid);
   book::Trouble setFlag(const std::string& uid, const std::string& key, bool on);
   /// Inner measures, for levels in cm; nothing takes them away.
   book::Trouble setMeasures(const std::string& uid, const std::optional<core::Vessel>& measures);
@@ -69,6 +76,13 @@ public:
   /// that this book does not know come from the vessel's own. Gives how many came in, in one step.
   std::string logTable(const std::string& uid) const;
   core::Result<std::size_t> bringIn(const std::string& uid, const std::string& csv);
+  /// Says of a line what the vessel is filled with now: its formula, and the batch where one fills it.
+  static void nameFilling(book::TankLine& line, const book::VesselFacts& facts);
+  /// Batches that fill the vessel, or filled it by a line of its log, by uid.
+  std::map<std::string, book::Batch> batchesOf(const VesselLog& log) const;
+  std::optional<book::Batch> batch(const std::string& uid) const;
+  /// The newest batches of the book, the newest first.
+  std::vector<book::BatchHead> lastBatches(int most) const;
   book::Trouble strike(const book::Ref& line, const QString& what);
 
   /// A version of a formula, or where the number is 0 the formula as it stands; read once and kept.

@@ -40,12 +40,14 @@ QWidget* MainWindow::makeTankPage() {
     if (trouble) say(QString::fromStdString(words::problemText(*trouble)));
     return !trouble;
   };
-  connect(m_tank, &TankPage::benchAsked, this, [this, takeItsFormula](const std::vector<core::Mass>& grams) {
-    const auto facts = m_tank->facts();
-    if (!m_files->mayLeave() || !takeItsFormula()) return;
-    m_run->beginWeights(m_editor, facts.name, facts.fullVolume(), grams);
-    showRun();
-  });
+  connect(m_tank, &TankPage::benchAsked, this,
+          [this, takeItsFormula](const std::vector<core::Mass>& grams, core::Volume water) {
+            const auto facts = m_tank->facts();
+            if (!m_files->mayLeave() || !takeItsFormula()) return;
+            m_run->beginWeights(m_editor, facts.name, facts.fullVolume(), grams,
+                                {m_tank->vessel(), water.litres()});
+            showRun();
+          });
   connect(m_tank, &TankPage::targetAsked, this, [this, takeItsFormula](const core::FeedContent& feed) {
     const auto facts = m_tank->facts();
     if (!takeItsFormula()) return;

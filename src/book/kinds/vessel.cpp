@@ -16,10 +16,34 @@ Trouble checkVessel(const Json& body) {
 std::vector<core::Change> vesselChanges(const Json& before, const Json& after) {
   std::vector<core::Change> out;
   const Differences found{before, after, out};
-  for (const auto* key :
-       {"name", "volume", "low", "drunk_per_day", "ground", "usual_temperature", "crop", "climate",
-        "filled_with_water", "drains_to_waste", "open_to_rain", "rule_high_ec", "rule_low_ec",
-        "rule_high_percent", "rule_low_percent", "rule_high_ph", "rule_low_ph", "note"})
+  for (const auto* key : {"name",
+                          "volume",
+                          "low",
+                          "drunk_per_day",
+                          "ground",
+                          "plants",
+                          "usual_temperature",
+                          "crop",
+                          "climate",
+                          "filled_with_water",
+                          "batch",
+                          "drains_to_waste",
+                          "open_to_rain",
+                          "southern",
+                          "stick_full",
+                          "stick_low",
+                          "shot",
+                          "first_hour",
+                          "last_hour",
+                          "drain_percent",
+                          "root_percent",
+                          "rule_high_ec",
+                          "rule_low_ec",
+                          "rule_high_percent",
+                          "rule_low_percent",
+                          "rule_high_ph",
+                          "rule_low_ph",
+                          "note"})
     found.place(std::string("/") + key, key);
   return out;
 }

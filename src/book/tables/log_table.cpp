@@ -25,6 +25,8 @@ constexpr std::array columns{"line",
                              "strength_percent",
                              "formula",
                              "formula_version",
+                             "batch",
+                             "run",
                              "slope_percent",
                              "about",
                              "who",
@@ -35,8 +37,9 @@ constexpr std::array columns{"line",
 constexpr std::size_t mostLines = 100000;
 
 /// Keys of a line that are text alone.
-constexpr std::array plainKeys{"at",    "did", "liquid", "strength_percent", "formula", "slope_percent",
-                               "about", "who", "text"};
+constexpr std::array plainKeys{"at",      "did",   "liquid", "strength_percent",
+                               "formula", "batch", "run",    "slope_percent",
+                               "about",   "who",   "text"};
 
 std::string textOf(const Json& body, const char* key) {
   const auto found = body.find(key);
@@ -118,7 +121,8 @@ void addItem(Json& body, const Rows& rows, std::size_t row) {
   if (item.empty()) return;
   const auto unit = rows.cell(row, "unit");
   const auto amount = exchange::amountJson(rows.cell(row, "amount"), unit);
-  if (body.value("did", std::string()) == code(TankDid::Analysed)) {
+  const auto did = body.value("did", std::string());
+  if (did == code(TankDid::Analysed) || did == code(TankDid::Medium)) {
     body["figures"].push_back({{"element", item}, {"found", amount}});
     return;
   }

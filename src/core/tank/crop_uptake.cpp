@@ -39,7 +39,7 @@ std::vector<Row> readRows() {
 
 /// The rows of one crop; those that name no climate count for both.
 CropUptake collect(const std::vector<Row>& rows, const std::string& crop, UptakeClimate climate) {
-  CropUptake out{crop, climate, {}, {}, std::vector<PublishedRange>(seasons.size())};
+  CropUptake out{crop, climate, {}, {}, std::vector<PublishedRange>(seasons.size()), {}};
   const std::string_view wanted = climate == UptakeClimate::Warm ? "warm" : "cool";
   const auto ballastOf = [&](Nutrient nutrient) -> BallastLimit& {
     for (auto& one : out.ballast)
@@ -54,6 +54,8 @@ CropUptake collect(const std::vector<Row>& rows, const std::string& crop, Uptake
       ballastOf(*row.nutrient).takenMillimolesPerLitre = row.range;
     } else if (row.quantity == "root_zone_max") {
       ballastOf(*row.nutrient).mostMillimolesPerLitre = row.range;
+    } else if (row.quantity == "plants_per_area") {
+      out.plantsPerM2 = row.range;
     } else if (row.quantity == "water_uptake") {
       const auto season = std::find(seasons.begin(), seasons.end(), row.season);
       assert(season != seasons.end());

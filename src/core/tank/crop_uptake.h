@@ -41,8 +41,11 @@ struct CropUptake {
   std::vector<ElementUptake> elements;
   std::vector<BallastLimit> ballast;
   std::vector<PublishedRange> waterLitresPerM2Day; ///< of a full-grown stand, by WaterSeason
+  std::optional<PublishedRange> plantsPerM2;       ///< of a full-grown stand
 
   Uptake uptake() const;
+  /// The ground that so many plants stand on, m2; 0 where it is not known how close they stand.
+  double groundOf(double plants) const { return plantsPerM2 ? plants / plantsPerM2->value : 0; }
 };
 
 /// data/crop_uptake.csv: a set for each crop and climate.

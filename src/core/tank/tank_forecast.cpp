@@ -43,6 +43,7 @@ std::vector<TankEstimate> forecastOf(TankFilter now, const TankPlan& plan, int d
   const double start = now.day();
   for (int d = 1; d <= days; ++d) {
     now.advanceTo(start + d);
+    if (plan.bledDaily > Volume{}) now.take(logged::Drained{plan.bledDaily});
     if (refillNow(plan.rule, now.content().volume, plan.full) > Volume{})
       now.take(logged::FilledTo{plan.refill, plan.full});
     out.push_back(now.estimate());

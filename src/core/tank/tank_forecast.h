@@ -13,6 +13,7 @@ struct TankPlan {
   RefillRule rule;
   FeedContent refill;
   Volume full;
+  Volume bledDaily{}; ///< let off every day, before its refill
 };
 
 /// Day by day from the filter's own day, the first entry as it stands now; each after its refill.

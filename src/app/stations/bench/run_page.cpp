@@ -44,8 +44,8 @@ constexpr int headingSize = 26, largeHeadingSize = 44, logLines = 3;
 } // namespace
 
 void RunPage::beginWeights(const FormulaEditor& editor, const std::string& vessel, core::Volume holds,
-                           const std::vector<core::Mass>& grams) {
-  told(m_run.beginWeights(editor, vessel, holds, grams));
+                           const std::vector<core::Mass>& grams, const book::ForTank& forTank) {
+  told(m_run.beginWeights(editor, vessel, holds, grams, forTank));
 }
 
 void RunPage::begin(const FormulaEditor& editor) {

@@ -39,7 +39,7 @@ public:
   const BenchEdits& run() const { return m_run; }
   void begin(const FormulaEditor& editor);
   void beginWeights(const FormulaEditor& editor, const std::string& vessel, core::Volume holds,
-                    const std::vector<core::Mass>& grams);
+                    const std::vector<core::Mass>& grams, const book::ForTank& forTank);
   void beginBags(const FormulaEditor& editor, std::size_t count);
   void beginPractice(const FormulaEditor& editor, std::uint64_t seed);
   void goOn(const book::Ref& ref);

@@ -101,6 +101,13 @@ void RunPage::connectParts() {
   connect(m_meanwhile, &QPushButton::clicked, this, &RunPage::meanwhile);
   connect(m_check, &QPushButton::clicked, this, &RunPage::checkAsked);
   connect(m_result, &RunResultView::labelsAsked, this, &RunPage::labelsAsked);
+  connect(m_result, &RunResultView::tankLogAsked, this, [this] {
+    const auto trouble = m_run.logIntoTank();
+    emit message(
+        trouble ? problemWords(*trouble)
+                : tr("In the log of %1, as it was weighed. Ctrl+Z takes it back.").arg(m_run.tankName()));
+    refresh();
+  });
   m_choices->onChosen = [this](const core::RunDeed& deed) { tell(deed); };
   m_order->onChosen = [this] { refresh(); };
   m_practice->onTruth = [this](const core::TrueDeed& deed) {

@@ -112,7 +112,8 @@ QString fillLine(const BenchEdits& run, const UnitsShown& units, const core::Fil
 RunResultView::RunResultView(const BenchEdits& run, const UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_run(run), m_units(units), m_verdict(new WrappedLabel), m_first(new WrappedLabel),
       m_weights(new WrappedLabel), m_picture(new DeviationPicture),
-      m_labels(gloveButton(tr("Labels of the bags as PDF…"), "runBagLabels")) {
+      m_labels(gloveButton(tr("Labels of the bags as PDF…"), "runBagLabels")),
+      m_tankLog(gloveButton(QString(), "runTankLog")) {
   m_verdict->setObjectName("runVerdict");
   m_verdict->setFont(faceOf(verdictSize, true));
   m_first->setObjectName("runCheckFirst");
@@ -121,15 +122,25 @@ RunResultView::RunResultView(const BenchEdits& run, const UnitsShown& units, QWi
   m_picture->setObjectName("runElements");
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
-  for (QWidget* part : std::initializer_list<QWidget*>{m_verdict, m_first, m_labels, m_picture, m_weights})
+  for (QWidget* part :
+       std::initializer_list<QWidget*>{m_verdict, m_first, m_tankLog, m_labels, m_picture, m_weights})
     column->addWidget(part);
   connect(m_labels, &QPushButton::clicked, this, [this] { emit labelsAsked(bagLabels(m_run, m_units)); });
+  connect(m_tankLog, &QPushButton::clicked, this, &RunResultView::tankLogAsked);
 }
 
 void RunResultView::refresh() {
   const bool bags = m_run.sort() == RunSort::Bags;
   m_picture->setVisible(!bags);
   m_labels->setVisible(bags);
+  const auto tank = m_run.tankName();
+  m_tankLog->setVisible(bags && !tank.isEmpty());
+  if (m_tankLog->isVisibleTo(this)) {
+    const bool logged = m_run.isInTankLog();
+    m_tankLog->setEnabled(!logged);
+    m_tankLog->setText(logged ? tr("✓ It stands in the log of %1").arg(tank)
+                              : tr("Tipped into %1: log it as weighed").arg(tank));
+  }
   bags ? showBags() : showBatch();
   m_first->setVisible(!m_first->text().isEmpty());
 }

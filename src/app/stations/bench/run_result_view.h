@@ -24,6 +24,8 @@ public:
 
 signals:
   void labelsAsked(const QStringList& labels);
+  /// What was weighed for a vessel that is kept has gone into it.
+  void tankLogAsked();
 
 private:
   void showBatch();
@@ -33,7 +35,7 @@ private:
   const UnitsShown& m_units;
   QLabel *m_verdict, *m_first, *m_weights;
   DeviationPicture* m_picture;
-  QPushButton* m_labels;
+  QPushButton *m_labels, *m_tankLog;
 };
 
 } // namespace butte::app

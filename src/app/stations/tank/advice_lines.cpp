@@ -49,7 +49,7 @@ std::vector<TankLine> linesOf(const core::Advice& a, const TankStory& story, con
     weigh();
     break;
   case AdviceKind::Bleed:
-    line.did = TankDid::Drained;
+    line.did = TankDid::Bleeds;
     line.volume = litres(core::Volume::fromLitres(a.bleedLPerDay));
     out.push_back(line);
     break;

@@ -27,13 +27,19 @@ namespace {
 QString waterOf(const std::string& formulaUid) {
   return "water/" + qtext(formulaUid);
 }
+/// A batch, in that list.
+QString batchOf(const std::string& batchUid) {
+  return "batch/" + qtext(batchUid);
+}
+constexpr int mostBatchesListed = 8;
+constexpr double mostPlants = 1e8, mostOnStick = 1e6;
 constexpr double mostVesselLitres = 1e9, mostVesselGround = 1e8, mostVesselCm = 1e5;
 } // namespace
 
 FactsPanel::FactsPanel(TankEdits& edits, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_edits(edits), m_units(units), m_formula(new FillingCombo), m_crop(new QComboBox),
       m_climate(new QComboBox), m_shape(new QComboBox), m_waste(new QCheckBox(tr("drains to waste"))),
-      m_rain(new QCheckBox(tr("open to rain"))) {
+      m_rain(new QCheckBox(tr("open to rain"))), m_southern(new QCheckBox(tr("south of the equator"))) {
   auto* grid = new QGridLayout(this);
   grid->setContentsMargins(0, 0, 0, 0);
   grid->setVerticalSpacing(5);
@@ -41,12 +47,17 @@ FactsPanel::FactsPanel(TankEdits& edits, UnitsShown& units, QWidget* parent)
   addAmount(grid, 1, tr("Low mark"), "vesselLowMark", "low", AmountField::Of::Volume);
   addAmount(grid, 2, tr("Drunk in a day"), "vesselDrunk", "drunk_per_day", AmountField::Of::Volume);
   addAmount(grid, 3, tr("Area of plants"), "vesselGround", "ground", AmountField::Of::Area);
+  static_cast<FlowRow*>(grid->itemAtPosition(3, 1)->layout())
+      ->addTogether({new PlainLabel(tr("or their number")),
+                     digitsField(tr("how many plants there are"), "vesselPlants", "plants",
+                                 &book::VesselFacts::plants, 0, mostPlants)});
   addAmount(grid, 4, tr("Usually warm"), "vesselWarm", "usual_temperature", AmountField::Of::Temperature);
   addChoices(grid, 5);
   addMeasures(grid, 10);
-  addRule(grid, 12);
+  addStick(grid, 12);
+  addRule(grid, 13);
   grid->setColumnStretch(1, 1);
-  grid->setRowStretch(15, 1);
+  grid->setRowStretch(16, 1);
   connect(&units, &UnitsShown::changed, this, &FactsPanel::showFacts);
 }
 
@@ -87,10 +98,14 @@ void FactsPanel::addChoices(QGridLayout* grid, int row) {
       m_formula->addItem(qtext(head.name), qtext(head.ref.uid));
       m_formula->addItem(tr("only the water of %1").arg(qtext(head.name)), waterOf(head.ref.uid));
     }
+    for (const auto& batch : m_edits.lastBatches(mostBatchesListed))
+      m_formula->addItem(batchName(batch.formulaName, batch.at), batchOf(batch.uid));
     m_formula->setCurrentIndex(std::max(0, m_formula->findData(filledWith())));
   };
   connect(m_formula, &QComboBox::activated, this, [this] {
     auto uid = m_formula->currentData().toString();
+    if (uid.startsWith(batchOf({})))
+      return heard(m_edits.fillWithBatch(m_uid, uid.mid(batchOf({}).size()).toStdString()));
     const bool water = uid.startsWith(waterOf({}));
     if (water) uid.remove(0, waterOf({}).size());
     heard(m_edits.setFilling(m_uid, uid.toStdString(), water));
@@ -115,6 +130,10 @@ void FactsPanel::addChoices(QGridLayout* grid, int row) {
           [this] { heard(m_edits.setText(m_uid, "climate", m_climate->currentData().toString())); });
   m_waste->setObjectName("vesselWaste");
   m_rain->setObjectName("vesselRain");
+  m_southern->setObjectName("vesselSouthern");
+  m_southern->setToolTip(tr("Its summer begins in December: what a crop drinks goes by the season."));
+  connect(m_southern, &QCheckBox::clicked, this,
+          [this](bool on) { heard(m_edits.setFlag(m_uid, "southern", on)); });
   connect(m_waste, &QCheckBox::clicked, this,
           [this](bool on) { heard(m_edits.setFlag(m_uid, "drains_to_waste", on)); });
   connect(m_rain, &QCheckBox::clicked, this,
@@ -128,6 +147,7 @@ void FactsPanel::addChoices(QGridLayout* grid, int row) {
   auto* boxes = new FlowRow;
   boxes->addWidget(m_waste);
   boxes->addWidget(m_rain);
+  boxes->addWidget(m_southern);
   grid->addLayout(boxes, row + 4, 1);
 }
 
@@ -161,20 +181,41 @@ void FactsPanel::addMeasures(QGridLayout* grid, int row) {
   grid->addLayout(fields, row + 1, 1);
 }
 
+/// A figure without a unit; kept as it was typed.
+NumberField* FactsPanel::digitsField(const QString& name, const QString& object, const char* key,
+                                     std::string book::VesselFacts::*of, double least, double most) {
+  auto* field = new NumberField({.name = name, .unit = {}, .least = least, .most = most, .mayBeEmpty = true});
+  field->setObjectName(object);
+  field->setFixedWidth(56);
+  field->onMessage = [this](const QString& said) { emit message(said); };
+  field->onTyped = [this, key = std::string(key)](const QString& typed) {
+    heard(m_edits.setText(m_uid, key, typed));
+  };
+  m_digits.push_back({field, of});
+  return field;
+}
+
+/// A float stick by what it shows at either mark; evenly between.
+void FactsPanel::addStick(QGridLayout* grid, int row) {
+  using book::VesselFacts;
+  auto* both = new FlowRow;
+  both->addTogether({new PlainLabel(tr("at the full mark")),
+                     digitsField(tr("what the float stick shows at the full mark"), "vesselStickFull",
+                                 "stick_full", &VesselFacts::stickFull, -mostOnStick, mostOnStick)});
+  both->addTogether({new PlainLabel(tr("at the low mark")),
+                     digitsField(tr("what the float stick shows at the low mark, or empty"), "vesselStickLow",
+                                 "stick_low", &VesselFacts::stickLow, -mostOnStick, mostOnStick)});
+  grid->addWidget(new PlainLabel(tr("Float stick")), row, 0);
+  grid->addLayout(both, row, 1);
+}
+
 /// The growers' rule, its figures for the hand to change.
 void FactsPanel::addRule(QGridLayout* grid, int row) {
   const core::GrowersRule usual;
   const auto digits = [&](const QString& name, const QString& object, const char* key,
                           std::string book::VesselFacts::*of, double most, double usually) {
-    auto* field = new NumberField({.name = name, .unit = {}, .least = 0, .most = most, .mayBeEmpty = true});
-    field->setObjectName(object);
-    field->setFixedWidth(56);
+    auto* field = digitsField(name, object, key, of, 0, most);
     field->setPlaceholderText(localFigure(usually));
-    field->onMessage = [this](const QString& said) { emit message(said); };
-    field->onTyped = [this, key = std::string(key)](const QString& typed) {
-      heard(m_edits.setText(m_uid, key, typed));
-    };
-    m_digits.push_back({field, of});
     return field;
   };
   addAmount(grid, row, tr("Rule, EC over"), "ruleHighEc", "rule_high_ec", AmountField::Of::Conductivity);
@@ -207,6 +248,7 @@ void FactsPanel::addRule(QGridLayout* grid, int row) {
 
 /// What the list of fillings holds for it.
 QString FactsPanel::filledWith() const {
+  if (!m_facts.batchUid.empty()) return batchOf(m_facts.batchUid);
   return m_facts.filledWithWater ? waterOf(m_facts.formulaUid) : qtext(m_facts.formulaUid);
 }
 
@@ -242,11 +284,19 @@ void FactsPanel::show(const std::string& uid, const book::VesselFacts& facts) {
   showFacts();
 }
 
+QString FactsPanel::batchName(const std::string& formula, book::Moment at) {
+  return tr("%1, batch of %2").arg(qtext(formula), dayText(at));
+}
+
 void FactsPanel::showFormula() {
   const auto formula = m_edits.formula(m_facts.formulaUid, 0);
   m_formula->clear();
   const auto name = formula ? qtext(formula->name) : tr("—");
-  m_formula->addItem(m_facts.filledWithWater ? tr("only the water of %1").arg(name) : name, filledWith());
+  const auto batch = m_edits.batch(m_facts.batchUid);
+  m_formula->addItem(batch                     ? batchName(batch->formulaName, batch->at)
+                     : m_facts.filledWithWater ? tr("only the water of %1").arg(name)
+                                               : name,
+                     filledWith());
 }
 
 void FactsPanel::showFacts() {
@@ -268,6 +318,7 @@ void FactsPanel::showFacts() {
   m_climate->setCurrentIndex(m_facts.climate == "warm" ? 1 : 0);
   m_waste->setChecked(m_facts.drainsToWaste);
   m_rain->setChecked(m_facts.openToRain);
+  m_southern->setChecked(m_facts.southern);
   const auto& measures = m_facts.measures;
   m_shape->setCurrentIndex(
       measures ? std::max(0, m_shape->findData(qtext(std::string(core::vesselShapeKey(measures->shape)))))

@@ -39,7 +39,11 @@ private:
                  AmountField::Of of);
   void addChoices(QGridLayout* grid, int row);
   void addMeasures(QGridLayout* grid, int row);
+  void addStick(QGridLayout* grid, int row);
   void addRule(QGridLayout* grid, int row);
+  NumberField* digitsField(const QString& name, const QString& object, const char* key,
+                           std::string book::VesselFacts::*of, double least, double most);
+  static QString batchName(const std::string& formula, book::Moment at);
   QString filledWith() const;
   std::string unitOf(AmountField::Of of) const;
   QString unitNameOf(AmountField::Of of) const;
@@ -55,7 +59,7 @@ private:
   std::vector<AmountField> m_amounts;
   FillingCombo* m_formula;
   QComboBox *m_crop, *m_climate, *m_shape;
-  QCheckBox *m_waste, *m_rain;
+  QCheckBox *m_waste, *m_rain, *m_southern;
   struct DigitsField {
     NumberField* field;
     std::string book::VesselFacts::*digits;

@@ -6,12 +6,12 @@
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "stations/tank/level_typed.h"
 #include "wording/record_words.h"
 #include "wording/tr.h"
 
 #include <QComboBox>
 #include <QPushButton>
-#include <QRegularExpression>
 #include <QVBoxLayout>
 #include <algorithm>
 #include <array>
@@ -44,6 +44,8 @@ constexpr std::array tellings{
     Telling{QT_TRANSLATE_NOOP("butte", "drained"), TankDid::Drained, book::TankLiquid::Feed, Asks::Volume},
     Telling{QT_TRANSLATE_NOOP("butte", "rain fell in"), TankDid::Rained, book::TankLiquid::Feed,
             Asks::Volume},
+    Telling{QT_TRANSLATE_NOOP("butte", "let off every day from now"), TankDid::Bleeds, book::TankLiquid::Feed,
+            Asks::Volume},
     Telling{QT_TRANSLATE_NOOP("butte", "emptied"), TankDid::Emptied, book::TankLiquid::Feed, Asks::Nothing},
     Telling{QT_TRANSLATE_NOOP("butte", "cups of feed given, left"), TankDid::Cups, book::TankLiquid::Feed,
             Asks::Cups},
@@ -64,12 +66,6 @@ const Telling& tellingAt(int index) {
   return tellings[static_cast<std::size_t>(std::clamp(index, 0, static_cast<int>(tellings.size()) - 1))];
 }
 
-/// The digits of "50 cm"; empty where it is no height.
-QString heightIn(const QString& text) {
-  static const QRegularExpression height(R"(^\s*([0-9]+(?:[.,][0-9]+)?)\s*cm\s*$)");
-  const auto found = height.match(text);
-  return found.hasMatch() ? found.captured(1).replace(',', '.') : QString();
-}
 } // namespace
 
 LogEntry::LogEntry(UnitsShown& units, QWidget* parent)
@@ -101,18 +97,19 @@ QWidget* LogEntry::makeReadRow() {
   m_ec = field(tr("EC read in the tank"), "tankEc", 0, mostEc);
   m_ph = field(tr("pH read in the tank"), "tankPh", 0, 14);
   m_level = field(tr("how much stands in the tank"), "tankLevel", 0, mostLitres);
+  m_level->setToolTip(levelHint());
   m_temperature = field(tr("temperature in the tank"), "tankTemperature", -50, 140);
+  m_air = field(tr("temperature of the air"), "tankAir", -60, 140);
   m_ec->asked = [this] { return AskedUnit{m_units.conductivityUnit().toStdString(), {}}; };
   m_level->asked = [this] { return AskedUnit{m_units.measures().volumeUnit(), {}}; };
-  m_temperature->asked = [this] { return AskedUnit{m_units.measures().temperatureUnit(), {}}; };
-  // A height is no volume: the vessel's measures make one of it.
+  for (auto* one : {m_temperature, m_air})
+    one->asked = [this] { return AskedUnit{m_units.measures().temperatureUnit(), {}}; };
+  // A height, a mark and a stick are no volume: the vessel makes one of it.
   m_level->orElse = [this](const QString& text) {
-    const auto height = heightIn(text);
-    if (height.isEmpty()) return QString();
-    const auto volume = m_facts.volumeAt(height.toDouble());
+    const auto volume = levelTyped(text, m_facts);
     return volume ? QString::number(m_units.volumeIn(*volume), 'g', 8) : QString();
   };
-  for (auto* one : {m_ec, m_ph, m_level, m_temperature})
+  for (auto* one : {m_ec, m_ph, m_level, m_temperature, m_air})
     connect(one, &QLineEdit::returnPressed, this, &LogEntry::keepReadings);
   m_keepRead->setObjectName("tankKeepReadings");
   connect(m_keepRead, &QPushButton::clicked, this, &LogEntry::keepReadings);
@@ -127,7 +124,8 @@ QWidget* LogEntry::makeReadRow() {
   m_phBy->addItem(tr("strip"), QString("ph_strip"));
   row->addTogether({new PlainLabel(tr("pH")), m_ph, m_phBy});
   row->addTogether({new PlainLabel(tr("level")), m_level, m_levelUnit});
-  row->addTogether({m_temperature, m_temperatureUnit});
+  row->addTogether(
+      {new PlainLabel(tr("water")), m_temperature, new PlainLabel(tr("air")), m_air, m_temperatureUnit});
   row->addWidget(m_keepRead);
   return box;
 }
@@ -197,7 +195,7 @@ void LogEntry::focusFirst() {
 }
 
 bool LogEntry::anyWrong() const {
-  for (const auto* one : {m_ec, m_ph, m_level, m_temperature})
+  for (const auto* one : {m_ec, m_ph, m_level, m_temperature, m_air})
     if (one->isWrong()) return true;
   return false;
 }
@@ -213,13 +211,15 @@ void LogEntry::keepReadings() {
   typed.ph = take(m_ph, {});
   typed.phBy = m_phBy->currentData().toString().toStdString();
   typed.level = take(m_level, m_units.measures().volumeUnit());
-  if (const auto height = heightIn(m_level->text()); !height.isEmpty())
-    typed.levelAs = height.toStdString() + " cm";
+  if (levelTyped(m_level->text(), m_facts)) typed.levelAs = m_level->text().simplified().toStdString();
   typed.temperature = take(m_temperature, m_units.measures().temperatureUnit());
-  if (typed.ec.isEmpty() && typed.ph.isEmpty() && typed.level.isEmpty() && typed.temperature.isEmpty())
+  if (const auto air = take(m_air, m_units.measures().temperatureUnit()); !air.isEmpty())
+    typed.others.emplace_back("air", air);
+  if (typed.ec.isEmpty() && typed.ph.isEmpty() && typed.level.isEmpty() && typed.temperature.isEmpty() &&
+      typed.others.empty())
     return emit message(tr("Type what the meters read: EC, pH, level or temperature."));
   if (!onRead(typed)) return;
-  for (auto* one : {m_ec, m_ph, m_level, m_temperature})
+  for (auto* one : {m_ec, m_ph, m_level, m_temperature, m_air})
     one->show({});
   m_ec->setFocus();
 }

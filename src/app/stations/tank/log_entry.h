@@ -41,7 +41,7 @@ private:
   void keepDone();
   bool anyWrong() const;
   UnitsShown& m_units;
-  NumberField *m_ec, *m_ph, *m_level, *m_temperature, *m_amount, *m_second;
+  NumberField *m_ec, *m_ph, *m_level, *m_temperature, *m_air, *m_amount, *m_second;
   QLabel *m_ecUnit, *m_levelUnit, *m_temperatureUnit, *m_amountUnit, *m_secondName;
   QComboBox *m_did, *m_phBy;
   QLineEdit* m_text;

@@ -10,6 +10,7 @@
 #include "paint/wrapped_label.h"
 #include "report/report_text.h"
 #include "services/units_shown.h"
+#include "stations/tank/irrigation_row.h"
 #include "stations/tank/tank_words.h"
 #include "tank/root_zone.h"
 #include "water/examine.h"
@@ -34,6 +35,11 @@ constexpr qsizetype mostReportLetters = 100000;
 /// Of what is given 20 to 30 % drains, and a root zone stands some third stronger than its feed (common
 /// practice).
 constexpr double usualShare = 30, usualStrength = 130;
+
+/// A growing medium's own charge, in the list of what was analysed.
+QString mediumKey() {
+  return "medium";
+}
 
 /// What a report says, by element.
 std::vector<book::AnalysedFigure> figuresIn(const QString& text) {
@@ -76,17 +82,20 @@ QString standingText(core::DrainClass standing) {
 
 } // namespace
 
-RootPanel::RootPanel(UnitsShown& units, QWidget* parent)
-    : QWidget(parent), m_units(units), m_text(new QPlainTextEdit), m_of(new QComboBox),
-      m_school(new QComboBox), m_where(new QComboBox), m_read(new WrappedLabel), m_steered(new WrappedLabel),
-      m_sideBySide(new WrappedLabel), m_keep(new QPushButton(tr("Log the analysis"))),
+RootPanel::RootPanel(TankEdits& edits, UnitsShown& units, QWidget* parent)
+    : QWidget(parent), m_edits(edits), m_units(units), m_irrigation(new IrrigationRow(edits, units)),
+      m_text(new QPlainTextEdit), m_of(new QComboBox), m_school(new QComboBox), m_where(new QComboBox),
+      m_read(new WrappedLabel), m_steered(new WrappedLabel), m_sideBySide(new WrappedLabel),
+      m_keep(new QPushButton(tr("Log the analysis"))),
       m_target(new QPushButton(tr("Adjusted feed as target"))), m_litres(new PlainLabel),
-      m_ecUnit(new PlainLabel) {
+      m_ecUnit(new PlainLabel), m_mediumUnit(new PlainLabel) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(6);
   column->addWidget(makePaste());
   column->addWidget(makeDrained());
+  column->addWidget(m_irrigation);
+  connect(m_irrigation, &IrrigationRow::message, this, &RootPanel::message);
   column->addWidget(makeSteer());
   column->addStretch();
 }
@@ -103,10 +112,21 @@ QWidget* RootPanel::makePaste() {
   m_of->addItem(tr("of the drain"), QString("drain"));
   m_of->addItem(tr("of the root zone"), QString("root_zone"));
   m_of->addItem(tr("of the drip"), QString("drip"));
+  m_of->addItem(tr("brought by the medium, a litre of it"), mediumKey());
+  m_medium = new NumberField(
+      {.name = tr("how much medium there is"), .unit = {}, .least = 0, .most = 1e9, .mayBeEmpty = true});
+  m_medium->setObjectName("analysisMedium");
+  m_medium->setFixedWidth(62);
+  m_medium->asked = [this] { return AskedUnit{m_units.measures().volumeUnit(), {}}; };
+  m_medium->onMessage = [this](const QString& said) { emit message(said); };
   m_read->setObjectName("analysisRead");
   m_read->setFont(faceOf(12));
   m_keep->setObjectName("analysisKeep");
   connect(m_text, &QPlainTextEdit::textChanged, this, &RootPanel::pasted);
+  const auto showMedium = [this] {
+    m_medium->parentWidget()->setVisible(m_of->currentData().toString() == mediumKey());
+  };
+  connect(m_of, &QComboBox::currentIndexChanged, this, showMedium);
   connect(m_of, &QComboBox::activated, this, &RootPanel::steer);
   connect(m_keep, &QPushButton::clicked, this, &RootPanel::keep);
   auto* box = new QWidget;
@@ -116,8 +136,10 @@ QWidget* RootPanel::makePaste() {
   inside->addWidget(m_read);
   auto* row = new FlowRow;
   row->addWidget(m_of);
+  row->addTogether({m_medium, m_mediumUnit});
   row->addWidget(m_keep);
   inside->addLayout(row);
+  showMedium();
   return box;
 }
 
@@ -170,17 +192,21 @@ QWidget* RootPanel::makeSteer() {
   m_school->setToolTip(
       tr("Steps: 12 or 25 % up or down by the class that an element falls into. Balance: the feed from "
          "which the drain will stand at its target. Both are common; docs/tank.md has their rules."));
-  const auto percent = [&](const QString& name, const QString& object, double most, double usual) {
+  const auto percent = [&](const QString& name, const QString& object, const char* key, double most,
+                           double usual) {
     auto* made = new NumberField({.name = name, .unit = "%", .least = 0, .most = most, .mayBeEmpty = true});
     made->setObjectName(object);
     made->setFixedWidth(56);
     made->setPlaceholderText(localNumber(usual, 0));
     made->onMessage = [this](const QString& said) { emit message(said); };
-    made->onTyped = [this](const QString&) { steer(); };
+    made->onTyped = [this, key = std::string(key)](const QString& digits) {
+      heard(m_edits.setText(m_uid, key, digits));
+    };
     return made;
   };
-  m_share = percent(tr("share that drains"), "steerShare", 100, usualShare);
-  m_strength = percent(tr("root zone over the feed's target"), "steerStrength", 1000, usualStrength);
+  m_share = percent(tr("share that drains"), "steerShare", "drain_percent", 100, usualShare);
+  m_strength =
+      percent(tr("root zone over the feed's target"), "steerStrength", "root_percent", 1000, usualStrength);
   m_target->setObjectName("steerTarget");
   m_steered->setObjectName("steered");
   m_steered->setFont(faceOf(12));
@@ -218,9 +244,19 @@ void RootPanel::keep() {
   book::TankLine line;
   line.did = book::TankDid::Analysed;
   line.figures = m_figures;
-  line.about = m_of->currentData().toString().toStdString();
+  const auto of = m_of->currentData().toString();
+  if (of == mediumKey()) {
+    if (m_medium->isWrong()) return;
+    if (m_medium->digits().isEmpty())
+      return emit message(tr("How much medium is there? Type its volume beside the analysis."));
+    line.did = book::TankDid::Medium;
+    line.volume = {m_medium->digits().toStdString(), m_units.measures().volumeUnit()};
+  } else {
+    line.about = of.toStdString();
+  }
   if (m_figures.empty() || !onTold(line)) return;
   m_text->clear();
+  m_medium->show({});
 }
 
 void RootPanel::keepDrained() {
@@ -243,9 +279,22 @@ void RootPanel::keepDrained() {
     one->show({});
 }
 
-void RootPanel::show(const TankGiven& given, const TankStory& story,
+void RootPanel::heard(const book::Trouble& trouble) {
+  if (trouble) emit message(problemWords(*trouble));
+}
+
+/// Of what is given.
+double RootPanel::drainShare() const {
+  return core::parseDecimal(m_known.facts.irrigation.drainPercent).value_or(usualShare) / 100;
+}
+
+void RootPanel::show(const std::string& uid, const TankGiven& given, const TankStory& story,
                      const std::map<std::string, book::Reading>& lastReadings) {
+  m_uid = uid;
   m_known = given;
+  m_share->show(qtext(given.facts.irrigation.drainPercent));
+  m_strength->show(qtext(given.facts.irrigation.rootPercent));
+  m_mediumUnit->setText(m_units.volumeUnitName());
   m_story = story;
   m_last = lastReadings;
   m_litres->setText(m_units.volumeUnitName());
@@ -280,7 +329,7 @@ void RootPanel::showSideBySide() {
   if (const auto share = core::leachingFractionByStrength(value("ec"), value("ec_drain"));
       share && value("ec_drain") > 0)
     side << tr("%1 % by EC").arg(localNumber(percent * *share, 0));
-  const double wished = core::parseDecimal(m_share->digits().toStdString()).value_or(usualShare);
+  const double wished = percent * drainShare();
   if (given > drained && wished < percent) {
     const auto next = core::Volume::fromLitres((given - drained) / (1 - wished / percent));
     side << tr("for %1 % give %2 where %3 was given")
@@ -288,6 +337,9 @@ void RootPanel::showSideBySide() {
                      m_units.text(core::Volume::fromLitres(given)));
   }
   m_sideBySide->setText(side.join(" · "));
+  // What was measured goes before what is reckoned.
+  m_irrigation->show(m_uid, m_known.facts, given > drained ? given - drained : m_story.drunkLPerDay,
+                     drainShare());
 }
 
 /// What is pasted for drain or root zone counts; else the newest that is in the log.
@@ -322,13 +374,12 @@ void RootPanel::steer() {
   request.feedMgPerL = m_story.request.plan.refill.milligramsPerLitre;
   request.drainMgPerL = *drain;
   request.school = m_school->currentIndex() == 1 ? core::SteerSchool::Balance : core::SteerSchool::Classes;
-  const auto typed = [](const NumberField* field, double usual) {
-    return core::parseDecimal(field->digits().toStdString()).value_or(usual) / 100;
-  };
-  request.leachingFraction = typed(m_share, usualShare);
+  request.leachingFraction = drainShare();
+  const double strength =
+      core::parseDecimal(m_known.facts.irrigation.rootPercent).value_or(usualStrength) / 100;
   for (const auto& row : m_story.request.rows) {
     if (std::find(named.begin(), named.end(), row.nutrient) == named.end()) continue;
-    request.targetMgPerL.add(row.nutrient, row.milligramsPerLitre * typed(m_strength, usualStrength));
+    request.targetMgPerL.add(row.nutrient, row.milligramsPerLitre * strength);
     request.withTarget.push_back(row.nutrient);
   }
   const auto found = core::steered(request);

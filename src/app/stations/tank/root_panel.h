@@ -16,6 +16,7 @@ class QPushButton;
 
 namespace butte::app {
 
+class IrrigationRow;
 class NumberField;
 class UnitsShown;
 class WrappedLabel;
@@ -26,8 +27,8 @@ class RootPanel : public QWidget {
   Q_OBJECT
 
 public:
-  explicit RootPanel(UnitsShown& units, QWidget* parent = nullptr);
-  void show(const TankGiven& given, const TankStory& story,
+  RootPanel(TankEdits& edits, UnitsShown& units, QWidget* parent = nullptr);
+  void show(const std::string& uid, const TankGiven& given, const TankStory& story,
             const std::map<std::string, book::Reading>& lastReadings);
 
   /// True once it is kept. The line's vessel is for them.
@@ -46,15 +47,20 @@ private:
   void keep();
   void keepDrained();
   void showSideBySide();
+  double drainShare() const;
+  void heard(const book::Trouble& trouble);
   void steer();
   std::optional<core::NutrientAmounts> drainFigures(std::vector<core::Nutrient>& named) const;
+  TankEdits& m_edits;
   UnitsShown& m_units;
+  std::string m_uid;
+  IrrigationRow* m_irrigation;
   QPlainTextEdit* m_text;
   QComboBox *m_of, *m_school, *m_where;
   WrappedLabel *m_read, *m_steered, *m_sideBySide;
   QPushButton *m_keep, *m_target;
-  NumberField *m_share, *m_strength, *m_given, *m_drained, *m_ec, *m_ph;
-  QLabel *m_litres, *m_ecUnit;
+  NumberField *m_share, *m_strength, *m_given, *m_drained, *m_ec, *m_ph, *m_medium;
+  QLabel *m_litres, *m_ecUnit, *m_mediumUnit;
   TankGiven m_known;
   TankStory m_story;
   std::map<std::string, book::Reading> m_last;

@@ -60,7 +60,7 @@ TankPage::TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, StreamDe
       m_new(new QPushButton(tr("New tank…"))), m_loggers(new QPushButton(tr("Loggers…"))),
       m_picture(new TankPicture(units)), m_elements(new ElementBands), m_advice(new AdviceMatrix(units)),
       m_entry(new LogEntry(units)), m_list(new LogList), m_facts(new FactsPanel(m_edits, units)),
-      m_root(new RootPanel(units)), m_warmth(new WarmthPanel(units)), m_side(new QStackedWidget),
+      m_root(new RootPanel(m_edits, units)), m_warmth(new WarmthPanel(units)), m_side(new QStackedWidget),
       m_ahead(new WrappedLabel), m_doing(new WrappedLabel), m_do(new QPushButton(tr("Done: log it"))),
       m_weigh(new QPushButton(tr("Weigh at the Bench"))), m_fills(new QPushButton), m_over(new FillingCombo),
       m_seen(new WhileSeen(this, [this] { refresh(); })) {
@@ -192,7 +192,9 @@ QWidget* TankPage::makeBelow() {
   m_weigh->hide();
   connect(m_weigh, &QPushButton::clicked, this, [this] {
     const int advice = m_advice->chosen();
-    if (advice >= 0) emit benchAsked(m_story.advice[static_cast<std::size_t>(advice)].grams);
+    if (advice < 0) return;
+    const auto& chosen = m_story.advice[static_cast<std::size_t>(advice)];
+    emit benchAsked(chosen.grams, chosen.pour);
   });
   auto* presses = new QVBoxLayout;
   presses->addWidget(m_do);
@@ -305,7 +307,7 @@ void TankPage::take(TankTold told) {
   m_list->show(m_log, m_given);
   m_warmth->show(m_given);
   m_root->setEnabled(true);
-  m_root->show(m_given, m_story, m_edits.lastReadings(m_vessel));
+  m_root->show(m_vessel, m_given, m_story, m_edits.lastReadings(m_vessel));
   if (m_story.none != NoStory::None) {
     m_picture->showNothing(noStoryWords(m_story.none));
     m_elements->clear();
@@ -366,7 +368,7 @@ void TankPage::doAdvice(int index) {
   auto lines = linesOf(advice, m_story, m_given.facts);
   for (auto& line : lines) {
     line.vesselUid = m_vessel;
-    line.formulaUid = m_given.facts.formulaUid;
+    m_edits.nameFilling(line, m_given.facts);
   }
   if (heard(m_edits.tellAll(lines),
             tr("In the log: %1. Ctrl+Z takes it back.").arg(adviceTitle(advice.kind))))
@@ -399,7 +401,7 @@ bool TankPage::keepReadings(const TypedReadings& typed) {
 
 bool TankPage::keepLine(TankLine line) {
   line.vesselUid = m_vessel;
-  line.formulaUid = m_given.facts.formulaUid;
+  m_edits.nameFilling(line, m_given.facts);
   return heard(m_edits.tell(line), tr("In the log; Ctrl+Z takes it back."));
 }
 

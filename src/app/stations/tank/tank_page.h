@@ -58,8 +58,8 @@ public:
 signals:
   void message(const QString& words);
   void loggersAsked();
-  /// Salts of the vessel's formula (parallel to its shelf) are to be weighed for it.
-  void benchAsked(const std::vector<butte::core::Mass>& grams);
+  /// Salts of the vessel's formula (parallel to its shelf) are to be weighed for it, and go in with water.
+  void benchAsked(const std::vector<butte::core::Mass>& grams, butte::core::Volume water);
   /// A feed as plants take it becomes the target of the formula in hand.
   void targetAsked(const butte::core::FeedContent& feed);
 

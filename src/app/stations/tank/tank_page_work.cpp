@@ -39,6 +39,10 @@ void TankPage::work() {
           m_edits.formula(line.formulaUid, line.formulaVersion);
   }
   given.formulas[{given.facts.formulaUid, 0}] = m_edits.formula(given.facts.formulaUid, 0);
+  given.batches = m_edits.batchesOf(m_log);
+  for (const auto& [uid, batch] : given.batches)
+    given.formulas[{batch.formulaUid, batch.formulaVersion}] =
+        m_edits.formula(batch.formulaUid, batch.formulaVersion);
   given.now = book::Moment::now();
   m_given.facts = given.facts;
   const auto read = [given = std::move(given), path = m_desk.book().place(), uid = m_vessel] {
@@ -86,7 +90,7 @@ void TankPage::logFills() {
   auto lines = fillsShown(m_story, m_given.facts);
   for (auto& line : lines) {
     line.vesselUid = m_vessel;
-    line.formulaUid = m_given.facts.formulaUid;
+    m_edits.nameFilling(line, m_given.facts);
   }
   const auto said = counted(lines.size(), tr("%1 fill"), tr("%1 fills"));
   heard(m_edits.tellAll(lines), tr("In the log: %1. Ctrl+Z takes it back.").arg(said));

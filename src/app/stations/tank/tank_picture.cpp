@@ -25,7 +25,9 @@ int shapeOfDeed(book::TankDid did) {
   case book::TankDid::Poured:
     return 2;
   case book::TankDid::Salts:
+  case book::TankDid::Medium:
     return 1;
+  case book::TankDid::Bleeds:
   case book::TankDid::Drained:
   case book::TankDid::Emptied:
     return 3;
@@ -123,11 +125,13 @@ void TankPicture::show(const TankGiven& given, const TankStory& story) {
     return core::Band{readingIn(quantity, band.value), readingIn(quantity, band.low),
                       readingIn(quantity, band.high)};
   };
-  addStrip(tr("EC%1").arg(readingUnitNote("ec")), "ec", given, story,
-           [&](const core::TankEstimate& at) {
-             return at.at25 ? std::optional(inUnit("ec", *at.at25)) : std::nullopt;
-           },
-           {});
+  addStrip(
+      tr("EC%1").arg(readingUnitNote("ec")), "ec", given, story,
+      [&](const core::TankEstimate& at) {
+        return at.at25 ? std::optional(inUnit("ec", *at.at25)) : std::nullopt;
+      },
+      std::pair(readingIn("ec", story.request.rule.lowEc.milliSiemensPerCm()),
+                readingIn("ec", story.request.rule.highEc.milliSiemensPerCm())));
   addStrip(
       tr("pH"), "ph", given, story, [](const core::TankEstimate& at) { return at.ph; },
       std::pair(story.request.lowPh, story.request.highPh));

@@ -22,57 +22,9 @@ using core::Nutrient;
 
 namespace {
 
-/// In the unit that the person measures in; what is of no volume as it was typed.
-QString volumeText(const exchange::Amount& amount, const UnitsShown* units = nullptr) {
-  if (amount.isEmpty()) return {};
-  const auto litres = core::convert(amount.value(), amount.unit, "L");
-  if (litres) {
-    const auto volume = core::Volume::fromLitres(*litres);
-    return units ? units->text(volume) : qtext(words::measures().text(volume));
-  }
-  return tr("%1 %2").arg(localFigure(amount.value()), qtext(words::unitName(amount.unit)));
-}
-
-QString liquidName(const book::TankLine& line, const TankGiven& given) {
-  const auto found = given.formulas.find({line.formulaUid, line.formulaVersion});
-  const auto* document = found != given.formulas.end() ? found->second.get() : nullptr;
-  if (line.liquid == book::TankLiquid::Water) return document ? qtext(document->waterName) : tr("water");
-  const auto name = document ? qtext(document->name) : tr("feed");
-  return line.strengthPercent.isEmpty()
-             ? name
-             : tr("%1 at %2 % of its strength")
-                   .arg(name, qtext(words::figureText(line.strengthPercent.digits)));
-}
-
-QString weighedText(const book::TankLine& line, const TankGiven& given) {
-  QStringList out;
-  const auto found = given.formulas.find({line.formulaUid, line.formulaVersion});
-  for (const auto& one : line.weighed) {
-    auto name = qtext(one.product);
-    if (found != given.formulas.end() && found->second)
-      for (const auto& product : found->second->allProducts)
-        if (product.id == one.product) name = qtext(product.name);
-    out << tr("%1 %2").arg(
-        tr("%1 %2").arg(qtext(words::figureText(one.amount.digits)), qtext(words::unitName(one.amount.unit))),
-        name);
-  }
-  return out.join(", ");
-}
-
 QString daysText(double days) {
   if (days < 1) return tr("less than a day");
   return counted(static_cast<int>(std::lround(days)), tr("%1 day"), tr("%1 days"));
-}
-
-QString aboutName(const std::string& about) {
-  if (about == "drain") return tr("drain");
-  if (about == "root_zone") return tr("root zone");
-  if (about == "drip") return tr("drip");
-  if (about == "roots") return tr("roots");
-  if (about == "leaves") return tr("leaves");
-  if (about == "harvest") return tr("harvest");
-  if (about == "photo") return tr("photo");
-  return qtext(about);
 }
 
 QString phAdviceText(core::PhAdvice advice) {
@@ -120,43 +72,6 @@ QString shortName(Nutrient nutrient) {
   if (nutrient == Nutrient::NNitrate) return tr("NO3-N");
   if (nutrient == Nutrient::NAmmonium) return tr("NH4-N");
   return qtext(std::string(core::elementSymbol(nutrient)));
-}
-
-QString lineWords(const book::TankLine& line, const TankGiven& given) {
-  using book::TankDid;
-  const auto did = qtext(words::tankDidName(std::string(code(line.did))));
-  switch (line.did) {
-  case TankDid::Filled:
-    return tr("filled to %1 with %2").arg(volumeText(line.volume), liquidName(line, given));
-  case TankDid::Poured:
-    return tr("poured in %1 of %2").arg(volumeText(line.volume), liquidName(line, given));
-  case TankDid::Salts:
-    return tr("weighed in: %1").arg(weighedText(line, given));
-  case TankDid::Cups:
-    return line.left.isEmpty()
-               ? tr("cups of feed: %1").arg(volumeText(line.volume))
-               : tr("cups of feed: %1, %2 of it left").arg(volumeText(line.volume), volumeText(line.left));
-  case TankDid::Drained:
-  case TankDid::Rained:
-    return tr("%1 %2").arg(did, volumeText(line.volume));
-  case TankDid::Calibrated:
-    return line.slopePercent.isEmpty() ? tr("%1 pen calibrated").arg(qtext(words::quantityName(line.about)))
-                                       : tr("%1 pen calibrated, slope %2 %")
-                                             .arg(qtext(words::quantityName(line.about)),
-                                                  qtext(words::figureText(line.slopePercent.digits)));
-  case TankDid::Planted:
-    return tr("planted: %1").arg(qtext(line.text.empty() ? line.about : line.text));
-  case TankDid::Noted:
-    return line.about.empty() ? qtext(line.text) : tr("%1: %2").arg(aboutName(line.about), qtext(line.text));
-  case TankDid::Analysed: {
-    const auto figures = counted(line.figures.size(), tr("a laboratory's analysis, %1 figure"),
-                                 tr("a laboratory's analysis, %1 figures"));
-    return line.about.empty() ? figures : tr("%1: %2").arg(aboutName(line.about), figures);
-  }
-  case TankDid::Emptied:
-    break;
-  }
-  return did;
 }
 
 QString adviceTitle(AdviceKind kind) {
@@ -320,6 +235,10 @@ QStringList doseWords(const TankStory& story, const TankGiven& given) {
     const auto did =
         tr("%1: %2 took the pH from %3 to %4")
             .arg(dayText({dose.at}), what, localNumber(dose.phBefore, 1), localNumber(dose.phAfter, 1));
+    if (!dose.otherWater.empty()) {
+      out << tr("%1, in another water: %2.").arg(did, qtext(dose.otherWater));
+      continue;
+    }
     out << (dose.expected ? tr("%1 (reckoned: %2).").arg(did, localNumber(*dose.expected, 1))
                           : tr("%1.").arg(did));
     if (!dose.expected) continue;
