@@ -174,7 +174,7 @@ void TankPicture::fetch() {
   if (onStretch) onStretch();
 }
 
-/// Each strip reaches over all that is in view: read, told and wanted.
+/// Each strip reaches over all that is in view, read and told, and over what is wanted where that is near.
 void TankPicture::fitAxes() {
   for (auto& strip : m_strips) {
     double least = HUGE_VAL, most = -HUGE_VAL;
@@ -192,8 +192,12 @@ void TankPicture::fitAxes() {
       for (const auto& [seconds, value] : laid->second)
         over(seconds, value, value);
     if (strip.wanted) {
-      least = std::min(least, strip.wanted->first);
-      most = std::max(most, strip.wanted->second);
+      // What was read keeps most of the strip: an edge that is far off stays out of view.
+      constexpr double half = 0.5;
+      const double reach = least < most ? half * (most - least) : HUGE_VAL;
+      const double lowest = least - reach, highest = most + reach;
+      least = std::min(least, std::max(lowest, strip.wanted->first));
+      most = std::max(most, std::min(highest, strip.wanted->second));
     }
     if (!(least < most)) least = least - 0.5, most = least + 1;
     if (!std::isfinite(least)) least = 0, most = 1;
