@@ -52,8 +52,7 @@ protected:
   TankGiven given;
 };
 
-// A glass of 80 % slope is cleaned or replaced: what it reads moves what is known much less (common
-// practice).
+// A glass of 80 % slope is cleaned or replaced: after its reading less is known (common practice).
 TEST_F(TankStoryTest, AGlassOfALowSlopeIsTrustedLess) {
   const double expected = tankStory(given).now()->ph->value;
   const auto after = [&](const char* slope) {
@@ -62,21 +61,24 @@ TEST_F(TankStoryTest, AGlassOfALowSlopeIsTrustedLess) {
     calibrated.about = "ph";
     calibrated.slopePercent = {slope, ""};
     told.lines.push_back(calibrated);
-    told.readings.push_back(reading(9.9, "ph", expected + 0.3));
-    return std::abs(tankStory(told).now()->ph->value - expected);
+    told.readings.push_back(reading(10, "ph", expected));
+    const auto ph = *tankStory(told).now()->ph;
+    return ph.high - ph.low;
   };
-  EXPECT_GT(after("99"), 0.02);
-  EXPECT_LT(after("80"), 0.8 * after("99"));
+  EXPECT_GT(after("80"), 1.3 * after("99"));
+  EXPECT_GT(after("90"), 1.05 * after("99"));
   EXPECT_NEAR(after("96"), after("99"), 1e-9) << "in full down to 95 %";
 }
 
 TEST_F(TankStoryTest, WhatIsLetOffEveryDayLeavesDayByDayUntilItEnds) {
-  given.facts.low = {"50", "L"};
+  given.facts.low = {"5", "L"};
   const auto litres = [&] { return tankStory(given).now()->litres.value; };
   const double without = litres();
   given.lines.push_back(line(2, TankDid::Bleeds, "10"));
   EXPECT_NEAR(without - litres(), 80, 2) << "eight days of ten litres";
-  const auto story = tankStory(given);
+  auto earlier = given;
+  earlier.now = {start + 5 * day};
+  const auto story = tankStory(earlier);
   EXPECT_NEAR(story.forecast[0].litres.value - story.forecast[1].litres.value, 25, 1.5)
       << "drunk and let off";
   given.lines.push_back(line(5, TankDid::Bleeds, "0"));

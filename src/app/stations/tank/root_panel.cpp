@@ -112,7 +112,7 @@ QWidget* RootPanel::makePaste() {
   m_of->addItem(tr("of the drain"), QString("drain"));
   m_of->addItem(tr("of the root zone"), QString("root_zone"));
   m_of->addItem(tr("of the drip"), QString("drip"));
-  m_of->addItem(tr("brought by the medium, a litre of it"), mediumKey());
+  m_of->addItem(tr("brought by the medium, mg/L of it"), mediumKey());
   m_medium = new NumberField(
       {.name = tr("how much medium there is"), .unit = {}, .least = 0, .most = 1e9, .mayBeEmpty = true});
   m_medium->setObjectName("analysisMedium");
