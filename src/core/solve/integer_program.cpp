@@ -24,13 +24,16 @@ void spend(glp_tree* tree, void* info) {
 } // namespace
 
 std::optional<IntegerPoint> integerProgram(const Eigen::VectorXd& cost, const LinearLimits& limits,
-                                           const std::vector<Index>& zeroOrOne, int mostNodes) {
+                                           const std::vector<Index>& zeroOrOne, int mostNodes,
+                                           const std::vector<Index>& whole) {
   GlpkProblem problem(limits);
   if (problem.contradicts()) return std::nullopt;
   problem.setCost(cost);
   glp_prob* const lp = problem.get();
   for (const auto j : zeroOrOne)
     glp_set_col_kind(lp, static_cast<int>(j) + 1, GLP_BV);
+  for (const auto j : whole)
+    glp_set_col_kind(lp, static_cast<int>(j) + 1, GLP_IV);
   glp_scale_prob(lp, GLP_SF_GM | GLP_SF_EQ);
   glp_smcp simplex;
   glp_init_smcp(&simplex);

@@ -11,9 +11,11 @@ struct IntegerPoint {
   bool proven = true; ///< false when the search was cut short: the best one found so far
 };
 
-/// Minimises cost . x within the limits, the named columns being 0 or 1 (GLPK's branch and cut). The search
-/// ends after `mostNodes`, never by the clock, so that the same input gives the same answer.
+/// Minimises cost . x within the limits, the named columns being 0 or 1, others whole numbers (GLPK's branch
+/// and cut). The search ends after `mostNodes`, never by the clock, so that the same input gives the same
+/// answer.
 std::optional<IntegerPoint> integerProgram(const Eigen::VectorXd& cost, const LinearLimits& limits,
-                                           const std::vector<Eigen::Index>& zeroOrOne, int mostNodes = 20000);
+                                           const std::vector<Eigen::Index>& zeroOrOne, int mostNodes = 20000,
+                                           const std::vector<Eigen::Index>& whole = {});
 
 } // namespace butte::core
