@@ -145,10 +145,7 @@ TEST_F(TankPageTest, BadInputIsNamedAndNothingIsLost) {
 
 TEST_F(TankPageTest, AnAdviceIsTakenIntoTheLogAndTakenBack) {
   filledTank();
-  choose("tankDid", "drained");
-  type("tankAmount", "120");
-  click("tankKeepDone");
-  settle();
+  tellDone("drained", "120");
   const int refill = placeOf(AdviceKind::RefillAsPlanned);
   ASSERT_EQ(story().advice[static_cast<std::size_t>(refill)].notOpen, core::NotOpen::None);
   EXPECT_NEAR(story().advice[static_cast<std::size_t>(refill)].pour.litres(), 120, 3);
@@ -192,10 +189,7 @@ TEST_F(TankPageTest, SaltsForTheTargetGoIntoTheLogByWeight) {
 
 TEST_F(TankPageTest, SaltsAreWeighedAtTheBench) {
   filledTank();
-  choose("tankDid", "drained");
-  type("tankAmount", "100");
-  click("tankKeepDone");
-  settle();
+  tellDone("drained", "100");
   const int salts = placeOf(AdviceKind::RefillBySalts);
   window->findChild<AdviceMatrix*>()->choose(salts);
   const auto grams = story().advice[static_cast<std::size_t>(salts)].grams;
@@ -282,10 +276,7 @@ TEST_F(TankPageTest, HotAndColdWaterAreBlendedAndAHeaterReckoned) {
 
 TEST_F(TankPageTest, AWrongLineGoesIntoTheBin) {
   filledTank();
-  choose("tankDid", "poured in water");
-  type("tankAmount", "500");
-  click("tankKeepDone");
-  settle();
+  tellDone("poured in water", "500");
   click("tankLogTab");
   auto* list = find<QListWidget>("tankLog");
   list->setCurrentRow(0);
@@ -348,10 +339,7 @@ TEST_F(TankPageTest, InUnitsOfTheStatesNothingIsMetric) {
   settle();
   filledTank(); // 300 gal: typed in the unit beside the field
   EXPECT_NEAR(log().facts.fullVolume().usGallons(), 300, 1e-6);
-  choose("tankDid", "drained");
-  type("tankAmount", "50");
-  click("tankKeepDone");
-  settle();
+  tellDone("drained", "50");
   window->findChild<AdviceMatrix*>()->choose(placeOf(AdviceKind::RefillAsPlanned));
   EXPECT_THAT(text("adviceDoing"), HasSubstr("gal"));
   EXPECT_THAT(text("adviceDoing"), ::testing::Not(HasSubstr(" L ")));

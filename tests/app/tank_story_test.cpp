@@ -4,6 +4,7 @@
 #include "document/tank_story.h"
 #include "formula_json.h"
 
+#include <algorithm>
 #include <gtest/gtest.h>
 
 namespace butte::app {
@@ -92,6 +93,35 @@ TEST_F(TankStoryTest, AMediumsChargeIsInTheWater) {
   given.lines.push_back(medium);
   EXPECT_NEAR(now(Nutrient::K) - before, 60 * 30 / tankStory(given).now()->litres.value, 0.2);
   EXPECT_NEAR(now(Nutrient::Ca), calcium, 0.1);
+}
+
+// A batch was mixed of an older version: its feed counts, but what is weighed now is of the formula as it
+// stands.
+TEST_F(TankStoryTest, ABatchDoesNotBringItsOldShelfBack) {
+  const auto now = given.formulas[{"f1", 0}];
+  auto older = std::make_shared<exchange::FormulaDocument>(*now);
+  auto& shelf = older->given.request.shelf;
+  std::reverse(shelf.begin(), shelf.end());
+  given.formulas[{"f1", 7}] = older;
+  book::Batch batch;
+  batch.formulaUid = "f1";
+  batch.formulaVersion = 7;
+  batch.litres = 1000;
+  given.batches["b1"] = batch;
+  const double feed = tankStory(given).request.plan.refill.milligramsPerLitre.of(Nutrient::K);
+  const auto& potassium = *std::find_if(now->allProducts.begin(), now->allProducts.end(), [](const auto& p) {
+    return p.composition.massFraction.of(Nutrient::K) > 0;
+  });
+  given.batches["b1"].weights.push_back(
+      {potassium.id, potassium.name, "", 100, exchange::Amount{"150", "g"}, ""});
+  given.facts.batchUid = "b1";
+  const auto story = tankStory(given);
+  ASSERT_GE(story.productIds.size(), now->given.request.shelf.size());
+  for (std::size_t p = 0; p < now->given.request.shelf.size(); ++p)
+    EXPECT_EQ(story.productIds[p], now->given.request.shelf[p].id);
+  EXPECT_NEAR(story.request.plan.refill.milligramsPerLitre.of(Nutrient::K) - feed,
+              50 * potassium.composition.massFraction.of(Nutrient::K), 0.5)
+      << "50 g too much in 1000 L";
 }
 
 TEST_F(TankStoryTest, ACropDrinksByTheSeasonOfItsHalfOfTheWorld) {

@@ -84,17 +84,11 @@ TEST_F(TankVesselTest, AirIsReadBesideTheWater) {
 TEST_F(TankVesselTest, WhatIsLetOffEveryDayIsOneLine) {
   filledTank();
   const double before = story().request.flow.drainLPerDay;
-  choose("tankDid", "let off every day");
-  type("tankAmount", "12");
-  click("tankKeepDone");
-  settle();
+  tellDone("let off every day", "12");
   EXPECT_EQ(log().lines.back().second.did, TankDid::Bleeds);
   EXPECT_NEAR(story().request.flow.drainLPerDay, before + 12, 1e-9);
   EXPECT_NEAR(story().request.plan.bledDaily.litres(), 12, 1e-9);
-  choose("tankDid", "let off every day");
-  type("tankAmount", "0");
-  click("tankKeepDone");
-  settle();
+  tellDone("let off every day", "0");
   EXPECT_NEAR(story().request.flow.drainLPerDay, before, 1e-9);
 }
 
@@ -154,10 +148,7 @@ TEST_F(TankVesselTest, SouthOfTheEquatorIsSaid) {
 // What a run at the bench weighed for a tank goes into its log as it was weighed.
 TEST_F(TankVesselTest, SaltsComeBackFromTheBenchAsTheyWereWeighed) {
   filledTank();
-  choose("tankDid", "drained");
-  type("tankAmount", "100");
-  click("tankKeepDone");
-  settle();
+  tellDone("drained", "100");
   const int salts = placeOf(AdviceKind::RefillBySalts);
   window->findChild<AdviceMatrix*>()->choose(salts);
   const auto lines = log().lines.size();
@@ -182,7 +173,7 @@ TEST_F(TankVesselTest, SaltsComeBackFromTheBenchAsTheyWereWeighed) {
       planned = planned + step.planned;
       weighed = weighed + run().state().vessels[v].of[step.product].in;
     }
-  EXPECT_THAT(find<QPushButton>("runTankLog")->text().toStdString(), HasSubstr("bucket row"));
+  EXPECT_THAT(find<QPushButton>("runTankLog")->text().toStdString(), HasSubstr("bucket row with"));
   click("runTankLog");
   EXPECT_FALSE(find<QPushButton>("runTankLog")->isEnabled()) << "once";
   window->showStation(Station::Tank);

@@ -57,6 +57,13 @@ protected:
       if (story().advice[i].kind == kind) return static_cast<int>(i);
     return -1;
   }
+  /// "Drained 100": of the litres that the person measures in.
+  void tellDone(const char* entry, const char* amount) {
+    choose("tankDid", entry);
+    type("tankAmount", amount);
+    click("tankKeepDone");
+    settle();
+  }
   /// A vessel of 300 L, filled with the formula in hand.
   void filledTank() {
     newTank("bucket row");

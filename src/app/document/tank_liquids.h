@@ -14,7 +14,7 @@ struct Made {
   const exchange::FormulaDocument* document = nullptr;
 };
 
-/// What the lines of a vessel's log poured and weighed in: each formula and batch is worked out once.
+/// What the lines of a vessel's log poured and weighed in: each version of a formula is worked out once.
 class TankLiquids {
 public:
   explicit TankLiquids(const TankGiven& given) : m_given(given) {}

@@ -52,7 +52,11 @@ public:
     if (!now) return without(NoStory::NoFormula);
     m_now = *now;
     if (m_given.facts.filledWithWater) m_now.feed = m_now.water;
-    if (const auto batch = m_liquids.madeOfBatch(m_given.facts.batchUid)) m_now = *batch;
+    // What was mixed is the batch's; what can be weighed and is wanted now stays the formula's own.
+    if (const auto batch = m_liquids.madeOfBatch(m_given.facts.batchUid)) {
+      m_now.feed = batch->feed;
+      m_now.water = batch->water;
+    }
     setPriors();
     if (!setStart()) return without(NoStory::NoLog);
     const auto history = historyOf(m_start, entries(), true);
@@ -207,7 +211,7 @@ private:
     };
     std::int64_t bledUpTo = m_out.start;
     const auto bleedUpTo = [&](std::int64_t seconds) {
-      constexpr std::int64_t aDay = 86400;
+      constexpr auto aDay = static_cast<std::int64_t>(secondsPerDay);
       for (; bledUpTo + aDay <= seconds; bledUpTo += aDay) {
         if (!(m_bleed > Volume{})) continue;
         readUpTo(bledUpTo + aDay);

@@ -278,6 +278,10 @@ QString BenchEdits::tankName() const {
   return facts ? QString::fromStdString(facts->name) : QString();
 }
 
+core::Volume BenchEdits::tankWater() const {
+  return core::Volume::fromLitres(m_open && m_run.forTank ? m_run.forTank->waterLitres : 0);
+}
+
 bool BenchEdits::isInTankLog() const {
   if (!m_open || !m_run.forTank) return false;
   const auto log = TankEdits(m_desk).log(m_run.forTank->vesselUid);

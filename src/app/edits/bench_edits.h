@@ -86,6 +86,8 @@ public:
   book::Trouble endWithoutBatch();
   /// The vessel that kept salts were weighed for, by its name; empty where there is none.
   QString tankName() const;
+  /// That goes into it with the salts.
+  core::Volume tankWater() const;
   /// Its log has them already.
   bool isInTankLog() const;
   /// What was really weighed, and the water that goes with it, into the vessel's log; one step.

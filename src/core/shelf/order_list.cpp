@@ -26,9 +26,8 @@ std::optional<std::vector<int>> wholeBags(Mass needed, const std::vector<BagOffe
   auto limits = LinearLimits::boundsOnly(Eigen::VectorXd::Zero(count), most);
   limits.addInequality(-share.transpose(), -(1 - rounding));
   if (ceiling) limits.addInequality(price.transpose(), *ceiling * (1 + rounding));
-  constexpr int mostNodes = 20000;
-  const auto found = integerProgram(ceiling ? Eigen::VectorXd(-share) : price, limits, {}, mostNodes, all);
-  if (!found) return std::nullopt;
+  const auto found = integerProgram(ceiling ? Eigen::VectorXd(-share) : price, limits, {}, all);
+  if (!found || !found->proven) return std::nullopt;
   std::vector<int> out;
   for (const double bags : found->x)
     out.push_back(static_cast<int>(std::lround(bags)));

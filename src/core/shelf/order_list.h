@@ -19,8 +19,8 @@ struct BagOrder {
 };
 
 /// The cheapest whole bags that bring at least `needed`; among equally cheap orders one that brings most.
-/// Nothing where there is no offer, a bag or a price is not above 0, or more than mostBagsOrdered would be
-/// wanted. An integer program (GLPK).
+/// Nothing where there is no offer, a bag or a price is not above 0, more than mostBagsOrdered would be
+/// wanted, or the search is too long to prove it. An integer program (GLPK).
 std::optional<BagOrder> cheapestBags(Mass needed, const std::vector<BagOffer>& offers);
 
 inline constexpr int mostBagsOrdered = 100000;

@@ -1,5 +1,7 @@
 #include "shelf/use_rate.h"
 
+#include "base/nine_in_ten.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -8,8 +10,7 @@ namespace butte::core {
 namespace {
 
 constexpr std::int64_t secondsPerWeek = 7 * 86400;
-constexpr std::int64_t daysPerYear = 364; // whole weeks: the same days of the week
-constexpr double ofNineInTen = 1.645;
+constexpr std::int64_t secondsPerFiftyTwoWeeks = 52 * secondsPerWeek; // the same days of the week
 
 template <class Visit>
 void eachUse(const std::string& product, const std::vector<ShelfEvent>& events, Visit visit) {
@@ -46,14 +47,14 @@ UseRate useRateOf(const std::string& product, const std::vector<ShelfEvent>& eve
   const double deviation = weeks > 1 ? std::sqrt(squares / (weeks - 1)) : mean;
   out.weeks = weeks;
   out.perWeek = Mass::fromGrams(mean);
-  out.low = Mass::fromGrams(std::max(mean - ofNineInTen * deviation, 0.0));
-  out.high = Mass::fromGrams(mean + ofNineInTen * deviation);
+  out.low = Mass::fromGrams(std::max(mean - sigmasOfNineInTen * deviation, 0.0));
+  out.high = Mass::fromGrams(mean + sigmasOfNineInTen * deviation);
   return out;
 }
 
 std::optional<Mass> usedAYearAgo(const std::string& product, const std::vector<ShelfEvent>& events,
                                  std::int64_t nowSeconds, int weeksAhead) {
-  const std::int64_t from = nowSeconds - daysPerYear * 86400, to = from + weeksAhead * secondsPerWeek;
+  const std::int64_t from = nowSeconds - secondsPerFiftyTwoWeeks, to = from + weeksAhead * secondsPerWeek;
   Mass sum;
   eachUse(product, events, [&](std::int64_t at, Mass mass) {
     if (at >= from && at < to) sum = sum + mass;

@@ -16,7 +16,8 @@ inline constexpr int usualWeeks = 8;
 UseRate useRateOf(const std::string& product, const std::vector<ShelfEvent>& events, std::int64_t nowSeconds,
                   int mostWeeks = usualWeeks);
 
-/// The same weeks a year ago: from `nowSeconds` on, so many weeks ahead. Nothing where nothing was used then.
+/// The same weeks 52 weeks ago: from `nowSeconds` on, so many weeks ahead. Nothing where nothing was used
+/// then.
 std::optional<Mass> usedAYearAgo(const std::string& product, const std::vector<ShelfEvent>& events,
                                  std::int64_t nowSeconds, int weeksAhead);
 

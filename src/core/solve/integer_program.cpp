@@ -24,8 +24,8 @@ void spend(glp_tree* tree, void* info) {
 } // namespace
 
 std::optional<IntegerPoint> integerProgram(const Eigen::VectorXd& cost, const LinearLimits& limits,
-                                           const std::vector<Index>& zeroOrOne, int mostNodes,
-                                           const std::vector<Index>& whole) {
+                                           const std::vector<Index>& zeroOrOne,
+                                           const std::vector<Index>& whole, int mostNodes) {
   GlpkProblem problem(limits);
   if (problem.contradicts()) return std::nullopt;
   problem.setCost(cost);

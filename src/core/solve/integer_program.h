@@ -15,7 +15,8 @@ struct IntegerPoint {
 /// and cut). The search ends after `mostNodes`, never by the clock, so that the same input gives the same
 /// answer.
 std::optional<IntegerPoint> integerProgram(const Eigen::VectorXd& cost, const LinearLimits& limits,
-                                           const std::vector<Eigen::Index>& zeroOrOne, int mostNodes = 20000,
-                                           const std::vector<Eigen::Index>& whole = {});
+                                           const std::vector<Eigen::Index>& zeroOrOne,
+                                           const std::vector<Eigen::Index>& whole = {},
+                                           int mostNodes = 20000);
 
 } // namespace butte::core

@@ -1,4 +1,5 @@
 #pragma once
+#include "base/nine_in_ten.h"
 #include "tank/reservoir_flow.h"
 
 #include <optional>
@@ -59,6 +60,6 @@ const CropUptake* uptakeOf(std::string_view crop, UptakeClimate climate = Uptake
 std::vector<std::string> cropsWithUptake();
 
 /// Published ranges hold some 90 % of what is found: this many standard deviations to each side.
-inline constexpr double sigmasOfRange = 1.645;
+inline constexpr double sigmasOfRange = sigmasOfNineInTen;
 
 } // namespace butte::core

@@ -20,7 +20,7 @@ struct IrrigationPlan {
   std::vector<double> startHours; ///< of the day
 };
 
-/// More turns no valve makes in a day.
+/// More turns no valve makes in a day: one each five minutes (common practice).
 inline constexpr std::size_t mostIrrigationTurns = 288;
 
 /// given = drunk / (1 - drain share), in turns as large as the shot or a little less, evenly spread. Nothing

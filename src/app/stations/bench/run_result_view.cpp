@@ -137,9 +137,13 @@ void RunResultView::refresh() {
   m_tankLog->setVisible(bags && !tank.isEmpty());
   if (m_tankLog->isVisibleTo(this)) {
     const bool logged = m_run.isInTankLog();
+    const auto water = m_run.tankWater();
+    const auto tipped =
+        water > core::Volume{}
+            ? tr("Tipped into %1 with %2 of water: log it as weighed").arg(tank, m_units.text(water))
+            : tr("Tipped into %1: log it as weighed").arg(tank);
     m_tankLog->setEnabled(!logged);
-    m_tankLog->setText(logged ? tr("✓ It stands in the log of %1").arg(tank)
-                              : tr("Tipped into %1: log it as weighed").arg(tank));
+    m_tankLog->setText(logged ? tr("✓ It stands in the log of %1").arg(tank) : tipped);
   }
   bags ? showBags() : showBatch();
   m_first->setVisible(!m_first->text().isEmpty());

@@ -8,6 +8,8 @@
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "services/units_shown.h"
+#include "stations/tank/fact_field.h"
+#include "stations/tank/tank_words.h"
 #include "tank/crop_uptake.h"
 #include "units/convert.h"
 #include "wording/record_words.h"
@@ -184,13 +186,10 @@ void FactsPanel::addMeasures(QGridLayout* grid, int row) {
 /// A figure without a unit; kept as it was typed.
 NumberField* FactsPanel::digitsField(const QString& name, const QString& object, const char* key,
                                      std::string book::VesselFacts::*of, double least, double most) {
-  auto* field = new NumberField({.name = name, .unit = {}, .least = least, .most = most, .mayBeEmpty = true});
-  field->setObjectName(object);
-  field->setFixedWidth(56);
-  field->onMessage = [this](const QString& said) { emit message(said); };
-  field->onTyped = [this, key = std::string(key)](const QString& typed) {
-    heard(m_edits.setText(m_uid, key, typed));
-  };
+  auto* field = factField(
+      {.name = name, .unit = {}, .least = least, .most = most}, object,
+      [this, key = std::string(key)](const QString& typed) { heard(m_edits.setText(m_uid, key, typed)); },
+      [this](const QString& said) { emit message(said); });
   m_digits.push_back({field, of});
   return field;
 }
@@ -282,10 +281,6 @@ void FactsPanel::show(const std::string& uid, const book::VesselFacts& facts) {
   m_uid = uid;
   m_facts = facts;
   showFacts();
-}
-
-QString FactsPanel::batchName(const std::string& formula, book::Moment at) {
-  return tr("%1, batch of %2").arg(qtext(formula), dayText(at));
 }
 
 void FactsPanel::showFormula() {

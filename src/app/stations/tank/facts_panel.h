@@ -43,7 +43,6 @@ private:
   void addRule(QGridLayout* grid, int row);
   NumberField* digitsField(const QString& name, const QString& object, const char* key,
                            std::string book::VesselFacts::*of, double least, double most);
-  static QString batchName(const std::string& formula, book::Moment at);
   QString filledWith() const;
   std::string unitOf(AmountField::Of of) const;
   QString unitNameOf(AmountField::Of of) const;

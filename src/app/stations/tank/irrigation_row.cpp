@@ -1,12 +1,12 @@
 #include "stations/tank/irrigation_row.h"
 
 #include "base/decimal.h"
-#include "fields/number_field.h"
 #include "paint/flow_row.h"
 #include "paint/plain_label.h"
 #include "paint/theme.h"
 #include "paint/wrapped_label.h"
 #include "services/units_shown.h"
+#include "stations/tank/fact_field.h"
 #include "tank/irrigation.h"
 #include "units/convert.h"
 #include "wording/record_words.h"
@@ -20,6 +20,7 @@ namespace butte::app {
 namespace {
 /// From two hours after sunrise to two before sunset (common practice).
 constexpr double usualFirst = 8, usualLast = 16;
+constexpr double mostGivenAtOnce = 1e9; // of any unit of volume: beyond it is a slip
 
 /// "13:05"
 QString clockText(double hours) {
@@ -30,18 +31,17 @@ QString clockText(double hours) {
 
 IrrigationRow::IrrigationRow(TankEdits& edits, UnitsShown& units, QWidget* parent)
     : QWidget(parent), m_edits(edits), m_units(units), m_unit(new PlainLabel), m_plan(new WrappedLabel) {
-  m_shot = new NumberField(
-      {.name = tr("how much is given at once"), .unit = {}, .least = 0, .most = 1e9, .mayBeEmpty = true});
-  m_shot->setObjectName("irrigationShot");
-  m_shot->setFixedWidth(62);
+  m_shot = factField(
+      {.name = tr("how much is given at once"), .unit = {}, .least = 0, .most = mostGivenAtOnce},
+      "irrigationShot",
+      [this](const QString& digits) {
+        const exchange::Amount typed{digits.toStdString(), m_units.measures().volumeUnit()};
+        heard(m_edits.setAmount(m_uid, "shot", digits.isEmpty() ? exchange::Amount{} : typed));
+      },
+      [this](const QString& said) { emit message(said); });
+  constexpr int sixDigits = 84; // of another unit than it was typed in
+  m_shot->setFixedWidth(sixDigits);
   m_shot->asked = [this] { return AskedUnit{m_units.measures().volumeUnit(), {}}; };
-  m_shot->onMessage = [this](const QString& said) { emit message(said); };
-  m_shot->onTyped = [this](const QString& digits) {
-    heard(m_edits.setAmount(m_uid, "shot",
-                            digits.isEmpty()
-                                ? exchange::Amount{}
-                                : exchange::Amount{digits.toStdString(), m_units.measures().volumeUnit()}));
-  };
   m_first = hourField(tr("hour of the first turn"), "irrigationFirst", "first_hour", usualFirst);
   m_last = hourField(tr("hour of the last turn"), "irrigationLast", "last_hour", usualLast);
   m_plan->setObjectName("irrigationPlan");
@@ -59,15 +59,11 @@ IrrigationRow::IrrigationRow(TankEdits& edits, UnitsShown& units, QWidget* paren
 NumberField* IrrigationRow::hourField(const QString& name, const QString& object, const char* key,
                                       double usual) {
   constexpr double hoursOfDay = 24;
-  auto* made =
-      new NumberField({.name = name, .unit = {}, .least = 0, .most = hoursOfDay, .mayBeEmpty = true});
-  made->setObjectName(object);
-  made->setFixedWidth(46);
+  auto* made = factField(
+      {.name = name, .unit = {}, .least = 0, .most = hoursOfDay}, object,
+      [this, key = std::string(key)](const QString& digits) { heard(m_edits.setText(m_uid, key, digits)); },
+      [this](const QString& said) { emit message(said); });
   made->setPlaceholderText(localNumber(usual, 0));
-  made->onMessage = [this](const QString& said) { emit message(said); };
-  made->onTyped = [this, key = std::string(key)](const QString& digits) {
-    heard(m_edits.setText(m_uid, key, digits));
-  };
   return made;
 }
 

@@ -10,6 +10,7 @@
 #include "paint/wrapped_label.h"
 #include "report/report_text.h"
 #include "services/units_shown.h"
+#include "stations/tank/fact_field.h"
 #include "stations/tank/irrigation_row.h"
 #include "stations/tank/tank_words.h"
 #include "tank/root_zone.h"
@@ -194,14 +195,11 @@ QWidget* RootPanel::makeSteer() {
          "which the drain will stand at its target. Both are common; docs/tank.md has their rules."));
   const auto percent = [&](const QString& name, const QString& object, const char* key, double most,
                            double usual) {
-    auto* made = new NumberField({.name = name, .unit = "%", .least = 0, .most = most, .mayBeEmpty = true});
-    made->setObjectName(object);
-    made->setFixedWidth(56);
+    auto* made = factField(
+        {.name = name, .unit = "%", .least = 0, .most = most}, object,
+        [this, key = std::string(key)](const QString& digits) { heard(m_edits.setText(m_uid, key, digits)); },
+        [this](const QString& said) { emit message(said); });
     made->setPlaceholderText(localNumber(usual, 0));
-    made->onMessage = [this](const QString& said) { emit message(said); };
-    made->onTyped = [this, key = std::string(key)](const QString& digits) {
-      heard(m_edits.setText(m_uid, key, digits));
-    };
     return made;
   };
   m_share = percent(tr("share that drains"), "steerShare", "drain_percent", 100, usualShare);
@@ -300,7 +298,21 @@ void RootPanel::show(const std::string& uid, const TankGiven& given, const TankS
   m_litres->setText(m_units.volumeUnitName());
   m_ecUnit->setText(m_units.conductivityUnitName());
   m_keep->setEnabled(!m_figures.empty());
+  showSideBySide();
+  showIrrigation();
   steer();
+}
+
+/// The last that was read of it, in the unit that is kept; 0 where nothing was.
+double RootPanel::lastOf(const char* quantity) const {
+  const auto found = m_last.find(quantity);
+  return found == m_last.end() ? 0.0 : found->second.value;
+}
+
+/// What was measured goes before what is reckoned.
+void RootPanel::showIrrigation() {
+  const double drunk = lastOf("given") - lastOf("drain");
+  m_irrigation->show(m_uid, m_known.facts, drunk > 0 ? drunk : m_story.drunkLPerDay, drainShare());
 }
 
 /// From the feed to the root zone; what drained, by volume and by EC; and what to give for the wished share.
@@ -318,16 +330,12 @@ void RootPanel::showSideBySide() {
   add(tr("drip pH"), "ph_drip");
   add(tr("root zone pH"), "ph_root");
   add(tr("drain pH"), "ph_drain");
-  const auto value = [&](const char* quantity) {
-    const auto found = m_last.find(quantity);
-    return found == m_last.end() ? 0.0 : found->second.value;
-  };
   constexpr double percent = 100;
-  const double given = value("given"), drained = value("drain");
+  const double given = lastOf("given"), drained = lastOf("drain");
   if (const auto share = core::leachingFraction(given, drained); share && given > 0)
     side << tr("%1 % drained").arg(localNumber(percent * *share, 0));
-  if (const auto share = core::leachingFractionByStrength(value("ec"), value("ec_drain"));
-      share && value("ec_drain") > 0)
+  if (const auto share = core::leachingFractionByStrength(lastOf("ec"), lastOf("ec_drain"));
+      share && lastOf("ec_drain") > 0)
     side << tr("%1 % by EC").arg(localNumber(percent * *share, 0));
   const double wished = percent * drainShare();
   if (given > drained && wished < percent) {
@@ -337,9 +345,6 @@ void RootPanel::showSideBySide() {
                      m_units.text(core::Volume::fromLitres(given)));
   }
   m_sideBySide->setText(side.join(" · "));
-  // What was measured goes before what is reckoned.
-  m_irrigation->show(m_uid, m_known.facts, given > drained ? given - drained : m_story.drunkLPerDay,
-                     drainShare());
 }
 
 /// What is pasted for drain or root zone counts; else the newest that is in the log.
@@ -361,7 +366,6 @@ std::optional<core::NutrientAmounts> RootPanel::drainFigures(std::vector<Nutrien
 }
 
 void RootPanel::steer() {
-  showSideBySide();
   std::vector<Nutrient> named;
   const auto drain = drainFigures(named);
   const bool known = drain && m_story.none == NoStory::None && !m_story.request.rows.empty();

@@ -47,7 +47,9 @@ private:
   void keep();
   void keepDrained();
   void showSideBySide();
+  void showIrrigation();
   double drainShare() const;
+  double lastOf(const char* quantity) const;
   void heard(const book::Trouble& trouble);
   void steer();
   std::optional<core::NutrientAmounts> drainFigures(std::vector<core::Nutrient>& named) const;

@@ -1,6 +1,5 @@
 /// Lines of a vessel's log in words.
 #include "deed_words.h"
-#include "services/units_shown.h"
 #include "stations/tank/tank_words.h"
 #include "units/convert.h"
 #include "wording/record_words.h"
@@ -12,13 +11,10 @@ namespace butte::app {
 namespace {
 
 /// In the unit that the person measures in; what is of no volume as it was typed.
-QString volumeText(const exchange::Amount& amount, const UnitsShown* units = nullptr) {
+QString volumeText(const exchange::Amount& amount) {
   if (amount.isEmpty()) return {};
-  const auto litres = core::convert(amount.value(), amount.unit, "L");
-  if (litres) {
-    const auto volume = core::Volume::fromLitres(*litres);
-    return units ? units->text(volume) : qtext(words::measures().text(volume));
-  }
+  if (const auto litres = core::convert(amount.value(), amount.unit, "L"))
+    return qtext(words::measures().text(core::Volume::fromLitres(*litres)));
   return tr("%1 %2").arg(localFigure(amount.value()), qtext(words::unitName(amount.unit)));
 }
 
@@ -28,7 +24,7 @@ QString liquidName(const book::TankLine& line, const TankGiven& given) {
   if (line.liquid == book::TankLiquid::Water) return document ? qtext(document->waterName) : tr("water");
   auto name = document ? qtext(document->name) : tr("feed");
   if (const auto batch = given.batches.find(line.batchUid); batch != given.batches.end())
-    name = tr("%1, batch of %2").arg(qtext(batch->second.formulaName), dayText(batch->second.at));
+    name = batchName(batch->second.formulaName, batch->second.at);
   return line.strengthPercent.isEmpty()
              ? name
              : tr("%1 at %2 % of its strength")
@@ -47,6 +43,10 @@ QString aboutName(const std::string& about) {
 }
 
 } // namespace
+
+QString batchName(const std::string& formula, book::Moment at) {
+  return tr("%1, batch of %2").arg(qtext(formula), dayText(at));
+}
 
 QString weighedText(const book::TankLine& line, const TankGiven& given) {
   QStringList out;

@@ -171,7 +171,9 @@ QString bandWords(const core::Band& band) {
 QString courseWords(const core::ElementCourse& course) {
   const auto name = shortName(course.nutrient);
   const auto moves = course.rises ? tr("%1 rises %2 mg/L a day") : tr("%1 falls %2 mg/L a day");
-  const auto first = moves.arg(name, localFigure(std::abs(course.perDayMgPerL)));
+  // A rate of a day is not known any closer.
+  const double perDay = std::abs(course.perDayMgPerL);
+  const auto first = moves.arg(name, localNumber(perDay, perDay >= 10 ? 0 : perDay >= 1 ? 1 : 2));
   if (course.outside) return tr("%1 and is out of its band").arg(first);
   if (course.leavesAfterDays)
     return tr("%1 and leaves its band in about %2").arg(first, daysText(*course.leavesAfterDays));

@@ -14,6 +14,8 @@ QString noStoryWords(NoStory why);
 QString shortName(core::Nutrient nutrient); ///< "NO3", "K": above a narrow column
 /// "filled to 250 L with Strawberry, fruiting": a line of the log.
 QString lineWords(const book::TankLine& line, const TankGiven& given);
+/// "Lettuce, batch of 3 May 2026"
+QString batchName(const std::string& formula, book::Moment at);
 /// "120 g potassium nitrate, ...": of salts that were weighed in.
 QString weighedText(const book::TankLine& line, const TankGiven& given);
 QString adviceTitle(core::AdviceKind kind);
