@@ -33,6 +33,18 @@ struct BatchHead {
   std::optional<double> ecPlanned, ecRead; ///< mS/cm at 25 degC
 };
 
+/// So much of a product went into a batch.
+struct BatchUse {
+  std::string batchUid;
+  Moment at;
+  std::string productId, productName;
+  double grams = 0; ///< as weighed; as planned where the scale was not asked
+  bool isWeighed = false;
+  std::string lot; ///< as typed (lot_marks.h)
+  double batchLitres = 0;
+  std::string crop, formulaName;
+};
+
 /// A stretch of time in the picture of batches.
 struct BatchBucket {
   std::int64_t index = 0; ///< start = index * width
@@ -115,6 +127,9 @@ public:
   virtual core::Result<std::vector<BatchBucket>> batchBuckets(const BatchFilter& filter,
                                                               std::int64_t widthSeconds) = 0;
   virtual core::Result<std::vector<std::string>> cropsOfBatches() = 0;
+
+  /// What went into the batches that stand, in the order of time, one product of one tank at a time.
+  virtual Trouble eachUse(const std::function<bool(const BatchUse&)>& visit) = 0;
 
   /// Sheets are kept once each, named by what is in them (SHA-256, hex).
   virtual core::Result<std::string> keepSheet(const std::string& html) = 0;

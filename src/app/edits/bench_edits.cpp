@@ -2,6 +2,7 @@
 
 #include "base/decimal.h"
 #include "book/batch_plan.h"
+#include "book/lot_marks.h"
 #include "document/book_desk.h"
 #include "document/formula_editor.h"
 #include "edits/run_plans.h"
@@ -240,11 +241,11 @@ std::optional<std::size_t> BenchEdits::lastStanding() const {
 }
 
 std::string BenchEdits::lotsOf(std::size_t product, std::size_t vessel) const {
-  std::string out;
+  std::vector<core::shelved::From> out;
   for (const auto& lot : m_state.lots)
     if (lot.product == product && lot.vessel == vessel && !lot.discarded && !lot.lot.empty())
-      out += (out.empty() ? "" : ", ") + lot.lot;
-  return out;
+      out.push_back({lot.lot, lot.mass});
+  return book::lotsText(out);
 }
 
 /// What is in the vessels: planned lines with what they came to, and a line for what was not planned there,

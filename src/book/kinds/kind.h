@@ -20,7 +20,9 @@ enum class Kind {
   BenchRun,
   ScaleCheck,
   TankLine,
-  Stream
+  Stream,
+  Lot,
+  ShelfLine
 };
 
 /// The codes that stand in the file: "water", "product", "stock_plan" ...

@@ -38,7 +38,7 @@ std::string nameIn(Kind kind, const Json& body);
 /// The kinds, each in its own file.
 namespace kinds {
 extern const KindInfo water, product, target, formula, stockPlan, vessel, batch, reading, readingImport,
-    paperLayout, benchRun, scaleCheck, tankLine, stream;
+    paperLayout, benchRun, scaleCheck, tankLine, stream, lot, shelfLine;
 }
 
 } // namespace butte::book

@@ -41,6 +41,7 @@ public:
   core::Result<std::vector<BatchBucket>> batchBuckets(const BatchFilter& filter,
                                                       std::int64_t widthSeconds) override;
   core::Result<std::vector<std::string>> cropsOfBatches() override;
+  Trouble eachUse(const std::function<bool(const BatchUse&)>& visit) override;
   core::Result<std::string> keepSheet(const std::string& html) override;
   core::Result<std::optional<std::string>> sheet(const std::string& sha256) override;
   Trouble addReadings(const std::vector<Reading>& readings) override;
