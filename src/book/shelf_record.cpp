@@ -74,9 +74,9 @@ void put(Json& out, const char* key, const Amount& amount) {
 
 int bagsIn(ObjectReader& reader) {
   const double bags = reader.number("bags").value_or(1);
-  if (bags >= 1 && bags <= mostBagsOfLot && bags == std::floor(bags)) return static_cast<int>(bags);
+  if (bags >= 0 && bags <= mostBagsOfLot && bags == std::floor(bags)) return static_cast<int>(bags);
   reader.fail(ProblemCode::OutsideLimits, "bags",
-              {core::decimalText(bags), "1", std::to_string(mostBagsOfLot), ""});
+              {core::decimalText(bags), "0", std::to_string(mostBagsOfLot), ""});
   return 1;
 }
 
@@ -128,6 +128,9 @@ core::Result<Lot> lotFromJson(const Json& json) {
   out.mark = reader.text("mark").value_or("");
   out.bought = momentIn(reader, "bought");
   out.bags = bagsIn(reader);
+  static constexpr Figure lead{"lead_days", "", "d", 0, 3650};
+  if (const auto days = exchange::figure(reader, exchange::Dialect::Script, lead))
+    out.leadDays = static_cast<int>(*days);
   out.bag = quantity(reader, "bag", true);
   if (out.bag.isEmpty()) reader.fail(ProblemCode::MissingKey, "bag", {"what is in one, with its unit"});
   out.densityKgPerL = digitsOf(reader, exchange::figures::density);
@@ -154,6 +157,7 @@ Json toJson(const Lot& lot) {
   put(out, "supplier", lot.supplier);
   put(out, "place", lot.place);
   put(out, "note", lot.note);
+  if (lot.leadDays) out["lead_days"] = *lot.leadDays;
   if (lot.bestBefore) out["best_before"] = lot.bestBefore->iso();
   return out;
 }

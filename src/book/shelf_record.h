@@ -10,19 +10,20 @@
 
 namespace butte::book {
 
-/// One delivery of a product: bags (or carboys) of one size. The body of a Kind::Lot record is this as JSON
-/// (docs/formats/book.md).
+/// One delivery of a product, or an offer of one: bags (or carboys) of one size. The body of a Kind::Lot
+/// record is this as JSON (docs/formats/book.md).
 struct Lot {
   std::string product; ///< its id, as formulas and batches have it
   std::string name;
   std::string mark; ///< the number on the bag; empty where there is none
   Moment bought;
-  int bags = 1;
+  int bags = 1;              ///< 0: an offer, nothing was bought
   exchange::Amount bag;      ///< what is in one: by weight, or of a liquid by volume
   std::string densityKgPerL; ///< digits; of a liquid that is bought by volume
   std::string bagPrice;      ///< digits; empty: not known
   std::string currency;
   std::string supplier, place, note;
+  std::optional<int> leadDays; ///< from the order to the delivery
   std::optional<Moment> bestBefore;
 
   core::Mass bagMass() const;

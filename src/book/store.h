@@ -42,7 +42,7 @@ struct BatchUse {
   bool isWeighed = false;
   std::string lot; ///< as typed (lot_marks.h)
   double batchLitres = 0;
-  std::string crop, formulaName;
+  std::string crop, formulaUid, formulaName;
 };
 
 /// A stretch of time in the picture of batches.

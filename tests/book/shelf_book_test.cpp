@@ -125,7 +125,7 @@ TEST_F(ShelfBookTest, WhatCanNotBeIsRefusedByName) {
   EXPECT_FALSE(checkRecord(Kind::Lot, lotJson("", "2026-01-05")));
   refused(Kind::Lot, with("bag_price", "0"), "bag_price");
   refused(Kind::Lot, with("bag_price", "-3"), "bag_price");
-  refused(Kind::Lot, with("bags", 0), "bags");
+  refused(Kind::Lot, with("bags", -1), "bags");
   refused(Kind::Lot, with("bags", 1.5), "bags");
   refused(Kind::Lot, with("bag", Json{{"amount", "-25"}, {"unit", "kg"}}), "bag.amount");
   refused(Kind::Lot, with("bag", Json{{"amount", "20"}, {"unit", "L"}}), "density_kg_per_l");

@@ -9,9 +9,6 @@ namespace butte::core {
 
 namespace {
 
-constexpr std::int64_t secondsPerWeek = 7 * 86400;
-constexpr std::int64_t secondsPerFiftyTwoWeeks = 52 * secondsPerWeek; // the same days of the week
-
 template <class Visit>
 void eachUse(const std::string& product, const std::vector<ShelfEvent>& events, Visit visit) {
   for (const auto& event : events)
@@ -47,14 +44,16 @@ UseRate useRateOf(const std::string& product, const std::vector<ShelfEvent>& eve
   const double deviation = weeks > 1 ? std::sqrt(squares / (weeks - 1)) : mean;
   out.weeks = weeks;
   out.perWeek = Mass::fromGrams(mean);
-  out.low = Mass::fromGrams(std::max(mean - sigmasOfNineInTen * deviation, 0.0));
-  out.high = Mass::fromGrams(mean + sigmasOfNineInTen * deviation);
+  const double spread = sigmasOfNineInTenOfFew(weeks) * deviation;
+  out.low = Mass::fromGrams(std::max(mean - spread, 0.0));
+  out.high = Mass::fromGrams(mean + spread);
   return out;
 }
 
 std::optional<Mass> usedAYearAgo(const std::string& product, const std::vector<ShelfEvent>& events,
                                  std::int64_t nowSeconds, int weeksAhead) {
-  const std::int64_t from = nowSeconds - secondsPerFiftyTwoWeeks, to = from + weeksAhead * secondsPerWeek;
+  const std::int64_t from = nowSeconds - weeksPerYear * secondsPerWeek,
+                     to = from + weeksAhead * secondsPerWeek;
   Mass sum;
   eachUse(product, events, [&](std::int64_t at, Mass mass) {
     if (at >= from && at < to) sum = sum + mass;

@@ -3,6 +3,9 @@
 
 namespace butte::core {
 
+inline constexpr std::int64_t secondsPerWeek = 7 * 86400;
+inline constexpr int weeksPerYear = 52; ///< the same days of the week
+
 /// What is used of a product in a week, as the last weeks had it.
 struct UseRate {
   Mass perWeek;
