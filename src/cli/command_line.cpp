@@ -3,6 +3,7 @@
 #include "base/decimal.h"
 #include "base/read_file.h"
 #include "batch.h"
+#include "book_command.h"
 #include "verbs.h"
 #include "words.h"
 
@@ -249,7 +250,10 @@ int runCommandLine(int argc, char** argv) {
   std::string pattern;
   scaleVerb->add_option("--pattern", pattern, "how a scale of one's own writes its lines");
 
+  const auto bookVerb = addBookVerbs(app);
+
   if (const auto ended = parse(app, argc, argv)) return *ended;
+  if (const auto outcome = bookVerb()) return print(*outcome);
   if (*compositionVerb) return print(composition(formula));
   if (*convertVerb) return print(runConvert(asked));
   if (*labelVerb) return runLabelVerb(file);

@@ -132,8 +132,8 @@ TEST(ElementPrices, AProductOfSeveralSharesItsPriceByWhatTheyAreWorth) {
   const auto prices = elementPrices(shelf, wanted);
   ASSERT_TRUE(prices);
   // Cheapest: kno3 costs 1.2, its N is worth 0.13 * 0.5/0.34 and its K 0.38 * 0.8/0.42: less; it stays shut.
-  EXPECT_NEAR(prices->marginalPerKg[0], 0.5 / 0.34, 1e-9);
-  EXPECT_NEAR(prices->marginalPerKg[1], 0.8 / 0.42, 1e-9);
+  EXPECT_NEAR(*prices->marginalPerKg[0], 0.5 / 0.34, 1e-9);
+  EXPECT_NEAR(*prices->marginalPerKg[1], 0.8 / 0.42, 1e-9);
   EXPECT_NEAR(prices->cheapest, 0.1 * 0.5 / 0.34 + 0.2 * 0.8 / 0.42, 1e-9);
   double shared = 0;
   for (const auto& source : prices->sources)

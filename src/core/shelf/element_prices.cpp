@@ -10,41 +10,44 @@ namespace butte::core {
 namespace {
 
 struct Table {
-  std::vector<WantedElement> wanted; ///< some of it
   std::vector<std::size_t> products;
   Eigen::MatrixXd share; ///< product x element, g per g
   Eigen::VectorXd price, amount;
 };
 
-std::optional<Table> tableOf(const std::vector<ShelfProduct>& shelf,
-                             const std::vector<WantedElement>& wanted) {
+bool isSource(const ShelfProduct& product) {
+  return product.pricePerKg && *product.pricePerKg > 0 && !isAcidOrBase(product);
+}
+
+bool hasSource(const std::vector<ShelfProduct>& shelf, const WantedElement& wanted) {
+  return wanted.amount > 0 && std::any_of(shelf.begin(), shelf.end(), [&](const ShelfProduct& product) {
+           return isSource(product) && product.composition.massFraction.of(wanted.nutrient) > 0;
+         });
+}
+
+/// `wanted` have a source each.
+Table tableOf(const std::vector<ShelfProduct>& shelf, const std::vector<WantedElement>& wanted) {
   Table out;
-  for (const auto& one : wanted)
-    if (one.amount > 0) out.wanted.push_back(one);
-  const auto brings = [&](const ShelfProduct& product) {
-    return std::any_of(out.wanted.begin(), out.wanted.end(), [&](const auto& one) {
-      return product.composition.massFraction.of(one.nutrient) > 0;
-    });
-  };
   for (std::size_t p = 0; p < shelf.size(); ++p)
-    if (shelf[p].pricePerKg && *shelf[p].pricePerKg > 0 && !isAcidOrBase(shelf[p]) && brings(shelf[p]))
+    if (isSource(shelf[p]) && std::any_of(wanted.begin(), wanted.end(), [&](const auto& one) {
+          return shelf[p].composition.massFraction.of(one.nutrient) > 0;
+        }))
       out.products.push_back(p);
   const auto rows = static_cast<Eigen::Index>(out.products.size()),
-             columns = static_cast<Eigen::Index>(out.wanted.size());
+             columns = static_cast<Eigen::Index>(wanted.size());
   out.share.resize(rows, columns);
   out.price.resize(rows);
   out.amount.resize(columns);
-  for (Eigen::Index p = 0; p < rows; ++p) {
-    const auto& product = shelf[out.products[static_cast<std::size_t>(p)]];
-    out.price[p] = *product.pricePerKg;
-    for (Eigen::Index e = 0; e < columns; ++e)
-      out.share(p, e) = product.composition.massFraction.of(out.wanted[static_cast<std::size_t>(e)].nutrient);
-  }
   for (Eigen::Index e = 0; e < columns; ++e) {
-    out.amount[e] = out.wanted[static_cast<std::size_t>(e)].amount;
-    if (rows == 0 || !(out.share.col(e).maxCoeff() > 0)) return std::nullopt;
+    const auto& one = wanted[static_cast<std::size_t>(e)];
+    out.amount[e] = one.amount;
+    for (Eigen::Index p = 0; p < rows; ++p)
+      out.share(p, e) =
+          shelf[out.products[static_cast<std::size_t>(p)]].composition.massFraction.of(one.nutrient);
   }
-  return columns > 0 ? std::optional(std::move(out)) : std::nullopt;
+  for (Eigen::Index p = 0; p < rows; ++p)
+    out.price[p] = *shelf[out.products[static_cast<std::size_t>(p)]].pricePerKg;
+  return out;
 }
 
 /// Prices of the elements at which no product is worth more than it costs, and the whole is worth most.
@@ -58,34 +61,45 @@ std::optional<Eigen::VectorXd> dualValues(const Table& table) {
   return linearProgram(-table.amount / table.amount.maxCoeff(), limits);
 }
 
+/// Each product that brings the element of this column, the cheapest first.
+void addSources(ElementPrices& out, const Table& table, Nutrient nutrient, Eigen::Index e,
+                const Eigen::VectorXd& worth) {
+  const auto from = static_cast<std::ptrdiff_t>(out.sources.size());
+  for (Eigen::Index p = 0; p < table.price.size(); ++p) {
+    const auto row = table.share.row(p);
+    if (!(row[e] > 0)) continue;
+    const double worthOfAll = row.dot(worth);
+    const double part = worthOfAll > 0 ? row[e] * worth[e] / worthOfAll : row[e] / row.sum();
+    out.sources.push_back({nutrient, table.products[static_cast<std::size_t>(p)],
+                           table.price[p] * part / row[e], (row.array() > 0).count() > 1});
+  }
+  std::stable_sort(out.sources.begin() + from, out.sources.end(),
+                   [](const auto& a, const auto& b) { return a.pricePerKg < b.pricePerKg; });
+}
+
 } // namespace
 
 std::optional<ElementPrices> elementPrices(const std::vector<ShelfProduct>& shelf,
                                            const std::vector<WantedElement>& wanted) {
-  const auto table = tableOf(shelf, wanted);
-  if (!table) return std::nullopt;
-  const auto dual = dualValues(*table);
+  std::vector<WantedElement> had;
+  for (const auto& one : wanted)
+    if (hasSource(shelf, one)) had.push_back(one);
+  if (had.empty()) return std::nullopt;
+  const auto table = tableOf(shelf, had);
+  const auto dual = dualValues(table);
   if (!dual) return std::nullopt;
-  ElementPrices out;
-  out.cheapest = dual->dot(table->amount) / 1000; // grams wanted, prices by the kilogram
-  out.marginalPerKg.assign(wanted.size(), 0);
+  constexpr double gramsPerKg = 1000;
   const Eigen::VectorXd worth = dual->cwiseMax(0);
+  ElementPrices out;
+  out.cheapest = worth.dot(table.amount) / gramsPerKg;
   Eigen::Index e = 0;
-  for (std::size_t w = 0; w < wanted.size(); ++w) {
-    if (!(wanted[w].amount > 0)) continue;
-    out.marginalPerKg[w] = worth[e];
-    const auto from = out.sources.size();
-    for (Eigen::Index p = 0; p < table->price.size(); ++p) {
-      const auto row = table->share.row(p);
-      if (!(row[e] > 0)) continue;
-      const double worthOfAll = row.dot(worth);
-      const double part = worthOfAll > 0 ? row[e] * worth[e] / worthOfAll : row[e] / row.sum();
-      out.sources.push_back({wanted[w].nutrient, table->products[static_cast<std::size_t>(p)],
-                             table->price[p] * part / row[e], (row.array() > 0).count() > 1});
+  for (const auto& one : wanted) {
+    if (!hasSource(shelf, one)) {
+      out.marginalPerKg.emplace_back();
+      continue;
     }
-    std::stable_sort(out.sources.begin() + static_cast<std::ptrdiff_t>(from), out.sources.end(),
-                     [](const auto& a, const auto& b) { return a.pricePerKg < b.pricePerKg; });
-    ++e;
+    out.marginalPerKg.emplace_back(worth[e]);
+    addSources(out, table, one.nutrient, e++, worth);
   }
   return out;
 }

@@ -26,15 +26,15 @@ struct ElementPrices {
   std::vector<ElementFromProduct> sources;
   /// Of the cheapest feed that brings at least what is wanted: what one more kilogram of each element would
   /// add to its price (the dual values). 0 for an element that comes along for nothing.
-  std::vector<double> marginalPerKg; ///< parallel to what is wanted
-  double cheapest = 0;               ///< price of that feed, for the amounts wanted
+  std::vector<std::optional<double>> marginalPerKg; ///< parallel to what is wanted; nothing without a source
+  double cheapest = 0;                              ///< price of that feed, for the amounts wanted
 };
 
 /// A product that brings one wanted element carries its whole price; one that brings several
 /// shares it by what these are worth at the margin (where none of them is worth anything there, by mass).
-/// Nothing where no product with a price brings one of the wanted elements. Products without a price, acids
-/// and bases are left out. A linear program's dual: Dantzig & Thapa, "Linear Programming 2", ch. 5 (from
-/// memory).
+/// An element that no priced product brings is left out; nothing where none is left. Products without a
+/// price, acids and bases are left out. A linear program's dual: Dantzig & Thapa, "Linear Programming 2", ch.
+/// 5 (from memory).
 std::optional<ElementPrices> elementPrices(const std::vector<ShelfProduct>& shelf,
                                            const std::vector<WantedElement>& wanted);
 
