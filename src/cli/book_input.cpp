@@ -2,14 +2,30 @@
 
 #include "book/open_store.h"
 
+#include <cstdlib>
+#include <filesystem>
+#include <system_error>
+
 namespace butte::cli {
 
 using namespace core;
 
+PrivateFolder::PrivateFolder() {
+  std::error_code none;
+  auto made = (std::filesystem::temp_directory_path(none) / "butte-cli-XXXXXX").string();
+  if (::mkdtemp(made.data())) m_path = made;
+}
+
+PrivateFolder::~PrivateFolder() {
+  std::error_code none;
+  if (!m_path.empty()) std::filesystem::remove_all(m_path, none);
+}
+
 Result<OpenShelf> openShelf(const std::string& path) {
-  auto store = book::openStore(path, book::OpenFor::Reading);
-  if (!store) return store.problem();
   OpenShelf out;
+  out.folder = std::make_unique<PrivateFolder>();
+  auto store = book::openSnapshot(path, out.folder->path());
+  if (!store) return store.problem();
   out.store = std::move(store).value();
   auto shelf = book::shelfBook(*out.store);
   if (!shelf) return shelf.problem();
