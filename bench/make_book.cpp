@@ -1,6 +1,7 @@
 // Makes books of any size for trying and measuring, and the sample that ships.
 //   make_book FILE [--batches N] [--readings N] [--products N] [--formulas N] [--reports N] [--seed N]
 //   make_book --sample FILE.json DEMO_FOLDER
+//   make_book --shelf FILE.json         the sample with lots anew
 // The same seed makes the same book but for the records' random names. All of it is invented.
 #include "book/batch_plan.h"
 #include "book/book_json.h"
@@ -11,6 +12,7 @@
 #include "document/formula_editor.h"
 #include "formula_json.h"
 #include "print/sheet_text.h"
+#include "sample_shelf.h"
 #include "services/units_shown.h"
 #include "typed_numbers.h"
 #include "words.h"
@@ -388,6 +390,25 @@ void Maker::large(const Sizes& sizes, Moment now) {
     }
   }
   must(m_store.addReadings(readings));
+  addSampleShelf(m_store, now, m_random, must);
+}
+
+/// Lots for a book that has none, from what its batches took.
+void addShelf(const std::string& file, Moment now) {
+  QTemporaryDir folder;
+  const auto path = folder.filePath("sample.butte").toStdString();
+  QFile json(QString::fromStdString(file));
+  if (!json.open(QIODevice::ReadOnly))
+    must(core::problemAt(core::ProblemCode::BadFile, file, {"it can't be read"}));
+  must(readBookJson(json.readAll().toStdString(), path));
+  auto opened = openStore(path, OpenFor::Writing);
+  if (!opened) must(opened.problem());
+  auto& store = **opened;
+  std::mt19937 random(7);
+  must(store.begin());
+  addSampleShelf(store, now, random, must);
+  must(store.commit());
+  must(writeBookJson(store, file));
 }
 
 } // namespace
@@ -401,6 +422,8 @@ int main(int argc, char** argv) {
     const auto at = words.indexOf(name);
     return at > 0 && at + 1 < words.size() ? words[at + 1].toInt() : usual;
   };
+  const auto now = *Moment::fromIso("2026-11-22T08:30:00Z");
+  if (words[1] == "--shelf") return addShelf(words.value(2).toStdString(), now), 0;
   const bool sample = words[1] == "--sample";
   QTemporaryDir folder;
   const auto path = sample ? folder.filePath("sample.butte") : words[1];
@@ -408,7 +431,6 @@ int main(int argc, char** argv) {
   if (!made) must(made.problem());
   auto& store = **made;
   must(store.begin());
-  const auto now = *Moment::fromIso("2026-11-22T08:30:00Z");
   if (sample) {
     Maker(store, words.value(3), 7).sample(now);
   } else {

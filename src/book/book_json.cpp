@@ -161,8 +161,9 @@ private:
       trouble->where = "body." + trouble->where;
       return keep(trouble);
     }
-    if ((out.ref.kind == Kind::Batch || out.ref.kind == Kind::TankLine) && m_shift != 0)
-      out.body["at"] = shifted(*Moment::fromIso(out.body["at"].get<std::string>())).iso();
+    for (const auto* key : infoOf(out.ref.kind).moments)
+      if (key && m_shift != 0 && out.body.contains(key))
+        out.body[key] = shifted(*Moment::fromIso(out.body[key].get<std::string>())).iso();
     keep(m_store.write(out, at));
   }
 

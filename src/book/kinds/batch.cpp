@@ -128,6 +128,7 @@ const KindInfo kinds::batch{.kind = Kind::Batch,
                             .check = checkBatch,
                             .home = Home::Batches,
                             .nameKey = "formula_name",
+                            .moments = {"at"},
                             .table = &batchTable};
 
 } // namespace butte::book

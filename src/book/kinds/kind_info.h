@@ -1,6 +1,7 @@
 #pragma once
 #include "book/record.h"
 
+#include <array>
 #include <string_view>
 #include <vector>
 
@@ -24,7 +25,8 @@ struct KindInfo {
       true; ///< a person looks for it: found by Ctrl+K, counted, told of when a copy is taken back
   /// What a hand changed between two states; places that most things have, where there is none.
   std::vector<core::Change> (*changes)(const Json& before, const Json& after) = nullptr;
-  const TableKind* table = nullptr; ///< as a CSV table; nothing where there is none
+  std::array<const char*, 2> moments{}; ///< keys of the body that hold a time: a sample moves them to today
+  const TableKind* table = nullptr;     ///< as a CSV table; nothing where there is none
 };
 
 const KindInfo& infoOf(Kind kind);

@@ -12,7 +12,12 @@ Trouble checkLot(const Json& body) {
 }
 } // namespace
 
-const KindInfo kinds::lot{
-    .kind = Kind::Lot, .code = "lot", .one = "lot", .many = "lots", .check = checkLot, .isListed = false};
+const KindInfo kinds::lot{.kind = Kind::Lot,
+                          .code = "lot",
+                          .one = "lot",
+                          .many = "lots",
+                          .check = checkLot,
+                          .isListed = false,
+                          .moments = {"bought", "best_before"}};
 
 } // namespace butte::book

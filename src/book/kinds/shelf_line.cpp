@@ -18,6 +18,7 @@ const KindInfo kinds::shelfLine{.kind = Kind::ShelfLine,
                                 .many = "lines of lots",
                                 .check = checkShelfLine,
                                 .nameKey = "lot",
-                                .isListed = false};
+                                .isListed = false,
+                                .moments = {"at"}};
 
 } // namespace butte::book

@@ -18,6 +18,7 @@ const KindInfo kinds::tankLine{.kind = Kind::TankLine,
                                .many = "lines of tanks' logs",
                                .check = checkTankLine,
                                .nameKey = "vessel",
-                               .isListed = false};
+                               .isListed = false,
+                               .moments = {"at"}};
 
 } // namespace butte::book
