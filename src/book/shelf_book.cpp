@@ -40,8 +40,9 @@ public:
   explicit Gatherer(Store& store) : m_store(store) {}
 
   core::Result<ShelfBook> gather() {
-    for (const auto step : {&Gatherer::lots, &Gatherer::lines, &Gatherer::uses, &Gatherer::tankLines})
+    for (const auto step : {&Gatherer::lots, &Gatherer::uses, &Gatherer::tankLines, &Gatherer::lines})
       if (const auto trouble = (this->*step)()) return *trouble;
+    // Of one second a count says what was left after the batches.
     const auto byTime = [](const auto& a, const auto& b) { return a.atSeconds < b.atSeconds; };
     std::stable_sort(m_out.events.begin(), m_out.events.end(), byTime);
     return std::move(m_out);

@@ -3,6 +3,7 @@
 #include "book/private_files.h"
 #include "paint/theme.h"
 #include "stations/book/book_page.h"
+#include "stations/shelf/shelf_page.h"
 #include "stations/stocks/stocks_page.h"
 #include "stations/tank/tank_page.h"
 #include "window/book_actions.h"
@@ -39,12 +40,14 @@ void grabAndQuit(MainWindow& window, const Picture& picture) {
     constexpr int stocks = 3;
     if (picture.section >= 0 && picture.station == stocks)
       window.stocksPage().showPart(static_cast<StocksPage::Part>(picture.section));
+    else if (picture.section >= 0 && static_cast<Station>(picture.station) == Station::Shelf)
+      window.shelfPage().showView(static_cast<ShelfPage::View>(picture.section));
     else if (picture.section >= 0)
       window.bookPage().showSection(static_cast<BookPage::Section>(picture.section));
     if (!picture.find.isEmpty()) window.findText(picture.find);
     // What is worked out behind the window is part of the picture.
     QApplication::processEvents();
-    while (!window.tankPage().isSettled())
+    while (!window.tankPage().isSettled() || !window.shelfPage().isSettled())
       QApplication::processEvents(QEventLoop::AllEvents, 20);
     for (int i = 0; i < 4; ++i) // what is shown for the first time asks for its room, and so on inwards
       QApplication::processEvents();

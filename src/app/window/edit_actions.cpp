@@ -55,6 +55,28 @@ EditActions::EditActions(MainWindow& window) : QObject(&window), m_window(window
   refresh();
 }
 
+namespace {
+/// Whether what is done to things of this kind is seen there.
+bool isShownAt(Station station, book::Kind kind) {
+  using book::Kind;
+  switch (kind) {
+  case Kind::Formula:
+    return true;
+  case Kind::Product:
+    return infoOf(station).side == StationSide::Shelf;
+  case Kind::Vessel:
+  case Kind::TankLine:
+  case Kind::Reading:
+    return station == Station::Tank;
+  case Kind::Lot:
+  case Kind::ShelfLine:
+    return station == Station::Shelf;
+  default:
+    return false;
+  }
+}
+} // namespace
+
 /// Steps over one edit. What is not on the screen is never changed without a word: it is asked first, and
 /// shown where it stands.
 void EditActions::step(bool back, const QString& words, const std::function<bool()>& go) {
@@ -77,14 +99,9 @@ bool EditActions::isElsewhere(bool back) const {
   if (!desk.isOpen() || m_window.station() == Station::Book || m_window.editor().isUndoKeptHere())
     return false;
   // An own product comes into the book with its press beside the shelf, and goes with one there.
-  const bool shelf = infoOf(m_window.station()).side == StationSide::Shelf;
   const auto touched = desk.book().touchedBy(back);
-  const bool tank = m_window.station() == Station::Tank;
   return !touched.empty() && std::none_of(touched.begin(), touched.end(), [&](const book::Ref& ref) {
-    return ref == desk.inHand() || ref.kind == book::Kind::Formula ||
-           (shelf && ref.kind == book::Kind::Product) ||
-           (tank && (ref.kind == book::Kind::Vessel || ref.kind == book::Kind::TankLine ||
-                     ref.kind == book::Kind::Reading));
+    return ref == desk.inHand() || isShownAt(m_window.station(), ref.kind);
   });
 }
 

@@ -21,6 +21,7 @@
 #include "stations/formula/reason_strip.h"
 #include "stations/formula/solve_bar.h"
 #include "stations/formula/stage_strip.h"
+#include "stations/shelf/shelf_page.h"
 #include "stations/stocks/stocks_page.h"
 #include "stations/tank/tank_page.h"
 #include "stations/target/crops_page.h"
@@ -180,6 +181,7 @@ QWidget* MainWindow::makeStations() {
   m_firstView = scrolling(m_firstStart);
   m_pages->addWidget(m_firstView);
   addStation(Station::Tank, makeTankPage());
+  addStation(Station::Shelf, makeShelfPage());
   auto* crops = new CropsPage(m_editor, m_units, m_desk);
   auto* cropsView = scrolling(crops);
   m_pages->addWidget(cropsView);
@@ -222,6 +224,7 @@ void MainWindow::showStation(Station station) {
   m_line->setCurrent(station);
   if (station == Station::Formula) return m_lanes->setFocus();
   if (station == Station::Tank) return m_tank->focusFirst();
+  if (station == Station::Shelf) return m_shelf->focusFirst();
   if (station != Station::Stocks) return;
   if (auto* factor = findChild<QWidget*>("stockFactor")) factor->setFocus(Qt::ShortcutFocusReason);
 }

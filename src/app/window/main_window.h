@@ -35,6 +35,7 @@ class RunPage;
 enum class RunSort : int;
 class StocksPage;
 class TankPage;
+class ShelfPage;
 class WaterPage;
 class ViewActions;
 
@@ -61,6 +62,7 @@ public:
   BookPage& bookPage() { return *m_bookPage; }
   StocksPage& stocksPage() { return *m_stocks; }
   TankPage& tankPage() { return *m_tank; }
+  ShelfPage& shelfPage() { return *m_shelf; }
   Prompts& prompts() { return m_prompts; }
   void showStation(Station station);
   Station station() const { return m_station; }
@@ -89,6 +91,7 @@ private:
   void connectParts(QWidget* acid);
   void connectBench(BenchPage* bench);
   QWidget* makeTankPage();
+  QWidget* makeShelfPage();
   void keepMixedBatch();
   void runAtTheBench(RunSort sort);
   void showRun();
@@ -120,6 +123,7 @@ private:
   StocksPage* m_stocks = nullptr;
   WaterPage* m_water = nullptr;
   TankPage* m_tank = nullptr;
+  ShelfPage* m_shelf = nullptr;
   FirstStart* m_firstStart = nullptr;
   QLabel *m_banner = nullptr, *m_kept = nullptr;
   RunPage* m_run = nullptr;

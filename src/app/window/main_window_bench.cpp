@@ -8,6 +8,7 @@
 #include "stations/bench/device_dialog.h"
 #include "stations/bench/run_page.h"
 #include "stations/bench/scale_check_dialog.h"
+#include "stations/shelf/shelf_page.h"
 #include "stations/tank/stream_dialog.h"
 #include "stations/tank/tank_page.h"
 #include "window/file_actions.h"
@@ -55,6 +56,21 @@ QWidget* MainWindow::makeTankPage() {
     showStation(Station::Target);
   });
   return m_tank;
+}
+
+QWidget* MainWindow::makeShelfPage() {
+  m_shelf = new ShelfPage(m_desk, m_editor, m_units, m_prompts);
+  connect(m_shelf, &ShelfPage::message, this, &MainWindow::say);
+  connect(m_shelf, &ShelfPage::told, this, [this](const QString& first, const QString& second, bool trouble) {
+    m_line->card(Station::Shelf)->setHeadline(first, second, trouble);
+  });
+  m_shelf->scaleShows = [this]() -> std::optional<core::Mass> {
+    const auto* scale = m_devices.scale({});
+    if (!scale) return std::nullopt;
+    const auto now = scale->scaleNow();
+    return now.still ? std::optional(now.shown) : std::nullopt;
+  };
+  return m_shelf;
 }
 
 void MainWindow::connectBench(BenchPage* bench) {

@@ -1,6 +1,7 @@
 #include "window/start_options.h"
 
 #include "stations/book/book_page.h"
+#include "stations/shelf/shelf_page.h"
 #include "stations/stocks/stocks_page.h"
 #include "window/stations.h"
 #include "window/text_size.h"
@@ -33,6 +34,7 @@ constexpr int leastDots = 300, mostDots = 7680; // a telephone's width to a wall
 /// How many sections a station has; 0: none.
 int sectionsOf(int station) {
   if (station == static_cast<int>(Station::Stocks)) return StocksPage::partCount;
+  if (station == static_cast<int>(Station::Shelf)) return ShelfPage::viewCount;
   return station == static_cast<int>(Station::Book) ? BookPage::sectionCount : 0;
 }
 

@@ -6,7 +6,7 @@
 namespace butte::app {
 
 /// The stations of the line, in the order of the work.
-enum class Station { Water, Target, Formula, Stocks, Bench, Tank, Book };
+enum class Station { Water, Target, Formula, Stocks, Bench, Tank, Shelf, Book };
 
 /// What stands beside a station.
 enum class StationSide { Shelf, Acid, Book, None };
@@ -33,6 +33,8 @@ inline constexpr std::array stations{
                 QT_TRANSLATE_NOOP("butte", "&Bench sheet"), StationSide::Shelf},
     StationInfo{Station::Tank, "tank", QT_TRANSLATE_NOOP("butte", "Tank"),
                 QT_TRANSLATE_NOOP("butte", "Tan&k"), StationSide::None},
+    StationInfo{Station::Shelf, "shelf", QT_TRANSLATE_NOOP("butte", "Shelf"),
+                QT_TRANSLATE_NOOP("butte", "S&helf"), StationSide::None},
     StationInfo{Station::Book, "book", QT_TRANSLATE_NOOP("butte", "Book"),
                 QT_TRANSLATE_NOOP("butte", "B&ook"), StationSide::Book}};
 static_assert([] {

@@ -171,6 +171,13 @@ namespace butte::core {
   X(VesselFact, "vessel_fact")                /* vessel, fact, text or figure with its unit */               \
   X(LoggerSet, "logger_set")                  /* name */                                                     \
   X(TankTold, "tank_told")                    /* vessel, what was done, amount */                            \
+  X(LotCame, "lot_came")                      /* product, bags, figure, unit of a bag */                     \
+  X(PriceNoted, "price_noted")                /* product, 0, figure, unit of a bag */                        \
+  X(LotChanged, "lot_changed")                /* product */                                                  \
+  X(LotCounted, "lot_counted")                /* product, figure, unit */                                    \
+  X(LotWasted, "lot_wasted")                  /* product, figure, unit */                                    \
+  X(LotOpened, "lot_opened")                  /* product */                                                  \
+  X(LotDried, "lot_dried")                    /* product, figure, unit */                                    \
   X(LayoutKept, "layout_kept")                /* name */                                                     \
   X(RowsBroughtIn, "rows_brought_in")         /* count, kind, file */                                        \
   X(ReadingsBroughtIn, "readings_brought_in") /* count, file */                                              \

@@ -1,0 +1,44 @@
+#include "document/shelf_story.h"
+
+#include "book/open_store.h"
+
+#include <algorithm>
+
+namespace butte::app {
+
+const book::ProductOutlook* ShelfStory::of(const std::string& product) const {
+  const auto found =
+      std::find_if(products.begin(), products.end(), [&](const auto& one) { return one.id == product; });
+  return found == products.end() ? nullptr : &*found;
+}
+
+std::vector<const std::pair<std::string, book::ShelfLine>*>
+ShelfStory::linesOf(const std::string& lot) const {
+  std::vector<const std::pair<std::string, book::ShelfLine>*> out;
+  for (auto line = shelf.lines.rbegin(); line != shelf.lines.rend(); ++line)
+    if (line->second.lotUid == lot) out.push_back(&*line);
+  return out;
+}
+
+ShelfStory shelfStoryBeside(const std::string& path, int weeks) {
+  ShelfStory out;
+  out.now = book::Moment::now();
+  auto store = book::openBeside(path);
+  if (!store) {
+    out.trouble = store.problem();
+    return out;
+  }
+  auto shelf = book::shelfBook(**store);
+  const auto plan = book::plannedFeed(**store);
+  if (!shelf || !plan) {
+    out.trouble = shelf ? plan.problem() : shelf.problem();
+    return out;
+  }
+  out.shelf = std::move(shelf).value();
+  out.account = out.shelf.account();
+  out.currency = book::currencyOf(out.shelf);
+  out.products = book::shelfOutlook(out.shelf, out.account, *plan, {out.now, weeks, out.currency});
+  return out;
+}
+
+} // namespace butte::app
