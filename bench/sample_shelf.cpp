@@ -1,6 +1,7 @@
 #include "sample_shelf.h"
 
 #include "base/decimal.h"
+#include "book/chore_record.h"
 #include "book/shelf_record.h"
 
 #include <cmath>
@@ -133,11 +134,38 @@ private:
   const std::function<void(const Trouble&)>& m_must;
 };
 
+void addChores(Store& store, Moment now, const std::function<void(const Trouble&)>& must) {
+  const auto today =
+      std::chrono::floor<std::chrono::days>(std::chrono::sys_seconds(std::chrono::seconds(now.seconds)));
+  const auto monday = today - (std::chrono::weekday(today) - std::chrono::Monday);
+  const auto put = [&](const char* uid, const char* name, core::Day starts, const char* repeat,
+                       std::optional<int> after, const char* note) {
+    Chore chore{name, starts, repeat, after, note, {}};
+    must(store.write({{Kind::Chore, uid}, toJson(chore), {}}, now));
+  };
+  using std::chrono::days;
+  put("sample-chore-0", "Clean suction screens and disc filters", monday - days(70), "FREQ=WEEKLY", {},
+      "screens in the roof tank, discs before the injector");
+  put("sample-chore-1", "Rinse the pH probe, back into KCl", monday - days(67), "FREQ=WEEKLY", {}, "");
+  put("sample-chore-2", "Change the carbon before the membrane", today - days(178), "", 182, "");
+  put("sample-chore-3", "Rafts: lift ten plants, look at the roots", monday - days(56),
+      "FREQ=WEEKLY;INTERVAL=2", {}, "");
+  put("sample-chore-4", "Order plug plants for February", today + days(9), "", {}, "");
+  const auto done = [&](const char* uid, const char* chore, core::Day due, int daysAgo) {
+    ChoreLine line{chore, due, {now.seconds - daysAgo * day}, "M.A.", core::ChoreDid::Done, {}, {}};
+    must(store.write({{Kind::ChoreLine, uid}, toJson(line), {}}, line.at));
+  };
+  done("sample-chore-line-0", "sample-chore-0", monday - days(7), 6);
+  done("sample-chore-line-1", "sample-chore-1", monday - days(4), 3);
+  done("sample-chore-line-2", "sample-chore-3", monday - days(14), 13);
+}
+
 } // namespace
 
 void addSampleShelf(Store& store, Moment now, std::mt19937& random,
                     const std::function<void(const Trouble&)>& must) {
   Buyer(store, now, random, must).buyAll();
+  addChores(store, now, must);
 }
 
 } // namespace butte

@@ -26,7 +26,7 @@ CODES = {"by hand", "gone back"}
 # Words of chemistry and of units that every language writes alike.
 ALIKE = re.compile(r"^(?:\W|\d|%\d?|<[^>]*>|&\w+;|mg/L|g/L|kg/L|mmol/L|meq/L|meq/mL|mS/cm|[µu]S/cm|mL/L|pH|EC|ppm|[kmµ]?g|[mk]?L|lb|oz|°[CF]|[CF]|"
                    r"dH|fH|ug/L|umol/L|µmol/L|GH|kPa|cm|mm|m³|m2|atm|GiB|MB|kB|CaCO[3₃]|Butte|Ctrl|[A-Z][a-z]?|(?:[A-Z][a-z]?[0-9₀-₉]*)+(?:[-⁻⁺²³+]|-[A-Z][a-z]?)*|K₂O|urea-N|x|n|N|h|d|s|min)*$")
-CODE = re.compile(r"^serial:[\w/]*$|^org\.[\w.]+$|^\w+_\w+$|^[a-z]+[A-Z]\w*(?:%\d)?$|^[a-z0-9_./:,;%#*~\-\[\]{}=|^$\\+?()'@]*$|^[A-Za-z_]+$(?<![a-z]{3}ing)|^[:/.][\w/.\-%]*$|^#[0-9a-fA-F]+$|^d MMM|^HH:|^yyyy|\w+\{|: ?#|px\b|^[\w.\-]+\.(?:csv|pdf|json|png|butte)$")
+CODE = re.compile(r"^serial:[\w/]*$|^org\.[\w.]+$|^\w+_\w+$|^[a-z]+[A-Z]\w*(?:%\d)?$|^[a-z0-9_./:,;%#*~\-\[\]{}=|^$\\+?()'@]*$|^[A-Za-z_]+$(?<![a-z]{3}ing)|^[:/.][\w/.\-%]*$|^#[0-9a-fA-F]+$|^(?:d )?MMM|^HH:|^yyyy|\w+\{|: ?#|px\b|^[\w.\-]+\.(?:csv|pdf|json|png|butte)$")
 
 
 def literals(text):

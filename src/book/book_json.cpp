@@ -164,6 +164,9 @@ private:
     for (const auto* key : infoOf(out.ref.kind).moments)
       if (key && m_shift != 0 && out.body.contains(key))
         out.body[key] = shifted(*Moment::fromIso(out.body[key].get<std::string>())).iso();
+    for (const auto* key : infoOf(out.ref.kind).days)
+      if (key && m_shift != 0 && out.body.contains(key))
+        out.body[key] = shifted(*Moment::fromIso(out.body[key].get<std::string>())).iso().substr(0, 10);
     keep(m_store.write(out, at));
   }
 

@@ -39,6 +39,9 @@ struct ProductOutlook {
   std::optional<core::BagOrder> order; ///< parallel to the offers; nothing where none is known
   /// Days until it must be ordered, by the longest lead time of what is ordered; 0: now or already too late.
   std::optional<double> orderWithinDays;
+
+  /// The shelf won't do for the weeks asked for.
+  bool isWanted() const { return need.from != core::NeedFrom::Nothing && missing > core::Mass(); }
 };
 
 struct OutlookAsked {

@@ -23,7 +23,7 @@ TEST(Kinds, EachIsWholeAndItsCodeIsItsOwn) {
     EXPECT_TRUE(columns.insert(info.table->firstColumn).second) << info.table->firstColumn;
     EXPECT_TRUE(info.table->write && info.table->take) << info.code;
   }
-  EXPECT_EQ(codes.size(), static_cast<std::size_t>(Kind::ShelfLine) + 1) << "a kind is not on the list";
+  EXPECT_EQ(codes.size(), static_cast<std::size_t>(Kind::ChoreLine) + 1) << "a kind is not on the list";
   EXPECT_FALSE(kindFromCode("pony"));
 }
 

@@ -1,6 +1,8 @@
 #include "document/shelf_story.h"
 
 #include "book/open_store.h"
+#include "document/local_day.h"
+#include "repeats.h"
 
 #include <algorithm>
 
@@ -38,7 +40,25 @@ ShelfStory shelfStoryBeside(const std::string& path, int weeks) {
   out.account = out.shelf.account();
   out.currency = book::currencyOf(out.shelf);
   out.products = book::shelfOutlook(out.shelf, out.account, *plan, {out.now, weeks, out.currency});
+  book::AgendaAsked asked;
+  out.today = asked.today = localDay(out.now);
+  asked.to = mondayOf(out.today) + std::chrono::days(agendaDays - 1);
+  asked.dayOf = localDay;
+  asked.repeats = ics::repeatDays;
+  asked.shelf = &out.shelf;
+  asked.account = &out.account;
+  asked.products = &out.products;
+  auto agenda = book::agendaBook(**store, asked);
+  if (!agenda)
+    out.trouble = agenda.problem();
+  else
+    out.agenda = std::move(agenda).value();
   return out;
+}
+
+core::Day mondayOf(core::Day day) {
+  const std::chrono::weekday weekday(day);
+  return day - (weekday - std::chrono::Monday);
 }
 
 } // namespace butte::app

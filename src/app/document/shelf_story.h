@@ -1,4 +1,5 @@
 #pragma once
+#include "book/agenda_book.h"
 #include "book/cost_report.h"
 #include "book/record.h"
 #include "book/shelf_outlook.h"
@@ -13,7 +14,9 @@ struct ShelfStory {
   book::ShelfBook shelf;
   core::ShelfAccount account;
   std::vector<book::ProductOutlook> products; ///< the first to run out in front
-  std::string currency;                       ///< that orders are compared in
+  book::AgendaBook agenda;                    ///< late, and of this week and those after it
+  core::Day today;
+  std::string currency; ///< that orders are compared in
   book::Moment now;
   book::Trouble trouble;
 
@@ -24,5 +27,9 @@ struct ShelfStory {
 
 /// Reads it from a book that this program has open, by another of its threads; tenths of a second for years.
 ShelfStory shelfStoryBeside(const std::string& path, int weeks);
+
+/// So many days ahead the calendar is told, from the Monday of this week on.
+inline constexpr int agendaDays = 28;
+core::Day mondayOf(core::Day day);
 
 } // namespace butte::app

@@ -20,6 +20,12 @@ public:
     m_row->addLayout(part, share);
   }
 
+  void add(QWidget* part, int share) {
+    auto* inside = new QVBoxLayout;
+    inside->addWidget(part);
+    add(inside, share);
+  }
+
   /// As narrow as its widest part alone, for then they stand below each other.
   QSize minimumSizeHint() const override {
     QSize out = m_row->minimumSize();

@@ -1,7 +1,5 @@
 #include "print/order_paper.h"
 
-#include "base/csv.h"
-#include "base/decimal.h"
 #include "print/html_cell.h"
 #include "services/units_shown.h"
 #include "wording/record_words.h"
@@ -17,10 +15,6 @@ namespace butte::app {
 using core::Mass;
 
 namespace {
-
-bool isWanted(const book::ProductOutlook& product) {
-  return product.need.from != core::NeedFrom::Nothing && product.missing > Mass();
-}
 
 QString orderBy(const ShelfStory& story, const book::ProductOutlook& product) {
   if (!product.orderWithinDays) return {};
@@ -48,7 +42,7 @@ QString sums(const ShelfStory& story) {
   std::map<std::string, double> bySupplier;
   double all = 0;
   for (const auto& product : story.products) {
-    if (!isWanted(product) || !product.order) continue;
+    if (!product.isWanted() || !product.order) continue;
     for (std::size_t i = 0; i < product.offers.size(); ++i) {
       const double cost = product.offers[i].bag.price * product.order->bags[i];
       if (cost > 0) bySupplier[story.shelf.lots[product.offers[i].lot].second.supplier] += cost;
@@ -69,7 +63,7 @@ QString orderPaper(const ShelfStory& story, int weeks, const UnitsShown& units) 
   QString rows;
   QStringList enough;
   for (const auto& product : story.products) {
-    if (isWanted(product))
+    if (product.isWanted())
       rows += row(story, product, units);
     else if (product.need.from != core::NeedFrom::Nothing)
       enough << qtext(product.name);
@@ -94,29 +88,6 @@ QString orderPaper(const ShelfStory& story, int weeks, const UnitsShown& units) 
              .arg(story.currency.empty() ? tr("no currency") : qtext(story.currency))
              .toHtmlEscaped() +
          "</p>";
-  return out;
-}
-
-std::string orderTable(const ShelfStory& story, const UnitsShown& units) {
-  const auto unit = units.measures().bulkUnit();
-  std::string out = "product,bags,bag (" + unit + "),supplier,price,cost,currency,need (" + unit +
-                    "),left (" + unit + "),order within (days)\r\n";
-  const auto number = [](double value) { return core::decimalText(value); };
-  for (const auto& product : story.products) {
-    if (!isWanted(product) || !product.order) continue;
-    for (std::size_t i = 0; i < product.offers.size(); ++i) {
-      if (product.order->bags[i] == 0) continue;
-      const auto& lot = story.shelf.lots[product.offers[i].lot].second;
-      const auto& bag = product.offers[i].bag;
-      const auto text = [](const std::string& words) { return core::csvCell(core::harmlessText(words)); };
-      out += text(product.name) + "," + std::to_string(product.order->bags[i]) + "," +
-             number(units.measures().inBulk(bag.bag)) + "," + text(lot.supplier) + "," + number(bag.price) +
-             "," + number(bag.price * product.order->bags[i]) + "," + text(story.currency) + "," +
-             number(units.measures().inBulk(product.need.high)) + "," +
-             number(units.measures().inBulk(product.left)) + "," +
-             (product.orderWithinDays ? number(std::floor(*product.orderWithinDays)) : "") + "\r\n";
-    }
-  }
   return out;
 }
 

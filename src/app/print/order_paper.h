@@ -10,7 +10,4 @@ class UnitsShown;
 /// What to buy: each product that the shelf will lack, in whole bags at least cost, by when to order; sums by
 /// supplier. Marked text for screen, printer and PDF.
 QString orderPaper(const ShelfStory& story, int weeks, const UnitsShown& units);
-/// The same as a table (docs/formats/tables.md).
-std::string orderTable(const ShelfStory& story, const UnitsShown& units);
-
 } // namespace butte::app

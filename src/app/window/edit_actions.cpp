@@ -70,6 +70,8 @@ bool isShownAt(Station station, book::Kind kind) {
     return station == Station::Tank;
   case Kind::Lot:
   case Kind::ShelfLine:
+  case Kind::Chore:
+  case Kind::ChoreLine:
     return station == Station::Shelf;
   default:
     return false;

@@ -65,7 +65,8 @@ constexpr int leastSideWidth = 300, usualSideWidth = 376; // beside a wide page 
 
 MainWindow::MainWindow(QSettings& settings, const QString& dataFolder, QWidget* parent)
     : QMainWindow(parent), m_settings(settings), m_units(settings), m_desk(m_editor, settings, dataFolder),
-      m_devices(settings), m_streams(m_desk, settings), m_mends(m_editor), m_prompts(dialogPrompts(*this)) {
+      m_devices(settings), m_streams(m_desk, settings), m_mends(m_editor), m_prompts(dialogPrompts(*this)),
+      m_notifier(settings) {
   resize(1280, 800);
   setAcceptDrops(true);
   m_line = new LineBar(m_editor, m_units, m_desk);

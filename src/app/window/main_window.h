@@ -3,6 +3,7 @@
 #include "document/formula_editor.h"
 #include "mends/mend_finder.h"
 #include "services/device_desk.h"
+#include "services/notifier.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
 #include "streams/stream_desk.h"
@@ -64,6 +65,7 @@ public:
   TankPage& tankPage() { return *m_tank; }
   ShelfPage& shelfPage() { return *m_shelf; }
   Prompts& prompts() { return m_prompts; }
+  Notifier& notifier() { return m_notifier; }
   void showStation(Station station);
   Station station() const { return m_station; }
   /// The short way in: units, crop, water, products.
@@ -109,6 +111,7 @@ private:
   StreamDesk m_streams;
   MendFinder m_mends;
   Prompts m_prompts;
+  Notifier m_notifier;
   QStackedWidget* m_pages = nullptr;
   QHBoxLayout* m_body = nullptr;
   QStackedWidget* m_side = nullptr;

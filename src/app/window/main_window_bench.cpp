@@ -14,6 +14,8 @@
 #include "window/file_actions.h"
 #include "window/line_bar.h"
 #include "window/main_window.h"
+#include "wording/agenda_words.h"
+#include "wording/record_words.h"
 #include "wording/tr.h"
 #include "words.h"
 
@@ -63,6 +65,10 @@ QWidget* MainWindow::makeShelfPage() {
   connect(m_shelf, &ShelfPage::message, this, &MainWindow::say);
   connect(m_shelf, &ShelfPage::told, this, [this](const QString& first, const QString& second, bool trouble) {
     m_line->card(Station::Shelf)->setHeadline(first, second, trouble);
+    const auto& story = m_shelf->story();
+    const auto today = dueTexts(story, story.today - std::chrono::days(core::mostDaysLate), story.today);
+    if (!m_desk.isOpen() || m_desk.isSample() || today.isEmpty()) return;
+    m_notifier.sayOnce(qtext(book::isoText(story.today)), tr("To do today"), today.join("\n"));
   });
   m_shelf->scaleShows = [this]() -> std::optional<core::Mass> {
     const auto* scale = m_devices.scale({});

@@ -22,7 +22,9 @@ enum class Kind {
   TankLine,
   Stream,
   Lot,
-  ShelfLine
+  ShelfLine,
+  Chore,
+  ChoreLine
 };
 
 /// The codes that stand in the file: "water", "product", "stock_plan" ...

@@ -25,8 +25,9 @@ struct KindInfo {
       true; ///< a person looks for it: found by Ctrl+K, counted, told of when a copy is taken back
   /// What a hand changed between two states; places that most things have, where there is none.
   std::vector<core::Change> (*changes)(const Json& before, const Json& after) = nullptr;
-  std::array<const char*, 2> moments{}; ///< keys of the body that hold a time: a sample moves them to today
-  const TableKind* table = nullptr;     ///< as a CSV table; nothing where there is none
+  /// Keys of the body that hold a time, or a day: a sample moves them to today.
+  std::array<const char*, 2> moments{}, days{};
+  const TableKind* table = nullptr; ///< as a CSV table; nothing where there is none
 };
 
 const KindInfo& infoOf(Kind kind);
@@ -40,7 +41,7 @@ std::string nameIn(Kind kind, const Json& body);
 /// The kinds, each in its own file.
 namespace kinds {
 extern const KindInfo water, product, target, formula, stockPlan, vessel, batch, reading, readingImport,
-    paperLayout, benchRun, scaleCheck, tankLine, stream, lot, shelfLine;
+    paperLayout, benchRun, scaleCheck, tankLine, stream, lot, shelfLine, chore, choreLine;
 }
 
 } // namespace butte::book

@@ -12,7 +12,8 @@ namespace {
 constexpr std::array all{&kinds::water,         &kinds::product,     &kinds::target,   &kinds::formula,
                          &kinds::stockPlan,     &kinds::vessel,      &kinds::batch,    &kinds::reading,
                          &kinds::readingImport, &kinds::paperLayout, &kinds::benchRun, &kinds::scaleCheck,
-                         &kinds::tankLine,      &kinds::stream,      &kinds::lot,      &kinds::shelfLine};
+                         &kinds::tankLine,      &kinds::stream,      &kinds::lot,      &kinds::shelfLine,
+                         &kinds::chore,         &kinds::choreLine};
 
 } // namespace
 

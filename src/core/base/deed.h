@@ -178,6 +178,11 @@ namespace butte::core {
   X(LotWasted, "lot_wasted")                  /* product, figure, unit */                                    \
   X(LotOpened, "lot_opened")                  /* product */                                                  \
   X(LotDried, "lot_dried")                    /* product, figure, unit */                                    \
+  X(ChoreKept, "chore_kept")                  /* chore */                                                    \
+  X(ChoreDone, "chore_done")                  /* chore */                                                    \
+  X(ChoreLeftOut, "chore_left_out")           /* chore */                                                    \
+  X(ChoreMoved, "chore_moved")                /* chore, day */                                               \
+  X(ChoresBroughtIn, "chores_brought_in")     /* count */                                                    \
   X(LayoutKept, "layout_kept")                /* name */                                                     \
   X(RowsBroughtIn, "rows_brought_in")         /* count, kind, file */                                        \
   X(ReadingsBroughtIn, "readings_brought_in") /* count, file */                                              \

@@ -1,5 +1,6 @@
 #include "stations/shelf/shelf_page.h"
 
+#include "book/order_table.h"
 #include "document/book_desk.h"
 #include "fields/number_field.h"
 #include "paint/beside_or_below.h"
@@ -13,11 +14,13 @@
 #include "refresh/while_seen.h"
 #include "services/prompts.h"
 #include "services/units_shown.h"
+#include "stations/shelf/agenda_view.h"
 #include "stations/shelf/delivery_form.h"
 #include "stations/shelf/lot_panel.h"
 #include "stations/shelf/money_view.h"
 #include "stations/shelf/otherwise_panel.h"
 #include "stations/shelf/product_plank.h"
+#include "wording/agenda_words.h"
 #include "wording/record_words.h"
 #include "wording/shelf_words.h"
 #include "wording/tr.h"
@@ -35,27 +38,21 @@
 
 namespace butte::app {
 
-namespace {
-QLayout* alone(QWidget* widget) {
-  auto* out = new QVBoxLayout;
-  out->addWidget(widget);
-  return out;
-}
-} // namespace
-
 ShelfPage::ShelfPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, Prompts& prompts,
                      QWidget* parent)
     : QWidget(parent), m_desk(desk), m_units(units), m_prompts(prompts), m_edits(desk),
       m_heads(new QButtonGroup(this)), m_views(new QStackedWidget), m_side(new QStackedWidget),
       m_lots(new LotPanel(m_edits, units)), m_otherwise(new OtherwisePanel(editor, units)),
       m_form(new DeliveryForm(m_edits, units)), m_money(new MoneyView(editor, units)),
-      m_order(new ClosedTextView), m_seen(new WhileSeen(this, [this] { refresh(); })) {
+      m_order(new ClosedTextView), m_agenda(new AgendaView(desk, units, prompts)),
+      m_seen(new WhileSeen(this, [this] { refresh(); })) {
   auto* column = new QVBoxLayout(this);
   column->setContentsMargins(0, 0, 0, 0);
   column->setSpacing(8);
   m_views->addWidget(makeShelfView());
   m_views->addWidget(makeOrderView());
   m_views->addWidget(m_money);
+  m_views->addWidget(m_agenda);
   makeHead(column);
   column->addWidget(m_views, 1);
   m_views->hide(); // until it is known what is there
@@ -75,6 +72,7 @@ ShelfPage::ShelfPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, P
   connect(m_lots, &LotPanel::message, this, &ShelfPage::message);
   connect(m_form, &DeliveryForm::message, this, &ShelfPage::message);
   connect(m_otherwise, &OtherwisePanel::message, this, &ShelfPage::message);
+  connect(m_agenda, &AgendaView::message, this, &ShelfPage::message);
   connect(m_money, &MoneyView::message, this, &ShelfPage::message);
   constexpr int unseenDelay = 2000;
   m_unseen.setSingleShot(true);
@@ -90,7 +88,9 @@ ShelfPage::ShelfPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, P
         return std::find(kinds.begin(), kinds.end(), ref.kind) != kinds.end();
       });
     };
-    if (any({Kind::Lot, Kind::ShelfLine, Kind::Batch, Kind::TankLine})) return outdate();
+    if (any({Kind::Lot, Kind::ShelfLine, Kind::Batch, Kind::TankLine, Kind::Chore, Kind::ChoreLine,
+             Kind::ScaleCheck, Kind::Water}))
+      return outdate();
     if (any({Kind::Formula})) m_seen->outdate(); // of each key at the Formula station the card need not know
   });
   connect(&units, &UnitsShown::changed, this, [this] { m_seen->outdate(); });
@@ -114,6 +114,7 @@ void ShelfPage::makeHead(QVBoxLayout* column) {
   add(tr("Shelf"), "shelfBags", 0);
   add(tr("To buy"), "shelfOrder", 1);
   add(tr("Money"), "shelfMoney", 2);
+  add(tr("Calendar"), "shelfAgenda", 3);
   connect(m_heads, &QButtonGroup::idClicked, m_views, &QStackedWidget::setCurrentIndex);
   heads->addStretch();
   m_weeksField = new NumberField({.name = tr("weeks that the shelf is to do"),
@@ -145,7 +146,7 @@ QWidget* ShelfPage::makeShelfView() {
   auto* view = new BesideOrBelow(16);
   m_plankRoom = scrolling(planks);
   m_plankRoom->setMinimumSize(460, 200);
-  view->add(alone(m_plankRoom), 3);
+  view->add(m_plankRoom, 3);
   auto* lots = new QWidget;
   auto* column = new QVBoxLayout(lots);
   column->setContentsMargins(0, 0, 0, 0);
@@ -153,7 +154,7 @@ QWidget* ShelfPage::makeShelfView() {
   column->addWidget(m_otherwise);
   m_side->addWidget(lots);
   m_side->addWidget(scrolling(m_form));
-  view->add(alone(m_side), 2);
+  view->add(m_side, 2);
   return view;
 }
 
@@ -225,13 +226,16 @@ void ShelfPage::take(ShelfStory story) {
   showProduct(m_product);
   refreshOrder();
   m_money->show(m_story);
+  m_agenda->show(m_story, !m_desk.isOpen() || m_desk.isReadOnly());
   const book::ProductOutlook* first = nullptr;
   for (const auto& product : m_story.products)
     if (!first && !product.lots.empty() && product.weeksLeft) first = &product;
-  if (!first) return emit told(tr("no delivery told"), {}, false);
-  const auto hurry = haste(*first);
-  emit told(qtext(first->name), hurry.isEmpty() ? tr("does %1").arg(lastsText(*first)) : hurry,
-            !hurry.isEmpty());
+  const auto toDo = todayText(m_story);
+  const auto hurry = first ? haste(*first) : QString();
+  const auto lasts = !first            ? tr("no delivery told")
+                     : hurry.isEmpty() ? tr("%1: %2").arg(qtext(first->name), lastsText(*first))
+                                       : tr("%1: %2").arg(hurry, qtext(first->name));
+  emit told(lasts, toDo.isEmpty() ? tr("nothing to do today") : toDo, !hurry.isEmpty() || !toDo.isEmpty());
 }
 
 void ShelfPage::refreshPlanks() {
@@ -283,7 +287,7 @@ void ShelfPage::writeTable() {
   const auto path = m_prompts.fileToMake(tr("What to buy, as a table"),
                                          QDir::home().filePath(tr("to buy") + ".csv"), tr("Tables (*.csv)"));
   if (path.isEmpty()) return;
-  const auto table = orderTable(m_story, m_units);
+  const auto table = book::orderTable(m_story.shelf, m_story.products, m_units.measures());
   QSaveFile file(path);
   const auto size = static_cast<qint64>(table.size());
   if (!file.open(QIODevice::WriteOnly) || file.write(table.data(), size) != size || !file.commit())

@@ -16,6 +16,7 @@ class QVBoxLayout;
 
 namespace butte::app {
 
+class AgendaView;
 class BookDesk;
 class ClosedTextView;
 class DeliveryForm;
@@ -40,8 +41,8 @@ public:
   std::function<std::optional<core::Mass>()> scaleShows;
   void focusFirst();
   void showProduct(const std::string& product);
-  enum class View { Bags, Order, Money };
-  static constexpr int viewCount = 3;
+  enum class View { Bags, Order, Money, Agenda };
+  static constexpr int viewCount = 4;
   void showView(View view);
   const std::string& product() const { return m_product; }
   bool isSettled() const { return !m_work.isBusy(); }
@@ -88,6 +89,7 @@ private:
   DeliveryForm* m_form;
   MoneyView* m_money;
   ClosedTextView* m_order;
+  AgendaView* m_agenda;
   NumberField* m_weeksField;
   WhileSeen* m_seen;
   QTimer m_unseen; ///< its card stands on the line: brought up to date a while after a change

@@ -40,11 +40,6 @@ using book::TankLine;
 using core::AdviceKind;
 
 namespace {
-QLayout* alone(QWidget* widget) {
-  auto* out = new QVBoxLayout;
-  out->addWidget(widget);
-  return out;
-}
 
 /// As low as the page wants it.
 QScrollArea* scrolled(QWidget* inside) {
@@ -77,8 +72,8 @@ TankPage::TankPage(BookDesk& desk, UnitsShown& units, Prompts& prompts, StreamDe
   column->setSpacing(8);
   column->addWidget(cards);
   auto* upper = new BesideOrBelow(16);
-  upper->add(alone(m_picture), 3);
-  upper->add(alone(makeSide()), 2);
+  upper->add(m_picture, 3);
+  upper->add(makeSide(), 2);
   column->addWidget(upper, 1);
   column->addWidget(makeBelow());
   m_entry->onRead = [this](const TypedReadings& typed) { return keepReadings(typed); };
@@ -203,8 +198,8 @@ QWidget* TankPage::makeBelow() {
   row->addLayout(presses);
   column->addLayout(row);
   column->addStretch();
-  below->add(alone(m_elements), 2);
-  below->add(alone(choices), 3);
+  below->add(m_elements, 2);
+  below->add(choices, 3);
   return below;
 }
 
