@@ -41,10 +41,10 @@ QString repeatText(const std::string& rule) {
   if (!match.hasMatch()) return tr("repeated: %1").arg(qtext(rule));
   const int every = match.captured(2).isEmpty() ? 1 : match.captured(2).toInt();
   const auto freq = match.captured(1);
-  if (freq == "DAILY") return counted(every, tr("every day", "a repeat, %1 is 1"), tr("every %1 days"));
-  if (freq == "WEEKLY") return counted(every, tr("every week", "a repeat, %1 is 1"), tr("every %1 weeks"));
-  if (freq == "MONTHLY") return counted(every, tr("every month", "a repeat, %1 is 1"), tr("every %1 months"));
-  return counted(every, tr("every year", "a repeat, %1 is 1"), tr("every %1 years"));
+  if (freq == "DAILY") return every == 1 ? tr("every day") : tr("every %1 days").arg(every);
+  if (freq == "WEEKLY") return every == 1 ? tr("every week") : tr("every %1 weeks").arg(every);
+  if (freq == "MONTHLY") return every == 1 ? tr("every month") : tr("every %1 months").arg(every);
+  return every == 1 ? tr("every year") : tr("every %1 years").arg(every);
 }
 
 QString causeText(const book::AgendaItem& item) {
