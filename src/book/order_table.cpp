@@ -10,7 +10,7 @@ namespace butte::book {
 std::string orderTable(const ShelfBook& shelf, const std::vector<ProductOutlook>& products,
                        const words::Measures& in) {
   const auto unit = " (" + in.bulkUnit() + ")";
-  std::string out = "product,bags,bag" + unit + ",supplier,price,cost,currency,need" + unit + ",left" + unit +
+  std::string out = "to buy,bags,bag" + unit + ",supplier,price,cost,currency,need" + unit + ",left" + unit +
                     ",order within (days)\r\n";
   const auto number = [](double value) { return core::decimalText(value); };
   const auto text = [](const std::string& words) { return core::csvCell(core::harmlessText(words)); };

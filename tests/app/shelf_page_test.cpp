@@ -111,7 +111,7 @@ TEST_F(ShelfPageTest, WhatToBuyIsWholeBagsAtLeastCostOnScreenTableAndPaper) {
   click("orderTable");
   QFile table(path);
   ASSERT_TRUE(table.open(QIODevice::ReadOnly));
-  EXPECT_EQ(table.readLine().toStdString().substr(0, 20), "product,bags,bag (kg");
+  EXPECT_EQ(table.readLine().toStdString().substr(0, 19), "to buy,bags,bag (kg");
   EXPECT_THAT(table.readLine().toStdString(), HasSubstr("potassium nitrate,1,5,"));
   window->prompts().fileToMake = [&](const QString&, const QString&, const QString&) {
     return folder.filePath("list.pdf");
