@@ -5,6 +5,7 @@
 #include "edits/stock_edits.h"
 #include "edits/target_edits.h"
 #include "paint/theme.h"
+#include "stations/shelf/shelf_page.h"
 #include "stations/tank/tank_page.h"
 #include "window/stations.h"
 #include "window_fixture.h"
@@ -35,7 +36,8 @@ protected:
   QImage onScreen() {
     QApplication::processEvents();
     // What is worked out behind the window comes by itself.
-    EXPECT_TRUE(QTest::qWaitFor([&] { return window->tankPage().isSettled(); }, 20000));
+    EXPECT_TRUE(QTest::qWaitFor(
+        [&] { return window->tankPage().isSettled() && window->shelfPage().isSettled(); }, 20000));
     for (int i = 0; i < 4; ++i) // a layout may ask for another one
       QApplication::processEvents();
     return window->screen()->grabWindow(window->winId()).toImage();

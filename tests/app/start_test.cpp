@@ -219,10 +219,10 @@ TEST_F(NoBookTest, WhereNoFolderTakesABookThatIsSaid) {
 TEST(Program, WordsOfTheCommandLineThatMakeNoSenseAreAnswered) {
   const QTemporaryDir home;
   for (const auto& [words, said] : std::initializer_list<std::pair<QStringList, const char*>>{
-           {{"--screenshot", "x.png", "--station", "99"}, "from 0 to 7"},
-           {{"--screenshot", "x.png", "--station", "-1"}, "from 0 to 7"},
-           {{"--screenshot", "x.png", "--station", "two"}, "from 0 to 7"},
-           {{"--screenshot", "x.png", "--station", "6", "--section", "99"}, "from 0 to 10"},
+           {{"--screenshot", "x.png", "--station", "99"}, "from 0 to 8"},
+           {{"--screenshot", "x.png", "--station", "-1"}, "from 0 to 8"},
+           {{"--screenshot", "x.png", "--station", "two"}, "from 0 to 8"},
+           {{"--screenshot", "x.png", "--station", "7", "--section", "99"}, "from 0 to 10"},
            {{"--screenshot", "x.png", "--station", "3", "--section", "7"}, "from 0 to 6"},
            {{"--nonsense"}, "nonsense"}}) {
     const auto run = butte(home.path(), words);

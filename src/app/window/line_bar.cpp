@@ -113,6 +113,7 @@ LineBar::LineBar(FormulaEditor& editor, UnitsShown& units, BookDesk& desk, QWidg
         }))
       refreshBook();
   });
+  card(Station::Shelf)->setHeadline(tr("looked at in a moment"), {}, false); // behind the window's thread
   refresh();
   refreshBook();
 }

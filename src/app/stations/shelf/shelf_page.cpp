@@ -232,9 +232,10 @@ void ShelfPage::take(ShelfStory story) {
     if (!first && !product.lots.empty() && product.weeksLeft) first = &product;
   const auto toDo = todayText(m_story);
   const auto hurry = first ? haste(*first) : QString();
-  const auto lasts = !first            ? tr("no delivery told")
-                     : hurry.isEmpty() ? tr("%1: %2").arg(qtext(first->name), lastsText(*first))
-                                       : tr("%1: %2").arg(hurry, qtext(first->name));
+  // What there is no room for is left out whole: the name last.
+  const auto lasts = !first
+                         ? tr("no delivery told")
+                         : tr("%1 · %2").arg(hurry.isEmpty() ? lastsText(*first) : hurry, qtext(first->name));
   emit told(lasts, toDo.isEmpty() ? tr("nothing to do today") : toDo, !hurry.isEmpty() || !toDo.isEmpty());
 }
 

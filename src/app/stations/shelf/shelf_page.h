@@ -45,7 +45,8 @@ public:
   static constexpr int viewCount = 4;
   void showView(View view);
   const std::string& product() const { return m_product; }
-  bool isSettled() const { return !m_work.isBusy(); }
+  /// Nothing is being worked out, or about to be.
+  bool isSettled() const { return !m_work.isBusy() && !m_unseen.isActive(); }
   const ShelfStory& story() const { return m_story; }
 
 signals:
