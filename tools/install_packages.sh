@@ -1,11 +1,11 @@
 # Debian packages that Butte needs, and a function that installs those that are missing. Sourced by ./run and ./test.
 
 build_packages="g++ cmake ninja-build ccache mold git libeigen3-dev libglpk-dev libfmt-dev nlohmann-json3-dev libcli11-dev
-  qt6-base-dev libqt6sql6-sqlite qt6-serialport-dev qt6-serialbus-dev libmosquitto-dev libcanberra-dev libical-dev libxlsxwriter-dev pkg-config libpoppler-qt6-dev libtesseract-dev tesseract-ocr-eng tesseract-ocr-deu
+  qt6-base-dev libqt6sql6-sqlite qt6-serialport-dev qt6-serialbus-dev libmosquitto-dev libcanberra-dev libical-dev pkg-config libpoppler-qt6-dev libtesseract-dev tesseract-ocr-eng tesseract-ocr-deu
   tesseract-ocr-nld tesseract-ocr-fra tesseract-ocr-spa tesseract-ocr-ita"
 bench_packages="libbenchmark-dev"
 test_packages="libgtest-dev libgmock-dev clang-format python3 python3-scipy openbabel units poppler-utils mosquitto
-  python3-icalendar python3-dateutil python3-openpyxl"
+  python3-icalendar python3-dateutil"
 
 # install_missing LIST... : each LIST is the name of a variable above.
 install_missing() {
