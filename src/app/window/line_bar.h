@@ -21,7 +21,7 @@ public:
   QString headline() const { return m_first + " · " + m_second; }
   /// On a low screen only the name, for the page below it needs the room.
   void setLow(bool low);
-  QSize sizeHint() const override { return m_low ? QSize(86, 28) : QSize(125, 66); }
+  QSize sizeHint() const override { return m_low ? QSize(86, 28) : QSize(114, 66); }
 
 protected:
   void paintEvent(QPaintEvent* event) override;
