@@ -1,8 +1,5 @@
 #include "agenda_book.h"
 
-#include "changes/computed_formula.h"
-#include "dose/supply.h"
-#include "formula_json.h"
 #include "scale_check.h"
 #include "tank_line.h"
 
@@ -16,6 +13,8 @@ using core::Day;
 using std::chrono::days;
 
 namespace {
+
+constexpr double mostFillDays = 3650;
 
 class AgendaGatherer {
 public:
@@ -126,30 +125,23 @@ private:
 
   /// The first of a formula's tanks that its feed per day empties, counted from the day it was mixed.
   Trouble mixing() {
-    return m_store.eachRecord(Kind::Formula, [&](const Record& record, Moment) {
-      if (record.binnedAt) return true;
-      const auto document = exchange::readFormulaDocument(record.body);
-      if (!document || !document->given.dosing.feedPerDay) return true;
-      const auto mixed = mixedOn(record, *document);
-      const auto formula = mixed ? computed(record.body) : std::nullopt;
-      if (!formula) return true;
-      std::optional<double> least;
-      for (const auto& supply :
-           core::suppliesOf(formula->answer.stock, *document->given.dosing.feedPerDay, 1))
-        if (supply.daysPerFill) least = std::min(least.value_or(*supply.daysPerFill), *supply.daysPerFill);
-      const int lasts = least ? static_cast<int>(std::floor(std::min(*least, 3650.0))) : 0;
+    if (!m_asked.plan) return std::nullopt;
+    for (const auto& [uid, formula] : m_asked.plan->formulas) {
+      const auto mixed = mixedOn(uid, formula);
+      if (!mixed || !formula.fillDays) continue;
+      const int lasts = static_cast<int>(std::floor(std::min(*formula.fillDays, mostFillDays)));
       // A formula that nobody mixed again for so long is not in use.
-      if (least && *mixed + days(lasts + forgottenAfterDays) >= m_asked.today)
-        add(Cause::Mix, "mix", record.ref.uid, document->name, *mixed + days(lasts));
-      return true;
-    });
+      if (*mixed + days(lasts + forgottenAfterDays) >= m_asked.today)
+        add(Cause::Mix, "mix", uid, formula.name, *mixed + days(lasts));
+    }
+    return std::nullopt;
   }
 
   /// The newest batch of it, or the day that was typed.
-  std::optional<Day> mixedOn(const Record& record, const exchange::FormulaDocument& document) {
-    auto out = dayFromIso(document.dosing.mixedOn);
+  std::optional<Day> mixedOn(const std::string& uid, const PlannedFormula& formula) {
+    auto out = dayFromIso(formula.mixedOn);
     BatchFilter filter;
-    filter.formulaUid = record.ref.uid;
+    filter.formulaUid = uid;
     const auto newest = m_store.batches(filter, std::nullopt, 1);
     if (newest && !newest->empty()) {
       const auto day = m_asked.dayOf(newest->front().at);

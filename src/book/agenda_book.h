@@ -48,6 +48,7 @@ struct AgendaAsked {
   const ShelfBook* shelf = nullptr;
   const core::ShelfAccount* account = nullptr;
   const std::vector<ProductOutlook>* products = nullptr;
+  const PlannedFeed* plan = nullptr; ///< when stocks are used up. May be nothing
 };
 
 /// Own chores, and what the book finds due: stocks to be mixed, pens and scales to be checked, water to be
@@ -56,11 +57,11 @@ core::Result<AgendaBook> agendaBook(Store& store, const AgendaAsked& asked);
 
 /// Common practice: pens weekly, scales monthly, the water twice a year.
 inline constexpr int calibrateAfterDays = 7, checkScaleAfterDays = 30, analyseAfterDays = 180;
-/// Stocks that were used up so long ago are no longer mixed: the crop is over.
+/// Stocks that were used up so long ago are no longer mixed: the crop is over (our choice).
 inline constexpr int forgottenAfterDays = 28;
-/// Once it is ordered nobody is reminded for so long.
+/// Once it is ordered nobody is reminded for so long (our choice: a usual delivery).
 inline constexpr int quietAfterOrderDays = 14;
-/// A bag's date is told so long before it.
+/// A bag's date is told so long before it (our choice).
 inline constexpr int bestBeforeWarnedDays = 30;
 
 } // namespace butte::book

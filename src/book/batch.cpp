@@ -1,4 +1,5 @@
 #include "batch.h"
+#include "record_reader.h"
 #include "things/figure.h"
 #include "typed_numbers.h"
 
@@ -28,7 +29,7 @@ public:
   explicit BatchReader(const Json& json) : m_top(json, "", m_problem) {}
 
   core::Result<Batch> read() {
-    m_out.at = moment();
+    m_out.at = momentIn(m_top, "at");
     m_out.formulaUid = m_top.text("formula").value_or("");
     m_out.formulaVersion = static_cast<int>(number("formula_version", 0, 1e6).value_or(0));
     m_out.formulaName = m_top.text("formula_name").value_or("");
@@ -51,15 +52,6 @@ public:
   }
 
 private:
-  Moment moment() {
-    const auto text = m_top.text("at").value_or("");
-    const auto at = Moment::fromIso(text);
-    if (!at)
-      m_top.fail(ProblemCode::OutOfRange, "at",
-                 {"'" + text + "'", "a date and time such as 2026-03-02T07:15:00Z"});
-    return at.value_or(Moment{});
-  }
-
   std::optional<double> number(std::string_view key, double low, double high) {
     if (m_top.has(key) && m_top.any(key)->is_null()) return std::nullopt;
     const auto value = m_top.number(key);

@@ -1,5 +1,7 @@
 #include "chore_record.h"
 
+#include "record_reader.h"
+
 #include "base/decimal.h"
 #include "things/choices.h"
 #include "things/figure.h"
@@ -24,12 +26,6 @@ Day dayIn(ObjectReader& reader, std::string_view key) {
   const auto day = dayFromIso(text);
   if (!day) reader.fail(ProblemCode::OutOfRange, key, {"'" + text + "'", "a day such as 2026-03-02"});
   return day.value_or(Day());
-}
-
-std::string needed(ObjectReader& reader, std::string_view key, const char* what) {
-  auto text = reader.text(key).value_or("");
-  if (text.empty()) reader.fail(ProblemCode::MissingKey, key, {what});
-  return text;
 }
 
 } // namespace
@@ -69,7 +65,7 @@ core::Result<Chore> choreFromJson(const Json& json) {
   Trouble problem;
   Chore out;
   ObjectReader reader(json, "", problem);
-  out.name = needed(reader, "name", "what is to be done");
+  out.name = neededText(reader, "name", "what is to be done");
   out.starts = dayIn(reader, "starts");
   out.repeat = reader.text("repeat").value_or("");
   if (const auto days = exchange::figure(reader, exchange::Dialect::Script, after))
@@ -96,14 +92,9 @@ core::Result<ChoreLine> choreLineFromJson(const Json& json) {
   Trouble problem;
   ChoreLine out;
   ObjectReader reader(json, "", problem);
-  out.key = needed(reader, "chore", "the chore it is of");
+  out.key = neededText(reader, "chore", "the chore it is of");
   out.due = dayIn(reader, "due");
-  const auto text = reader.text("at").value_or("");
-  const auto at = Moment::fromIso(text);
-  if (!at)
-    reader.fail(ProblemCode::OutOfRange, "at",
-                {"'" + text + "'", "a date and time such as 2026-03-02T07:15:00Z"});
-  out.at = at.value_or(Moment{});
+  out.at = momentIn(reader, "at");
   out.who = reader.text("who").value_or("");
   if (!reader.has("did")) reader.fail(ProblemCode::MissingKey, "did", {"what was done"});
   out.did = exchange::chosen(reader, "did", dids);

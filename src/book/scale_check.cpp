@@ -1,5 +1,7 @@
 #include "scale_check.h"
 
+#include "record_reader.h"
+
 #include "base/decimal.h"
 #include "things/figure.h"
 #include "typed_numbers.h"
@@ -47,12 +49,7 @@ core::Result<ScaleCheck> scaleCheckFromJson(const Json& json) {
   Trouble problem;
   ScaleCheck out;
   ObjectReader reader(json, "", problem);
-  const auto text = reader.text("at").value_or("");
-  const auto at = Moment::fromIso(text);
-  if (!at)
-    reader.fail(ProblemCode::OutOfRange, "at",
-                {"'" + text + "'", "a date and time such as 2026-03-02T07:15:00Z"});
-  out.at = at.value_or(Moment{});
+  out.at = momentIn(reader, "at");
   out.scale = reader.text("scale").value_or("");
   if (out.scale.empty()) reader.fail(ProblemCode::MissingKey, "scale", {"the scale's name"});
   out.known = weight(reader, "known", leastKnown);

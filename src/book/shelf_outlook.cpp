@@ -7,6 +7,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <set>
 
 namespace butte::book {
 
@@ -113,7 +114,11 @@ core::Result<PlannedFeed> plannedFeed(Store& store) {
         core::needFor(formula->answer.solution.grams, request.volume, *document->given.dosing.feedPerDay, 1);
     for (std::size_t i = 0; i < day.size(); ++i)
       if (day[i] > Mass()) out.perDay[request.shelf[i].id] = out.perDay[request.shelf[i].id] + day[i];
-    out.formulas.insert(record.ref.uid);
+    PlannedFormula planned{document->name, document->dosing.mixedOn, {}};
+    for (const auto& supply : core::suppliesOf(formula->answer.stock, *document->given.dosing.feedPerDay, 1))
+      if (supply.daysPerFill)
+        planned.fillDays = std::min(planned.fillDays.value_or(*supply.daysPerFill), *supply.daysPerFill);
+    out.formulas[record.ref.uid] = std::move(planned);
     return true;
   });
   if (trouble) return *trouble;

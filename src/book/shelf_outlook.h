@@ -3,16 +3,24 @@
 #include "shelf/order_list.h"
 #include "shelf_book.h"
 
+#include <map>
 #include <optional>
-#include <set>
 #include <string>
 #include <vector>
 
 namespace butte::book {
 
+/// A formula that has a feed per day.
+struct PlannedFormula {
+  std::string name;
+  std::string mixedOn;            ///< the day that was typed, ISO; empty: none
+  std::optional<double> fillDays; ///< until the first of its tanks is empty
+};
+
 /// What the formulas that have a feed per day take of each product.
 struct PlannedFeed {
-  std::set<std::string> formulas; ///< uids: what was mixed of them is no use beside the plan
+  std::map<std::string, PlannedFormula>
+      formulas; ///< by uid: what was mixed of them is no use beside the plan
   std::map<std::string, core::Mass> perDay;
 };
 /// Works each of them out: some milliseconds a formula.

@@ -1,5 +1,7 @@
 #include "shelf_record.h"
 
+#include "record_reader.h"
+
 #include "base/decimal.h"
 #include "things/choices.h"
 #include "things/figures.h"
@@ -45,24 +47,9 @@ Amount quantity(ObjectReader& reader, std::string_view key, bool above) {
   return exchange::typedAmount(reader, byVolume ? volume : weight).value_or(Amount{});
 }
 
-Moment momentIn(ObjectReader& reader, std::string_view key) {
-  const auto text = reader.text(key).value_or("");
-  const auto at = Moment::fromIso(text);
-  if (!at)
-    reader.fail(ProblemCode::OutOfRange, key,
-                {"'" + text + "'", "a date and time such as 2026-03-02T07:15:00Z"});
-  return at.value_or(Moment{});
-}
-
 std::string digitsOf(ObjectReader& reader, const Figure& figure) {
   const bool given = exchange::figure(reader, exchange::Dialect::Document, figure).has_value();
   return given ? reader.text(figure.document).value_or("") : std::string();
-}
-
-std::string needed(ObjectReader& reader, std::string_view key, const char* what) {
-  auto text = reader.text(key).value_or("");
-  if (text.empty()) reader.fail(ProblemCode::MissingKey, key, {what});
-  return text;
 }
 
 void put(Json& out, const char* key, const std::string& text) {
@@ -123,8 +110,8 @@ core::Result<Lot> lotFromJson(const Json& json) {
   Trouble problem;
   Lot out;
   ObjectReader reader(json, "", problem);
-  out.product = needed(reader, "product", "the product's id");
-  out.name = needed(reader, "name", "the product's name");
+  out.product = neededText(reader, "product", "the product's id");
+  out.name = neededText(reader, "name", "the product's name");
   out.mark = reader.text("mark").value_or("");
   out.bought = momentIn(reader, "bought");
   out.bags = bagsIn(reader);
@@ -166,7 +153,7 @@ core::Result<ShelfLine> shelfLineFromJson(const Json& json) {
   Trouble problem;
   ShelfLine out;
   ObjectReader reader(json, "", problem);
-  out.lotUid = needed(reader, "lot", "the lot it is of");
+  out.lotUid = neededText(reader, "lot", "the lot it is of");
   out.at = momentIn(reader, "at");
   out.who = reader.text("who").value_or("");
   if (!reader.has("did")) reader.fail(ProblemCode::MissingKey, "did", {"what was done"});

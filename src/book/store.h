@@ -39,8 +39,7 @@ struct BatchUse {
   Moment at;
   std::string productId, productName;
   double grams = 0; ///< as weighed; as planned where the scale was not asked
-  bool isWeighed = false;
-  std::string lot; ///< as typed (lot_marks.h)
+  std::string lot;  ///< as typed (lot_marks.h)
   double batchLitres = 0;
   std::string crop, formulaUid, formulaName;
 };

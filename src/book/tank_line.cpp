@@ -1,5 +1,7 @@
 #include "tank_line.h"
 
+#include "record_reader.h"
+
 #include "chem/nutrient.h"
 #include "things/choices.h"
 #include "things/figures.h"
@@ -85,12 +87,7 @@ private:
   void readHead() {
     m_out.vesselUid = m_top.text("vessel").value_or("");
     if (m_out.vesselUid.empty()) m_top.fail(ProblemCode::MissingKey, "vessel", {"the vessel it is of"});
-    const auto text = m_top.text("at").value_or("");
-    const auto at = Moment::fromIso(text);
-    if (!at)
-      m_top.fail(ProblemCode::OutOfRange, "at",
-                 {"'" + text + "'", "a date and time such as 2026-03-02T07:15:00Z"});
-    m_out.at = at.value_or(Moment{});
+    m_out.at = momentIn(m_top, "at");
     m_out.who = m_top.text("who").value_or("");
     if (!m_top.has("did")) m_top.fail(ProblemCode::MissingKey, "did", {"what was done"});
     m_out.did = exchange::chosen(m_top, "did", dids);

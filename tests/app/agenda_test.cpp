@@ -113,7 +113,26 @@ TEST_F(AgendaTest, OutAsACalendarFileAndInAgain) {
   EXPECT_THAT(file.readAll().toStdString(), HasSubstr("RRULE:FREQ=WEEKLY"));
   click("icsIn");
   settle();
-  EXPECT_THAT(status().toStdString(), HasSubstr("came in"));
+  EXPECT_THAT(status().toStdString(), HasSubstr("Nothing new"))
+      << "the book's own calendar brings nothing twice";
+  QFile others(path);
+  ASSERT_TRUE(others.open(QIODevice::WriteOnly));
+  const auto on = book::isoText(today() + days(2)), instead = book::isoText(today() + days(1));
+  const auto compact = [](std::string day) { return day.erase(7, 1).erase(4, 1); };
+  others.write(("BEGIN:VCALENDAR\r\nVERSION:2.0\r\nBEGIN:VEVENT\r\nUID:a\r\nSUMMARY:Feed the "
+                "cat\r\nDTSTART;VALUE=DATE:" +
+                compact(book::isoText(today())) +
+                "\r\nRRULE:FREQ=DAILY;COUNT=2\r\nEND:VEVENT\r\nBEGIN:VEVENT\r\nUID:a\r\n" +
+                "SUMMARY:Feed the cat\r\nRECURRENCE-ID;VALUE=DATE:" + compact(instead) +
+                "\r\nDTSTART;VALUE=DATE:" + compact(on) + "\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n")
+                   .c_str());
+  others.close();
+  click("icsIn");
+  settle();
+  EXPECT_THAT(status().toStdString(), HasSubstr("1 chore came in"));
+  EXPECT_GE(dueOf("Feed the cat", today()), 0);
+  EXPECT_EQ(dueOf("Feed the cat", today() + days(1)), -1) << "it was moved there too";
+  EXPECT_GE(dueOf("Feed the cat", today() + days(2)), 0);
   click("icsIn");
   settle();
   EXPECT_THAT(status().toStdString(), HasSubstr("Nothing new")) << "twice is once";

@@ -1,7 +1,7 @@
 // Deliveries, counts, what to buy, what it costs: as a hand would, in the real window.
 #include "shelf_walk.h"
 
-#include "edits/shelf_edits.h"
+#include "formula/other_shelf.h"
 
 #include <QDir>
 
@@ -138,17 +138,28 @@ TEST_F(ShelfPageTest, WithoutWhatHasNotArrivedTheFormulaIsSolvedAgain) {
 }
 
 TEST_F(ShelfPageTest, WhatIsToBeUsedUpGoesAsFarAsTheBandsAllow) {
-  delivered(kno3, "1", "25", "20");
-  const auto before = *editor().gramsOf("kno3");
-  click("useFirst");
-  const auto words = text("otherwiseWords");
-  auto* take = find<QPushButton>("otherwiseTake");
-  if (!take->isVisible()) {
-    EXPECT_THAT(words, HasSubstr("can take no more"));
-    return;
-  }
+  // One that can take more, and one that can't, as the core finds them.
+  const auto& given = editor().document().given;
+  const auto most = core::Mass::fromKilograms(25);
+  std::optional<std::size_t> more, none;
+  for (std::size_t i = 0; i < given.request.shelf.size(); ++i)
+    (core::withMostOf(given, editor().answer(), i, most) ? more : none) = i;
+  ASSERT_TRUE(more && none);
+  const auto ask = [&](std::size_t index) {
+    const auto& product = given.request.shelf[index];
+    delivered(product.name.c_str(), "1", product.liquid ? "15" : "25", "20");
+    page().showProduct(product.id);
+    click("useFirst");
+    return product.id;
+  };
+  ask(*none);
+  EXPECT_THAT(text("otherwiseWords"), HasSubstr("can take no more"));
+  EXPECT_FALSE(find<QPushButton>("otherwiseTake")->isVisible());
+  const auto id = ask(*more);
+  EXPECT_THAT(text("otherwiseWords"), HasSubstr("nothing leaves its band"));
+  const auto before = *editor().gramsOf(id);
   click("otherwiseTake");
-  EXPECT_GT(*editor().gramsOf("kno3"), before);
+  EXPECT_GT(*editor().gramsOf(id), before);
 }
 
 TEST_F(ShelfPageTest, MoneyIsPaidByTheLotAndChangesWithAPrice) {
@@ -234,13 +245,30 @@ TEST_F(ShelfPageTest, ALotIsCorrectedWhereItStands) {
 TEST_F(ShelfPageTest, ByKeysAlone) {
   delivered(kno3, "2", "25", "48.50");
   delivered(cano3, "2", "25", "20");
+  press(Qt::Key_1, Qt::ControlModifier);
   press(Qt::Key_7, Qt::ControlModifier);
-  auto* first = window->findChildren<ProductPlank*>().first();
-  plank(page().product())->setFocus();
-  press(Qt::Key_Down);
-  press(Qt::Key_Up);
-  EXPECT_TRUE(qobject_cast<ProductPlank*>(QApplication::focusWidget()));
-  ASSERT_NE(first, nullptr);
+  settle();
+  const auto focused = [] { return qobject_cast<ProductPlank*>(QApplication::focusWidget()); };
+  ASSERT_NE(focused(), nullptr) << "the station begins at a plank";
+  const auto first = focused()->product();
+  press(first == page().story().products.front().id ? Qt::Key_Down : Qt::Key_Up);
+  ASSERT_NE(focused(), nullptr);
+  EXPECT_NE(focused()->product(), first);
+  press(Qt::Key_Space);
+  EXPECT_EQ(page().product(), focused()->product());
+}
+
+TEST_F(ShelfPageTest, OtherUnitsLoseNothingThatWasTyped) {
+  click("newDelivery");
+  auto* box = find<QComboBox>("lotProduct");
+  box->setCurrentIndex(box->findText(kno3));
+  type("lotBags", "3");
+  type("lotBag", "10");
+  type("lotMark", "KN-9");
+  trigger("units_us");
+  EXPECT_EQ(find<>("lotBags")->text(), "3");
+  EXPECT_EQ(find<QLineEdit>("lotMark")->text(), "KN-9");
+  EXPECT_NEAR(find<>("lotBag")->digits().toDouble(), 22.0462, 0.001) << "the same bag in pounds";
 }
 
 } // namespace

@@ -69,6 +69,10 @@ book::Trouble BookDesk::createBook(const QString& path, const QString& farm) {
   return std::nullopt;
 }
 
+core::Problem noBookOpen() {
+  return core::problemAt(core::ProblemCode::BadFile, "book", {"no book is open"});
+}
+
 book::Trouble BookDesk::createBookAside(const QString& path, const QString& farm) {
   auto made = book::createBook(path.toStdString(), farm.toStdString());
   if (!made) return made.problem();

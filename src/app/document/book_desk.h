@@ -11,6 +11,9 @@ namespace butte::app {
 
 class FormulaEditor;
 
+/// Why nothing can be kept or read while no book is open.
+core::Problem noBookOpen();
+
 /// The open farm book and the formula in hand: what ties the stations to what is kept.
 class BookDesk : public QObject {
   Q_OBJECT

@@ -48,6 +48,7 @@ ShelfStory shelfStoryBeside(const std::string& path, int weeks) {
   asked.shelf = &out.shelf;
   asked.account = &out.account;
   asked.products = &out.products;
+  asked.plan = &*plan;
   auto agenda = book::agendaBook(**store, asked);
   if (!agenda)
     out.trouble = agenda.problem();

@@ -4,6 +4,7 @@
 #include "book/record.h"
 #include "book/shelf_outlook.h"
 
+#include <memory>
 #include <string>
 #include <vector>
 
@@ -24,6 +25,9 @@ struct ShelfStory {
   /// The lines of a lot, the newest first.
   std::vector<const std::pair<std::string, book::ShelfLine>*> linesOf(const std::string& lot) const;
 };
+
+/// One for all that show it: years of uses are not copied for each of them.
+using SharedShelfStory = std::shared_ptr<const ShelfStory>;
 
 /// Reads it from a book that this program has open, by another of its threads; tenths of a second for years.
 ShelfStory shelfStoryBeside(const std::string& path, int weeks);

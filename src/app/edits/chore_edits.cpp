@@ -5,6 +5,7 @@
 #include "ics_file.h"
 #include "wording/record_words.h"
 
+#include <map>
 #include <set>
 
 namespace butte::app {
@@ -15,9 +16,33 @@ using core::Day;
 using core::DeedCode;
 
 namespace {
-core::Problem closed() {
-  return core::problemAt(core::ProblemCode::BadFile, "book", {"no book is open"});
-}
+constexpr auto ownEnding = "@butte";
+
+/// What of a calendar stands in the book already: what came before, and what the book itself wrote out.
+class Known {
+public:
+  explicit Known(book::Store& store) {
+    std::ignore = store.eachRecord(Kind::Chore, [&](const book::Record& record, book::Moment) {
+      m_own.insert(record.ref.uid + ownEnding);
+      if (const auto chore = book::choreFromJson(record.body); chore && !record.binnedAt)
+        m_came.insert({chore->icsUid, chore->starts});
+      return true;
+    });
+  }
+  bool isNew(const std::string& uid, Day starts) {
+    // What the book finds due has a colon in its key: it finds that again by itself.
+    const bool isFound = uid.ends_with(ownEnding) && uid.find(':') != std::string::npos;
+    return !isFound && !m_own.count(uid) && m_came.insert({uid, starts}).second;
+  }
+  bool hasCome(const std::string& uid) const {
+    const auto first = m_came.lower_bound({uid, Day::min()});
+    return m_own.count(uid) || (first != m_came.end() && first->first == uid);
+  }
+
+private:
+  std::set<std::string> m_own;
+  std::set<std::pair<std::string, Day>> m_came;
+};
 
 DeedCode deedOf(core::ChoreDid did) {
   switch (did) {
@@ -33,20 +58,20 @@ DeedCode deedOf(core::ChoreDid did) {
 } // namespace
 
 core::Result<std::string> ChoreEdits::keep(const book::Chore& chore) {
-  if (!m_desk.isOpen()) return closed();
+  if (!m_desk.isOpen()) return noBookOpen();
   const auto made = m_desk.book().create(Kind::Chore, toJson(chore), {DeedCode::ChoreKept, {chore.name}});
   if (!made) return made.problem();
   return made->uid;
 }
 
 Trouble ChoreEdits::strike(const std::string& uid, const QString& name) {
-  if (!m_desk.isOpen()) return closed();
+  if (!m_desk.isOpen()) return noBookOpen();
   return m_desk.book().moveToBin({Kind::Chore, uid}, name.toStdString());
 }
 
 Trouble ChoreEdits::tell(const book::AgendaItem& item, Day due, core::ChoreDid did, const QString& name,
-                         Day to, const QString& text) {
-  if (!m_desk.isOpen()) return closed();
+                         Day to) {
+  if (!m_desk.isOpen()) return noBookOpen();
   book::ChoreLine line;
   line.key = item.chore.key;
   line.due = due;
@@ -54,7 +79,6 @@ Trouble ChoreEdits::tell(const book::AgendaItem& item, Day due, core::ChoreDid d
   line.who = m_desk.initials().toStdString();
   line.did = did;
   line.to = to;
-  line.text = text.toStdString();
   std::vector<std::string> told{name.toStdString()};
   if (did == core::ChoreDid::Moved) told.push_back(book::isoText(to));
   const auto made = m_desk.book().create(Kind::ChoreLine, toJson(line), {deedOf(did), told});
@@ -66,7 +90,7 @@ std::string ChoreEdits::calendar(const book::AgendaBook& agenda, const std::vect
   for (std::size_t i = 0; i < agenda.items.size(); ++i) {
     const auto& item = agenda.items[i];
     ics::Entry entry;
-    entry.uid = item.chore.key + "@butte";
+    entry.uid = item.chore.key + ownEnding;
     entry.summary = names[i].toStdString();
     entry.description = item.note;
     if (!item.chore.rule.empty()) {
@@ -90,38 +114,43 @@ std::string ChoreEdits::calendar(const book::AgendaBook& agenda, const std::vect
 }
 
 core::Result<ChoreEdits::BroughtIn> ChoreEdits::bringIn(const std::string& text) {
-  if (!m_desk.isOpen()) return closed();
+  if (!m_desk.isOpen()) return noBookOpen();
   const auto read = ics::readIcs(text, [](std::int64_t seconds) { return localDay({seconds}); });
   if (!read) return read.problem();
-  std::set<std::string> known;
-  std::ignore = m_desk.book().store().eachRecord(Kind::Chore, [&](const book::Record& record, book::Moment) {
-    if (const auto chore = book::choreFromJson(record.body); chore && !record.binnedAt)
-      known.insert(chore->icsUid + "@" + book::isoText(chore->starts));
-    return true;
-  });
+  Known known(m_desk.book().store());
+  std::map<std::string, std::string> came; // repeated chores of this file by the calendar's uid
   book::Step step;
   BroughtIn out;
   out.passedOver = read->passedOver;
+  const auto add = [&](Kind kind, const exchange::Json& body) {
+    const auto ref = book::freshRef(kind);
+    step.changes.push_back({ref, "", {}, exchange::Json{{"body", body}}});
+    return ref.uid;
+  };
+  const auto tellOf = [&](const std::string& chore, Day due, core::ChoreDid did, Day to = {}) {
+    book::ChoreLine line;
+    line.key = chore;
+    line.due = due;
+    line.at = book::Moment::now();
+    line.did = did;
+    line.to = to;
+    add(Kind::ChoreLine, toJson(line));
+  };
   for (const auto& entry : read->entries) {
-    const auto uid = entry.uid.empty() ? entry.summary : entry.uid;
-    if (!known.insert(uid + "@" + book::isoText(entry.starts)).second) continue;
-    const auto ref = book::freshRef(Kind::Chore);
-    book::Chore chore;
-    chore.name = entry.summary;
-    chore.starts = entry.starts;
-    chore.repeat = entry.rule;
-    chore.note = entry.description;
-    chore.icsUid = uid;
-    step.changes.push_back({ref, "", {}, exchange::Json{{"body", toJson(chore)}}});
-    for (const auto day : entry.without) {
-      book::ChoreLine line;
-      line.key = ref.uid;
-      line.due = day;
-      line.at = book::Moment::now();
-      line.did = core::ChoreDid::LeftOut;
-      step.changes.push_back(
-          {book::freshRef(Kind::ChoreLine), "", {}, exchange::Json{{"body", toJson(line)}}});
+    // One day of a repeated chore that stands elsewhere than its rule says.
+    if (const auto master = came.find(entry.uid); entry.instead && master != came.end()) {
+      tellOf(master->second, *entry.instead, core::ChoreDid::Moved, entry.starts);
+      continue;
     }
+    if (entry.instead && known.hasCome(entry.uid)) continue; // with its rule, an earlier time
+    const auto uid = entry.uid.empty() ? entry.summary : entry.uid;
+    if (!known.isNew(uid, entry.starts)) continue;
+    const auto chore =
+        add(Kind::Chore,
+            toJson(book::Chore{entry.summary, entry.starts, entry.rule, {}, entry.description, uid}));
+    if (!entry.rule.empty()) came[entry.uid] = chore;
+    for (const auto day : entry.without)
+      tellOf(chore, day, core::ChoreDid::LeftOut);
     ++out.came;
   }
   if (out.came == 0) return out;

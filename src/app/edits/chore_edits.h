@@ -18,7 +18,7 @@ public:
   book::Trouble strike(const std::string& uid, const QString& name);
   /// One occurrence is done, left out, or moved to another day.
   book::Trouble tell(const book::AgendaItem& item, core::Day due, core::ChoreDid did, const QString& name,
-                     core::Day to = {}, const QString& text = {});
+                     core::Day to = {});
   /// Every chore as a calendar file; `names` are what each item is called, parallel to them.
   std::string calendar(const book::AgendaBook& agenda, const std::vector<QString>& names) const;
   /// Entries of a calendar become chores; those that came before are left as they are. Gives how many came,

@@ -33,10 +33,6 @@ DeedCode deedOf(book::ShelfDid did) {
   return DeedCode::LotCounted;
 }
 
-core::Problem closed() {
-  return problemAt(ProblemCode::BadFile, "book", {"no book is open"});
-}
-
 } // namespace
 
 std::vector<Buyable> LotEdits::buyables() const {
@@ -87,7 +83,7 @@ std::optional<Lot> LotEdits::lastOf(const std::string& product) const {
 }
 
 core::Result<Lot> LotEdits::lot(const std::string& uid) const {
-  if (!m_desk.isOpen()) return closed();
+  if (!m_desk.isOpen()) return noBookOpen();
   const auto record = m_desk.book().record({Kind::Lot, uid});
   if (!record) return record.problem();
   if (!*record) return problemAt(ProblemCode::BadFile, "lot", {"it is no longer in the book"});
@@ -95,7 +91,7 @@ core::Result<Lot> LotEdits::lot(const std::string& uid) const {
 }
 
 core::Result<std::string> LotEdits::keep(const Lot& lot) {
-  if (!m_desk.isOpen()) return closed();
+  if (!m_desk.isOpen()) return noBookOpen();
   const auto code = lot.bags > 0 ? DeedCode::LotCame : DeedCode::PriceNoted;
   const auto made = m_desk.book().create(
       Kind::Lot, toJson(lot), {code, {lot.name, std::to_string(lot.bags), lot.bag.digits, lot.bag.unit}});
@@ -104,12 +100,12 @@ core::Result<std::string> LotEdits::keep(const Lot& lot) {
 }
 
 Trouble LotEdits::change(const std::string& uid, const Lot& lot) {
-  if (!m_desk.isOpen()) return closed();
+  if (!m_desk.isOpen()) return noBookOpen();
   return m_desk.book().replaceBody({Kind::Lot, uid}, toJson(lot), {DeedCode::LotChanged, {lot.name}});
 }
 
 Trouble LotEdits::tell(book::ShelfLine line) {
-  if (!m_desk.isOpen()) return closed();
+  if (!m_desk.isOpen()) return noBookOpen();
   const auto of = lot(line.lotUid);
   if (!of) return of.problem();
   if (line.at.seconds == 0) line.at = book::Moment::now();
@@ -120,7 +116,7 @@ Trouble LotEdits::tell(book::ShelfLine line) {
 }
 
 Trouble LotEdits::strike(const book::Ref& ref, const QString& what) {
-  if (!m_desk.isOpen()) return closed();
+  if (!m_desk.isOpen()) return noBookOpen();
   return m_desk.book().moveToBin(ref, what.toStdString());
 }
 

@@ -49,7 +49,7 @@ std::vector<book::RecordHead> TankEdits::formulas() const {
 }
 
 core::Result<Json> TankEdits::bodyOf(const std::string& uid) const {
-  if (!m_desk.isOpen()) return problemAt(ProblemCode::BadFile, "book", {"no book is open"});
+  if (!m_desk.isOpen()) return noBookOpen();
   const auto record = m_desk.book().record({Kind::Vessel, uid});
   if (!record) return record.problem();
   if (!*record) return problemAt(ProblemCode::BadFile, "vessel", {"it is no longer in the book"});
@@ -103,7 +103,7 @@ bool TankEdits::isNamed(const QString& name) const {
 
 core::Result<std::string> TankEdits::makeVessel(const QString& typed) {
   const auto name = typed.trimmed();
-  if (!m_desk.isOpen()) return problemAt(ProblemCode::BadFile, "book", {"no book is open"});
+  if (!m_desk.isOpen()) return noBookOpen();
   Json body{{"name", name.toStdString()}};
   if (isSouthern(QTimeZone::systemTimeZone().territory())) body["southern"] = true;
   const auto made = m_desk.book().create(Kind::Vessel, body, {DeedCode::ThingMade, {name.toStdString()}});

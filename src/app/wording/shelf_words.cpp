@@ -65,7 +65,7 @@ QString lastsText(const book::ProductOutlook& product) {
   return tr("%1 weeks").arg(localNumber(*product.weeksLeft, *product.weeksLeft < 10 ? 1 : 0));
 }
 
-QString haste(const book::ProductOutlook& product) {
+QString hurryText(const book::ProductOutlook& product) {
   if (!product.weeksLeft) return {};
   if (!product.orderWithinDays)
     return *product.weeksLeft < shortWeeks ? tr("runs out in %1").arg(lastsText(product)) : QString();

@@ -20,7 +20,7 @@ QString sackText(core::Mass mass, const UnitsShown& units);
 /// "7.8 weeks", "4 days"; "over 2 years" and the like where the shelf does longer than was worked out.
 QString lastsText(const book::ProductOutlook& product);
 /// "runs out in 4 days: order now", "order within 5 days"; empty where there is time.
-QString haste(const book::ProductOutlook& product);
+QString hurryText(const book::ProductOutlook& product);
 /// "5.9 kg a week (4.1 to 7.7)".
 QString useText(const book::ProductOutlook& product, const UnitsShown& units);
 /// Where the need ahead is known from.

@@ -267,27 +267,25 @@ core::Result<std::vector<std::string>> SqliteStore::cropsOfBatches() {
 Trouble SqliteStore::eachUse(const std::function<bool(const BatchUse&)>& visit) {
   BatchUse use; // one for all rows: a busy farm has tens of thousands of them
   std::int64_t row = 0;
-  return m_db->each(
-      "SELECT batch.id, uid, at, product_id, product_name, coalesce(actual_g, planned_g), "
-      "actual_g IS NOT NULL, lot, litres, crop, formula_uid, formula_name FROM batch JOIN batch_weight ON "
-      "batch_id = batch.id WHERE binned_at IS NULL ORDER BY at, batch.id, position",
-      {}, [&](const QSqlQuery& found) {
-        if (const auto id = found.value(0).toLongLong(); id != row) {
-          row = id;
-          use.batchUid = plain(found.value(1));
-          use.at = {found.value(2).toLongLong()};
-          use.batchLitres = found.value(8).toDouble();
-          use.crop = plain(found.value(9));
-          use.formulaUid = plain(found.value(10));
-          use.formulaName = plain(found.value(11));
-        }
-        use.productId = plain(found.value(3));
-        use.productName = plain(found.value(4));
-        use.grams = found.value(5).toDouble();
-        use.isWeighed = found.value(6).toBool();
-        use.lot = plain(found.value(7));
-        return visit(use);
-      });
+  return m_db->each("SELECT batch.id, uid, at, product_id, product_name, coalesce(actual_g, planned_g), "
+                    "lot, litres, crop, formula_uid, formula_name FROM batch JOIN batch_weight ON "
+                    "batch_id = batch.id WHERE binned_at IS NULL ORDER BY at, batch.id, position",
+                    {}, [&](const QSqlQuery& found) {
+                      if (const auto id = found.value(0).toLongLong(); id != row) {
+                        row = id;
+                        use.batchUid = plain(found.value(1));
+                        use.at = {found.value(2).toLongLong()};
+                        use.batchLitres = found.value(7).toDouble();
+                        use.crop = plain(found.value(8));
+                        use.formulaUid = plain(found.value(9));
+                        use.formulaName = plain(found.value(10));
+                      }
+                      use.productId = plain(found.value(3));
+                      use.productName = plain(found.value(4));
+                      use.grams = found.value(5).toDouble();
+                      use.lot = plain(found.value(6));
+                      return visit(use);
+                    });
 }
 
 core::Result<std::string> SqliteStore::keepSheet(const std::string& html) {

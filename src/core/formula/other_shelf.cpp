@@ -18,11 +18,16 @@ double outsideOf(const Answer& answer, const TargetRow& row) {
   return std::max(row.bandLow() - result, result - row.bandHigh());
 }
 
+/// A row that is outside already may go a little further.
+double slackOf(const Answer& before, const TargetRow& row) {
+  return outsideOf(before, row) > 0 ? furtherOutShare * row.divisor() : 0;
+}
+
 OtherShelf compared(const Given& given, const Answer& before, Answer after) {
   OtherShelf out;
   const auto& rows = given.request.rows;
   for (std::size_t r = 0; r < rows.size(); ++r)
-    if (outsideOf(after, rows[r]) > outsideOf(before, rows[r]))
+    if (outsideOf(after, rows[r]) > outsideOf(before, rows[r]) + slackOf(before, rows[r]))
       out.suffers.push_back({r, resultOf(before, rows[r]), resultOf(after, rows[r])});
   out.costBefore = before.feed.cost;
   out.costAfter = after.feed.cost;

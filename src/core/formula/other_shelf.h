@@ -6,7 +6,11 @@
 
 namespace butte::core {
 
-/// An element that another shelf leaves outside its band, and inside with the shelf as it was.
+/// An element that is outside its band already may go so much of its target further before that counts
+/// (our choice: less than a laboratory tells apart).
+inline constexpr double furtherOutShare = 0.01;
+
+/// An element that another shelf takes out of its band, or further out.
 struct Suffering {
   std::size_t row = 0;          ///< index into the request's rows
   double before = 0, after = 0; ///< mg/L
@@ -23,9 +27,8 @@ struct OtherShelf {
 /// The same given without one product of its shelf. Errors: those of compute().
 Result<OtherShelf> withoutProduct(const Given& given, const Answer& answer, std::size_t product);
 
-/// The same with as much of one product as its target allows: no row leaves its band that was inside, and no
-/// row that was outside falls further out. Never more than `most`. Nothing where it can't be more than it is
-/// already.
+/// The same with as much of one product as its target allows: no element suffers. Never more than `most`.
+/// Nothing where it can't be more than it is already.
 std::optional<OtherShelf> withMostOf(const Given& given, const Answer& answer, std::size_t product,
                                      Mass most);
 

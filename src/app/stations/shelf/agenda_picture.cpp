@@ -29,27 +29,27 @@ AgendaPicture::AgendaPicture(QWidget* parent) : QWidget(parent) {
   setAccessibleName(tr("what is to be done, day by day"));
 }
 
-void AgendaPicture::show(const ShelfStory& story) {
+void AgendaPicture::show(const SharedShelfStory& story) {
   m_story = story;
   m_dragged = -1;
-  if (m_chosen >= static_cast<int>(m_story.agenda.due.size())) m_chosen = -1;
+  if (m_chosen >= static_cast<int>(m_story->agenda.due.size())) m_chosen = -1;
   layOut();
   QStringList said;
-  for (const auto& due : m_story.agenda.due)
-    said << tr("%1: %2").arg(dayWords(due.on), choreText(m_story.agenda.items[due.chore]));
+  for (const auto& due : m_story->agenda.due)
+    said << tr("%1: %2").arg(dayWords(due.on), choreText(m_story->agenda.items[due.chore]));
   setAccessibleDescription(said.join("; "));
 }
 
 void AgendaPicture::choose(int due) {
-  if (due >= static_cast<int>(m_story.agenda.due.size())) due = -1;
+  if (due >= static_cast<int>(m_story->agenda.due.size())) due = -1;
   m_chosen = due;
   update();
   emit picked(due);
 }
 
 double AgendaPicture::lateHeight() const {
-  const auto late = std::count_if(m_story.agenda.due.begin(), m_story.agenda.due.end(),
-                                  [&](const core::Due& due) { return due.on < m_story.today; });
+  const auto late = std::count_if(m_story->agenda.due.begin(), m_story->agenda.due.end(),
+                                  [&](const core::Due& due) { return due.on < m_story->today; });
   if (late == 0) return 0;
   const auto inRow = std::max(1, static_cast<int>(width() / (lateWidth + gap)));
   const auto rows = std::min<long>(2, (late + inRow - 1) / inRow);
@@ -57,7 +57,7 @@ double AgendaPicture::lateHeight() const {
 }
 
 QRectF AgendaPicture::roomOf(core::Day day) const {
-  const auto place = (day - mondayOf(m_story.today)).count();
+  const auto place = (day - mondayOf(m_story->today)).count();
   if (place < 0 || place >= daysPerWeek * weeksShown) return {};
   const double top = lateHeight();
   const double wide = (width() - gap * (daysPerWeek - 1)) / daysPerWeek;
@@ -72,9 +72,9 @@ void AgendaPicture::layOut() {
   std::map<core::Day, int> inDay;
   int late = 0;
   const auto inRow = std::max(1, static_cast<int>(width() / (lateWidth + gap)));
-  for (std::size_t i = 0; i < m_story.agenda.due.size(); ++i) {
-    const auto& due = m_story.agenda.due[i];
-    Card card{static_cast<int>(i), {}, choreText(m_story.agenda.items[due.chore]), due.on < m_story.today};
+  for (std::size_t i = 0; i < m_story->agenda.due.size(); ++i) {
+    const auto& due = m_story->agenda.due[i];
+    Card card{static_cast<int>(i), {}, choreText(m_story->agenda.items[due.chore]), due.on < m_story->today};
     if (card.isLate) {
       const int row = late / inRow, column = late % inRow;
       ++late;
@@ -93,7 +93,7 @@ void AgendaPicture::layOut() {
   }
   for (const auto& [day, count] : inDay) {
     const auto shown = std::count_if(m_cards.begin(), m_cards.end(), [&, on = day](const Card& card) {
-      return !card.isLate && m_story.agenda.due[static_cast<std::size_t>(card.due)].on == on;
+      return !card.isLate && m_story->agenda.due[static_cast<std::size_t>(card.due)].on == on;
     });
     if (shown < count) m_more.emplace_back(day, count - static_cast<int>(shown));
   }
@@ -114,7 +114,7 @@ int AgendaPicture::cardAt(const QPointF& point) const {
 
 std::optional<core::Day> AgendaPicture::dayAt(const QPointF& point) const {
   for (int place = 0; place < daysPerWeek * weeksShown; ++place) {
-    const auto day = mondayOf(m_story.today) + days(place);
+    const auto day = mondayOf(m_story->today) + days(place);
     if (roomOf(day).contains(point)) return day;
   }
   return std::nullopt;
@@ -123,7 +123,7 @@ std::optional<core::Day> AgendaPicture::dayAt(const QPointF& point) const {
 void AgendaPicture::paintDay(QPainter& p, core::Day day) const {
   const auto& t = theme();
   const auto room = roomOf(day);
-  const bool isToday = day == m_story.today, isPast = day < m_story.today;
+  const bool isToday = day == m_story->today, isPast = day < m_story->today;
   p.setPen(QPen(isToday ? t.accent : t.line, isToday ? 2 : 1));
   p.setBrush(isPast ? t.page : t.card);
   p.drawRoundedRect(room.adjusted(0.5, 0.5, -0.5, -0.5), 4, 4);
@@ -167,7 +167,7 @@ void AgendaPicture::paintEvent(QPaintEvent*) {
     p.drawText(QRectF(0, 0, width(), headHeight), Qt::AlignLeft | Qt::AlignVCenter, tr("▲ Late"));
   }
   for (int place = 0; place < daysPerWeek * weeksShown; ++place)
-    paintDay(p, mondayOf(m_story.today) + days(place));
+    paintDay(p, mondayOf(m_story->today) + days(place));
   for (const auto& card : m_cards)
     if (card.due != m_dragged) paintCard(p, card, card.room);
   for (const auto& card : m_cards)
@@ -199,7 +199,7 @@ void AgendaPicture::mouseReleaseEvent(QMouseEvent* event) {
   update();
   if (dragged < 0) return;
   const auto day = dayAt(event->position());
-  if (day && *day != m_story.agenda.due[static_cast<std::size_t>(dragged)].on)
+  if (day && *day != m_story->agenda.due[static_cast<std::size_t>(dragged)].on)
     emit movedTo(dragged, dateOf(*day));
 }
 
@@ -223,9 +223,9 @@ void AgendaPicture::keyPressEvent(QKeyEvent* event) {
                  : event->key() == Qt::Key_Left || event->key() == Qt::Key_Up  ? -1
                                                                                : 0;
   if (by != 0 && moves && m_chosen >= 0) {
-    const auto& due = m_story.agenda.due[static_cast<std::size_t>(m_chosen)];
+    const auto& due = m_story->agenda.due[static_cast<std::size_t>(m_chosen)];
     const bool byWeek = event->key() == Qt::Key_Down || event->key() == Qt::Key_Up;
-    emit movedTo(m_chosen, dateOf(std::max(due.on, m_story.today - days(by > 0 ? 1 : 0)) +
+    emit movedTo(m_chosen, dateOf(std::max(due.on, m_story->today - days(by > 0 ? 1 : 0)) +
                                   days(by * (byWeek ? daysPerWeek : 1))));
     return;
   }

@@ -14,7 +14,7 @@ class AgendaPicture : public QWidget {
 
 public:
   explicit AgendaPicture(QWidget* parent = nullptr);
-  void show(const ShelfStory& story);
+  void show(const SharedShelfStory& story);
   /// Index into the agenda's dues; -1: none.
   int chosen() const { return m_chosen; }
   void choose(int due);
@@ -54,7 +54,7 @@ private:
   std::optional<core::Day> dayAt(const QPointF& point) const;
   double lateHeight() const;
 
-  ShelfStory m_story;
+  SharedShelfStory m_story = std::make_shared<const ShelfStory>();
   std::vector<Card> m_cards;
   std::vector<std::pair<core::Day, int>> m_more; ///< days that have cards without room, and how many
   int m_chosen = -1, m_dragged = -1;

@@ -133,7 +133,7 @@ QWidget* AgendaView::makeNew() {
   return box;
 }
 
-void AgendaView::show(const ShelfStory& story, bool readOnly) {
+void AgendaView::show(const SharedShelfStory& story, bool readOnly) {
   m_story = story;
   for (auto* press : findChildren<QPushButton*>())
     if (press->objectName() != "weekSheet" && press->objectName() != "weekPrint" &&
@@ -145,8 +145,8 @@ void AgendaView::show(const ShelfStory& story, bool readOnly) {
 
 const book::AgendaItem* AgendaView::chosenItem() const {
   const int due = m_picture->chosen();
-  if (due < 0 || due >= static_cast<int>(m_story.agenda.due.size())) return nullptr;
-  return &m_story.agenda.items[m_story.agenda.due[static_cast<std::size_t>(due)].chore];
+  if (due < 0 || due >= static_cast<int>(m_story->agenda.due.size())) return nullptr;
+  return &m_story->agenda.items[m_story->agenda.due[static_cast<std::size_t>(due)].chore];
 }
 
 void AgendaView::showDue() {
@@ -157,17 +157,17 @@ void AgendaView::showDue() {
   m_history->clear();
   m_history->setVisible(item != nullptr);
   if (!item) {
-    const auto today = todayText(m_story);
+    const auto today = todayText(*m_story);
     m_title->setText(today.isEmpty() ? tr("Nothing to do today") : today);
     m_why->setText(
-        m_story.agenda.due.empty()
+        m_story->agenda.due.empty()
             ? tr("The book finds by itself when stocks must be mixed, pens calibrated, scales checked, the "
                  "water analysed, bags used or ordered. Other chores: type them below.")
             : tr("Choose a card. Enter or a double click: done. Drag it, or Ctrl with an arrow key: another "
                  "day."));
     return;
   }
-  const auto& due = m_story.agenda.due[static_cast<std::size_t>(m_picture->chosen())];
+  const auto& due = m_story->agenda.due[static_cast<std::size_t>(m_picture->chosen())];
   m_title->setText(choreText(*item));
   QStringList why{dayWords(due.on)};
   if (due.on != due.due) why << tr("moved from %1").arg(dayWords(due.due));
@@ -175,7 +175,7 @@ void AgendaView::showDue() {
   auto words = why.join(" · ") + "\n" + causeText(*item);
   if (!item->note.empty()) words += "\n" + qtext(item->note);
   m_why->setText(words);
-  for (auto line = m_story.agenda.lines.rbegin(); line != m_story.agenda.lines.rend(); ++line) {
+  for (auto line = m_story->agenda.lines.rbegin(); line != m_story->agenda.lines.rend(); ++line) {
     const auto& told = line->second;
     if (told.key != item->chore.key) continue;
     const auto what = told.did == ChoreDid::Done      ? tr("done")
@@ -188,10 +188,10 @@ void AgendaView::showDue() {
 }
 
 void AgendaView::tell(ChoreDid did, int index, core::Day to) {
-  if (index < 0 || index >= static_cast<int>(m_story.agenda.due.size())) return;
+  if (index < 0 || index >= static_cast<int>(m_story->agenda.due.size())) return;
   if (m_desk.isReadOnly()) return emit message(tr("This book can only be looked at."));
-  const auto due = m_story.agenda.due[static_cast<std::size_t>(index)];
-  const auto& item = m_story.agenda.items[due.chore];
+  const auto due = m_story->agenda.due[static_cast<std::size_t>(index)];
+  const auto& item = m_story->agenda.items[due.chore];
   const auto name = choreText(item);
   const auto trouble = m_edits.tell(item, due.due, did, name, to);
   m_picture->choose(-1);
@@ -240,10 +240,10 @@ void AgendaView::writeCalendar() {
       tr("The calendar as a file"), QDir::home().filePath(tr("to do") + ".ics"), tr("Calendars (*.ics)"));
   if (path.isEmpty()) return;
   std::vector<QString> names;
-  for (const auto& item : m_story.agenda.items)
+  for (const auto& item : m_story->agenda.items)
     names.push_back(choreText(item));
   QSaveFile file(path);
-  if (!file.open(QIODevice::WriteOnly) || !writeAll(file, m_edits.calendar(m_story.agenda, names)) ||
+  if (!file.open(QIODevice::WriteOnly) || !writeAll(file, m_edits.calendar(m_story->agenda, names)) ||
       !file.commit())
     return emit message(tr("%1 can't be written: %2").arg(path, file.errorString()));
   emit message(tr("The calendar is in %1.").arg(path));
@@ -273,7 +273,7 @@ void AgendaView::writeSheet() {
                                          tr("PDF (*.pdf)"));
   if (path.isEmpty()) return;
   const auto trouble =
-      writePdf({weekSheet(m_story, qtext(m_desk.book().farm()))}, m_units.pageSize(), path, tr("To do"));
+      writePdf({weekSheet(*m_story, qtext(m_desk.book().farm()))}, m_units.pageSize(), path, tr("To do"));
   emit message(trouble.isEmpty() ? tr("The sheet is in %1.").arg(path) : trouble);
 }
 
@@ -282,7 +282,7 @@ void AgendaView::printSheet() {
   printer.setPageSize(m_units.pageSize());
   QPrintDialog dialog(&printer, this);
   if (dialog.exec() == QDialog::Accepted)
-    paintPages({weekSheet(m_story, qtext(m_desk.book().farm()))}, printer);
+    paintPages({weekSheet(*m_story, qtext(m_desk.book().farm()))}, printer);
 }
 
 void AgendaView::said(const book::Trouble& trouble, const QString& done) {

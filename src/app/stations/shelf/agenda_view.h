@@ -28,7 +28,7 @@ class AgendaView : public QWidget {
 
 public:
   AgendaView(BookDesk& desk, UnitsShown& units, Prompts& prompts, QWidget* parent = nullptr);
-  void show(const ShelfStory& story, bool readOnly);
+  void show(const SharedShelfStory& story, bool readOnly);
 
 signals:
   void message(const QString& words);
@@ -51,7 +51,7 @@ private:
   UnitsShown& m_units;
   Prompts& m_prompts;
   ChoreEdits m_edits;
-  ShelfStory m_story;
+  SharedShelfStory m_story = std::make_shared<const ShelfStory>();
   AgendaPicture* m_picture;
   QLabel* m_title;
   WrappedLabel* m_why;

@@ -77,7 +77,7 @@ DeliveryForm::DeliveryForm(LotEdits& edits, UnitsShown& units, QWidget* parent)
   m_keep->setObjectName("lotKeep");
   m_offer->setObjectName("lotOffer");
   m_back->setObjectName("lotBack");
-  connect(&units, &UnitsShown::changed, this, &DeliveryForm::productChosen);
+  connect(&units, &UnitsShown::changed, this, &DeliveryForm::showUnits);
   layOut();
 }
 
@@ -191,12 +191,24 @@ QString DeliveryForm::bagUnit() const {
   return isLiquid ? QString::fromStdString(m_units.measures().volumeUnit()) : m_units.bulkUnit();
 }
 
+/// What was typed stays what it is, in the unit chosen now.
+void DeliveryForm::showUnits() {
+  const auto unit = bagUnit();
+  if (!m_bag->digits().isEmpty()) {
+    const exchange::Amount typed{m_bag->digits().toStdString(), m_unitOfBag.toStdString()};
+    m_bag->show(digitsIn(typed, unit));
+  }
+  m_unitOfBag = unit;
+  m_bagUnit->setText(unit == m_units.bulkUnit() ? unit : m_units.volumeUnitName());
+}
+
 void DeliveryForm::productChosen() {
   const auto id = m_product->currentData().toString().toStdString();
   const auto known =
       std::find_if(m_known.begin(), m_known.end(), [&](const auto& one) { return one.id == id; });
   const bool isLiquid = known != m_known.end() && known->densityKgPerL;
-  m_bagUnit->setText(isLiquid ? m_units.volumeUnitName() : m_units.bulkUnit());
+  m_bag->show({});
+  showUnits();
   m_density->setVisible(isLiquid);
   m_densityName->setVisible(isLiquid);
   if (isLiquid) m_density->show(QString::number(*known->densityKgPerL));
@@ -213,7 +225,7 @@ void DeliveryForm::productChosen() {
 
 void DeliveryForm::show(const book::Lot& lot) {
   m_bags->show(QString::number(std::max(lot.bags, 1)));
-  m_bag->show(shownIn(lot.bag, bagUnit()));
+  m_bag->show(digitsIn(lot.bag, bagUnit()));
   m_price->show(qtext(lot.bagPrice));
   m_currency->setText(qtext(lot.currency));
   m_supplier->setText(qtext(lot.supplier));

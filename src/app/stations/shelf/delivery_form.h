@@ -36,6 +36,7 @@ private:
   NumberField* number(const QString& name, const char* object, double least, double most);
   void layOut();
   void productChosen();
+  void showUnits();
   void show(const book::Lot& lot);
   QString bagUnit() const;
   std::optional<book::Lot> typedLot(bool isOffer);
@@ -47,6 +48,7 @@ private:
   UnitsShown& m_units;
   std::vector<Buyable> m_known;
   std::string m_uid;   ///< of the lot that is corrected
+  QString m_unitOfBag; ///< of the digits in its field
   book::Moment m_came; ///< when it came, as it is known
   QLabel *m_title, *m_bagUnit, *m_densityName;
   QComboBox* m_product;

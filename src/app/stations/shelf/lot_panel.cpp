@@ -147,10 +147,10 @@ QWidget* LotPanel::makeTelling() {
   return box;
 }
 
-void LotPanel::show(const ShelfStory& story, const std::string& product, bool readOnly) {
+void LotPanel::show(const SharedShelfStory& story, const std::string& product, bool readOnly) {
   m_story = story;
   m_product = product;
-  const auto* outlook = m_story.of(product);
+  const auto* outlook = m_story->of(product);
   for (auto* press : {m_delivery, m_correct, m_strikeLot, m_log, m_scale})
     press->setEnabled(!readOnly);
   const QSignalBlocker quiet(m_lots);
@@ -176,12 +176,12 @@ void LotPanel::show(const ShelfStory& story, const std::string& product, bool re
   // What is open or closed still in front, the newest first; then what is used up.
   m_shown.assign(outlook->lots.rbegin(), outlook->lots.rend());
   std::stable_partition(m_shown.begin(), m_shown.end(), [&](std::size_t lot) {
-    return m_story.account.lots[lot].left > core::Mass::fromGrams(1);
+    return m_story->account.lots[lot].left > core::Mass::fromGrams(1);
   });
   int current = 0;
   for (std::size_t i = 0; i < m_shown.size(); ++i) {
-    m_lots->addItem(lotText(m_story, m_shown[i], m_units));
-    if (m_story.shelf.lots[m_shown[i]].first == m_lot) current = static_cast<int>(i);
+    m_lots->addItem(lotText(*m_story, m_shown[i], m_units));
+    if (m_story->shelf.lots[m_shown[i]].first == m_lot) current = static_cast<int>(i);
   }
   m_lots->setCurrentRow(m_shown.empty() ? -1 : current);
   lotChosen();
@@ -198,11 +198,11 @@ void LotPanel::lotChosen() {
   m_history->clear();
   m_lines.clear();
   m_strike->setEnabled(false);
-  m_lot = lot ? m_story.shelf.lots[*lot].first : std::string();
-  const auto damp = lot ? dampText(m_story, *lot) : QString();
+  m_lot = lot ? m_story->shelf.lots[*lot].first : std::string();
+  const auto damp = lot ? dampText(*m_story, *lot) : QString();
   m_damp->setText(damp);
   m_damp->setVisible(!damp.isEmpty());
-  for (const auto* line : lot ? m_story.linesOf(m_lot) : decltype(m_story.linesOf(m_lot))()) {
+  for (const auto* line : lot ? m_story->linesOf(m_lot) : decltype(m_story->linesOf(m_lot))()) {
     m_lines.push_back(line->first);
     m_history->addItem(tr("%1  %2").arg(whenText(line->second.at), shelfLineText(line->second, m_units)));
   }

@@ -27,7 +27,7 @@ class LotPanel : public QWidget {
 public:
   LotPanel(LotEdits& edits, UnitsShown& units, QWidget* parent = nullptr);
   /// `readOnly`: nothing can be told.
-  void show(const ShelfStory& story, const std::string& product, bool readOnly);
+  void show(const SharedShelfStory& story, const std::string& product, bool readOnly);
   /// What the scale beside shows and has come to rest at; nothing without one.
   std::function<std::optional<core::Mass>()> scaleShows;
 
@@ -51,7 +51,7 @@ private:
 
   LotEdits& m_edits;
   UnitsShown& m_units;
-  ShelfStory m_story;
+  SharedShelfStory m_story = std::make_shared<const ShelfStory>();
   std::string m_product, m_lot;
   std::vector<std::size_t> m_shown; ///< lots of the list
   std::vector<std::string> m_lines; ///< uids of the list of lines

@@ -111,12 +111,12 @@ MoneyView::MoneyView(FormulaEditor& editor, UnitsShown& units, QWidget* parent)
   });
 }
 
-void MoneyView::show(const ShelfStory& story) {
+void MoneyView::show(const SharedShelfStory& story) {
   m_story = story;
   const QSignalBlocker quietCrop(m_crop), quietProduct(m_product);
   const auto crop = m_crop->currentData(), product = m_product->currentData();
   std::set<std::string> crops;
-  for (const auto& use : m_story.shelf.uses)
+  for (const auto& use : m_story->shelf.uses)
     if (!use.crop.empty()) crops.insert(use.crop);
   m_crop->clear();
   m_crop->addItem(tr("all"), QString());
@@ -124,21 +124,21 @@ void MoneyView::show(const ShelfStory& story) {
     m_crop->addItem(qtext(one), qtext(one));
   m_crop->setCurrentIndex(std::max(0, m_crop->findData(crop)));
   m_product->clear();
-  for (const auto& [id, name] : m_story.shelf.names)
+  for (const auto& [id, name] : m_story->shelf.names)
     m_product->addItem(qtext(name), qtext(id));
   m_product->setCurrentIndex(std::max(0, m_product->findData(product)));
-  m_priceUnit->setText(tr("%1 per %2").arg(qtext(m_story.currency), m_units.bulkUnit()));
+  m_priceUnit->setText(tr("%1 per %2").arg(qtext(m_story->currency), m_units.bulkUnit()));
   refresh();
 }
 
 void MoneyView::refresh() {
-  book::CostAsked asked{m_story.now, {}, {}, m_crop->currentData().toString().toStdString()};
+  book::CostAsked asked{m_story->now, {}, {}, m_crop->currentData().toString().toStdString()};
   constexpr std::int64_t day = 86400;
   const int days = m_period->currentData().toInt();
-  if (days > 0) asked.from = book::Moment{m_story.now.seconds - days * day};
+  if (days > 0) asked.from = book::Moment{m_story->now.seconds - days * day};
   if (days < 0)
     asked.from = book::Moment{QDate(QDate::currentDate().year(), 1, 1).startOfDay().toSecsSinceEpoch()};
-  m_report = book::costReport(m_story.shelf, m_story.account, asked);
+  m_report = book::costReport(m_story->shelf, m_story->account, asked);
   const auto& total = m_report.total;
   const auto bulk = m_units.measures().bulkVolume();
   const auto per = [&](const std::vector<Money>& money) {
@@ -154,7 +154,7 @@ void MoneyView::refresh() {
   if (total.cost.paid.unpriced > Mass::fromGrams(1))
     words += tr(" Of %1 no price is known.").arg(sackText(total.cost.paid.unpriced, m_units));
   m_total->setText(words);
-  m_picture->show(m_report.months, m_story.currency);
+  m_picture->show(m_report.months, m_story->currency);
   m_lines->setHtml(linesTable(tr("By crop"), m_report.crops, true) +
                    linesTable(tr("By product"), m_report.products, false) + pricesTable());
   refreshElements();
@@ -185,8 +185,8 @@ QString MoneyView::linesTable(const QString& title, const std::vector<book::Cost
 /// The first price of each product, and the newest.
 QString MoneyView::pricesTable() const {
   auto out = QString("<h3>%1</h3><table cellspacing='0' cellpadding='2'>").arg(tr("Prices over time"));
-  for (const auto& [id, name] : m_story.shelf.names) {
-    const auto history = core::priceHistory(id, m_story.shelf.coreLots);
+  for (const auto& [id, name] : m_story->shelf.names) {
+    const auto history = core::priceHistory(id, m_story->shelf.coreLots);
     if (history.empty()) continue;
     const auto& first = history.front();
     const auto& last = history.back();
@@ -206,9 +206,9 @@ QString MoneyView::pricesTable() const {
 }
 
 void MoneyView::refreshElements() {
-  const auto prices = core::pricesToday(m_story.shelf.coreLots, m_story.now.seconds);
+  const auto prices = core::pricesToday(m_story->shelf.coreLots, m_story->now.seconds);
   const auto formula = inHand(m_editor);
-  const auto found = book::elementPricesOf(formula, prices, m_story.currency);
+  const auto found = book::elementPricesOf(formula, prices, m_story->currency);
   const auto& shelf = formula.document.given.request.shelf;
   auto out = "<h3>" + tr("What each element costs, from each product").toHtmlEscaped() + "</h3>";
   if (!found)
@@ -220,7 +220,7 @@ void MoneyView::refreshElements() {
     shared = shared || source.isShared;
     out += "<tr>" + htmlCell(qtext(words::nutrientSymbol(source.nutrient))) +
            htmlCell(qtext(shelf[source.product].name)) +
-           figure(elementPrice(source, m_story.currency, m_units)) + "</tr>";
+           figure(elementPrice(source, m_story->currency, m_units)) + "</tr>";
   }
   out += "</table>";
   if (shared)
@@ -238,10 +238,10 @@ void MoneyView::refreshElements() {
 
 void MoneyView::refreshWhatIf() {
   const auto id = m_product->currentData().toString().toStdString();
-  const auto prices = core::pricesToday(m_story.shelf.coreLots, m_story.now.seconds);
+  const auto prices = core::pricesToday(m_story->shelf.coreLots, m_story->now.seconds);
   const auto known = prices.find(id);
-  const auto per = [&](double perKg) { return pricePerBulk(perKg, m_story.currency, m_units); };
-  if (known == prices.end() || known->second.perKg.currency != m_story.currency)
+  const auto per = [&](double perKg) { return pricePerBulk(perKg, m_story->currency, m_units); };
+  if (known == prices.end() || known->second.perKg.currency != m_story->currency)
     return m_changed->setText(id.empty() ? QString() : tr("No price of it is known in that currency."));
   const auto digits = m_price->digits();
   if (digits.isEmpty() || m_price->isWrong())
@@ -252,16 +252,16 @@ void MoneyView::refreshWhatIf() {
   for (const auto& line : m_report.products)
     if (line.key == id) used = line.mass;
   const double more = (perKg - known->second.perKg.amount) * used.kilograms();
-  const double before = inCurrency(m_report.total.cost.today.money, m_story.currency);
+  const double before = inCurrency(m_report.total.cost.today.money, m_story->currency);
   const double litres = m_report.total.litres;
   const auto bulk = m_units.measures().bulkVolume().litres();
   m_changed->setText(tr("At %1 the same batches would cost %2 instead of %3 (%4%5): %6 per %7 instead of %8.")
-                         .arg(per(perKg), moneyText(Money{m_story.currency, before + more}),
-                              moneyText(Money{m_story.currency, before}), more < 0 ? "−" : "+",
-                              moneyText(Money{m_story.currency, std::abs(more)}),
-                              moneyText(book::moneyPer({{m_story.currency, before + more}}, litres, bulk)),
+                         .arg(per(perKg), moneyText(Money{m_story->currency, before + more}),
+                              moneyText(Money{m_story->currency, before}), more < 0 ? "−" : "+",
+                              moneyText(Money{m_story->currency, std::abs(more)}),
+                              moneyText(book::moneyPer({{m_story->currency, before + more}}, litres, bulk)),
                               qtext(m_units.measures().bulkVolumeName()),
-                              moneyText(book::moneyPer({{m_story.currency, before}}, litres, bulk))));
+                              moneyText(book::moneyPer({{m_story->currency, before}}, litres, bulk))));
 }
 
 } // namespace butte::app

@@ -21,7 +21,7 @@ class MoneyView : public QWidget {
 
 public:
   MoneyView(FormulaEditor& editor, UnitsShown& units, QWidget* parent = nullptr);
-  void show(const ShelfStory& story);
+  void show(const SharedShelfStory& story);
 
 signals:
   void message(const QString& words);
@@ -34,7 +34,7 @@ private:
   QString pricesTable() const;
   FormulaEditor& m_editor;
   UnitsShown& m_units;
-  ShelfStory m_story;
+  SharedShelfStory m_story = std::make_shared<const ShelfStory>();
   book::CostReport m_report;
   QComboBox *m_period, *m_crop, *m_product;
   WrappedLabel *m_total, *m_changed;

@@ -123,6 +123,7 @@ void OtherwisePanel::useFirst() {
 }
 
 void OtherwisePanel::take() {
+  if (m_take->isHidden()) return; // nothing was found that could be taken
   ShelfEdits edits(m_editor);
   const auto asked = m_asked;
   if (asked == Asked::Without)

@@ -53,7 +53,7 @@ void ProductPlank::show(const ShelfStory& story, const UnitsShown& units) {
   m_left = product->lots.empty() ? tr("no delivery told") : tr("%1 left").arg(sackText(product->left, units));
   m_used = product->need.from != core::NeedFrom::Nothing;
   m_lasts = product->lots.empty() && m_used ? QString("–") : lastsText(*product);
-  const auto hurry = product->lots.empty() ? QString() : haste(*product);
+  const auto hurry = product->lots.empty() ? QString() : hurryText(*product);
   m_hasty = !hurry.isEmpty();
   m_below = m_hasty  ? hurry
             : m_used ? tr("%1 a week").arg(sackText(product->rate.perWeek, units))

@@ -2,6 +2,7 @@
 
 #include "book/order_table.h"
 #include "document/book_desk.h"
+#include "document/formula_file.h"
 #include "fields/number_field.h"
 #include "paint/beside_or_below.h"
 #include "paint/closed_text.h"
@@ -74,9 +75,9 @@ ShelfPage::ShelfPage(BookDesk& desk, FormulaEditor& editor, UnitsShown& units, P
   connect(m_otherwise, &OtherwisePanel::message, this, &ShelfPage::message);
   connect(m_agenda, &AgendaView::message, this, &ShelfPage::message);
   connect(m_money, &MoneyView::message, this, &ShelfPage::message);
-  constexpr int unseenDelay = 2000;
+  constexpr int unseenDelayMilliseconds = 2000;
   m_unseen.setSingleShot(true);
-  m_unseen.setInterval(unseenDelay);
+  m_unseen.setInterval(unseenDelayMilliseconds);
   connect(&m_unseen, &QTimer::timeout, this, [this] {
     if (!isVisible()) refresh();
   });
@@ -218,20 +219,28 @@ void ShelfPage::refresh() {
 
 void ShelfPage::take(ShelfStory story) {
   if (story.trouble) return emit message(problemWords(*story.trouble));
-  m_story = std::move(story);
+  m_story = std::make_shared<const ShelfStory>(std::move(story));
+  tellCard();
+  if (isVisible()) showStory(); // else when it comes there: showEvent() asks anew
+}
+
+void ShelfPage::showStory() {
   m_views->show();
-  if (!m_story.of(m_product))
-    m_product = m_story.products.empty() ? std::string() : m_story.products.front().id;
+  if (!m_story->of(m_product))
+    m_product = m_story->products.empty() ? std::string() : m_story->products.front().id;
   refreshPlanks();
   showProduct(m_product);
   refreshOrder();
   m_money->show(m_story);
   m_agenda->show(m_story, !m_desk.isOpen() || m_desk.isReadOnly());
+}
+
+void ShelfPage::tellCard() {
   const book::ProductOutlook* first = nullptr;
-  for (const auto& product : m_story.products)
+  for (const auto& product : m_story->products)
     if (!first && !product.lots.empty() && product.weeksLeft) first = &product;
-  const auto toDo = todayText(m_story);
-  const auto hurry = first ? haste(*first) : QString();
+  const auto toDo = todayText(*m_story);
+  const auto hurry = first ? hurryText(*first) : QString();
   // What there is no room for is left out whole: the name last.
   const auto lasts = !first
                          ? tr("no delivery told")
@@ -240,7 +249,7 @@ void ShelfPage::take(ShelfStory story) {
 }
 
 void ShelfPage::refreshPlanks() {
-  const auto& products = m_story.products;
+  const auto& products = m_story->products;
   const bool same =
       products.size() == m_planks.size() &&
       std::equal(products.begin(), products.end(), m_planks.begin(),
@@ -264,7 +273,7 @@ void ShelfPage::refreshPlanks() {
     if (hadFocus) focusFirst();
   }
   for (auto* plank : m_planks)
-    plank->show(m_story, m_units);
+    plank->show(*m_story, m_units);
 }
 
 void ShelfPage::showProduct(const std::string& product) {
@@ -275,23 +284,22 @@ void ShelfPage::showProduct(const std::string& product) {
   }
   const bool readOnly = !m_desk.isOpen() || m_desk.isReadOnly();
   m_lots->show(m_story, product, readOnly);
-  const auto* outlook = m_story.of(product);
+  const auto* outlook = m_story->of(product);
   m_otherwise->show(outlook ? product : std::string(), outlook ? qtext(outlook->name) : QString(),
                     outlook ? outlook->left : core::Mass());
 }
 
 void ShelfPage::refreshOrder() {
-  m_order->setHtml(orderPaper(m_story, m_weeks, m_units));
+  m_order->setHtml(orderPaper(*m_story, m_weeks, m_units));
 }
 
 void ShelfPage::writeTable() {
   const auto path = m_prompts.fileToMake(tr("What to buy, as a table"),
                                          QDir::home().filePath(tr("to buy") + ".csv"), tr("Tables (*.csv)"));
   if (path.isEmpty()) return;
-  const auto table = book::orderTable(m_story.shelf, m_story.products, m_units.measures());
+  const auto table = book::orderTable(m_story->shelf, m_story->products, m_units.measures());
   QSaveFile file(path);
-  const auto size = static_cast<qint64>(table.size());
-  if (!file.open(QIODevice::WriteOnly) || file.write(table.data(), size) != size || !file.commit())
+  if (!file.open(QIODevice::WriteOnly) || !writeAll(file, table) || !file.commit())
     return emit message(tr("%1 can't be written: %2").arg(path, file.errorString()));
   emit message(tr("The list is in %1.").arg(path));
 }
@@ -301,7 +309,7 @@ void ShelfPage::writePaper() {
                                          QDir::home().filePath(tr("to buy") + ".pdf"), tr("PDF (*.pdf)"));
   if (path.isEmpty()) return;
   const auto trouble =
-      writePdf({orderPaper(m_story, m_weeks, m_units)}, m_units.pageSize(), path, tr("To buy"));
+      writePdf({orderPaper(*m_story, m_weeks, m_units)}, m_units.pageSize(), path, tr("To buy"));
   emit message(trouble.isEmpty() ? tr("The list is in %1.").arg(path) : trouble);
 }
 
@@ -309,7 +317,7 @@ void ShelfPage::printPaper() {
   QPrinter printer(QPrinter::HighResolution);
   printer.setPageSize(m_units.pageSize());
   QPrintDialog dialog(&printer, this);
-  if (dialog.exec() == QDialog::Accepted) paintPages({orderPaper(m_story, m_weeks, m_units)}, printer);
+  if (dialog.exec() == QDialog::Accepted) paintPages({orderPaper(*m_story, m_weeks, m_units)}, printer);
 }
 
 } // namespace butte::app

@@ -47,7 +47,7 @@ public:
   const std::string& product() const { return m_product; }
   /// Nothing is being worked out, or about to be.
   bool isSettled() const { return !m_work.isBusy() && !m_unseen.isActive(); }
-  const ShelfStory& story() const { return m_story; }
+  const ShelfStory& story() const { return *m_story; }
 
 signals:
   void message(const QString& words);
@@ -64,20 +64,21 @@ private:
   void outdate();
   void refresh();
   void take(ShelfStory story);
+  void showStory();
+  void tellCard();
   void refreshPlanks();
   void refreshOrder();
   void deliver(const std::string& product);
   void writeTable();
   void writePaper();
   void printPaper();
-  int weeks() const { return m_weeks; }
 
   BookDesk& m_desk;
   UnitsShown& m_units;
   Prompts& m_prompts;
   LotEdits m_edits;
   Background m_work;
-  ShelfStory m_story;
+  SharedShelfStory m_story = std::make_shared<const ShelfStory>();
   std::string m_product;
   int m_weeks = 8;
   std::vector<ProductPlank*> m_planks;
